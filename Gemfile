@@ -1,0 +1,19 @@
+# frozen_string_literal: true
+
+source "https://rubygems.org"
+
+gem "activerecord", "~> 7.2.2"
+gem "json_schemer", "~> 2.3"
+gem "puma", "~> 6.5"
+gem "sinatra", "~> 4.1"
+gem "sqlite3", "1.7.3" # newest with a prebuilt binary for this Ruby
+gem "wavefile", "~> 1.1"
+
+group :test do
+  gem "capybara", "~> 3.40"
+  gem "cuprite", "~> 0.15"
+  gem "nokogiri", "1.16.8" # newest with a prebuilt binary for this Ruby
+  gem "rack-test", "~> 2.1"
+  gem "rspec", "~> 3.13"
+  gem "rubocop", "~> 1.69"
+end

@@ -1,0 +1,24 @@
+# frozen_string_literal: true
+
+require_relative "devices/type"
+require_relative "devices/types/channel"
+require_relative "devices/types/mono_synth"
+require_relative "devices/types/pad_synth"
+require_relative "devices/types/pluck"
+require_relative "devices/types/drum_kit"
+require_relative "devices/types/loop_player"
+require_relative "devices/types/filter"
+require_relative "devices/types/drive"
+require_relative "devices/types/chorus"
+require_relative "devices/types/delay"
+require_relative "devices/types/reverb"
+
+module KindSatchel
+  # Every device a track can hold. A new device is one file under `types/`, one line here, and its sound in
+  # `web/src/sound/devices/`.
+  module Devices
+    TYPES = Registry.new("device", [
+      CHANNEL, MONO_SYNTH, PAD_SYNTH, PLUCK, DRUM_KIT, LOOP_PLAYER, FILTER, DRIVE, CHORUS, DELAY, REVERB
+    ].to_h { |type| [type.id, type] })
+  end
+end

@@ -1,0 +1,29 @@
+# frozen_string_literal: true
+
+require_relative "edits/moves"
+require_relative "edits/placing"
+
+module KindSatchel
+  # Every change to a song, a file each under `edits/`. An edit is a pure function of a song and its inputs; it
+  # returns the next song (sharing what did not change) and the words for undo. Its inputs have one definition,
+  # `schemas/edits/NAME.json`; a new edit is one file here and one schema there.
+  module Edits
+    # `song` is the next song, `words` say what was done ("move 3 points of Cutoff").
+    Result = Struct.new(:song, :words)
+
+    NAMES = Dir.children(File.expand_path("../../schemas/edits", __dir__)).grep(/\.json\z/).map { |file| File.basename(file, ".json") }.sort.freeze
+    NAMES.each { |name| require_relative "edits/#{name}" }
+
+    ALL = Registry.new("edit", NAMES.to_h { |name| [name, const_get(name.split("_").map(&:capitalize).join)] })
+
+    # @param song [Song]
+    # @param name [String] a known edit
+    # @param inputs [Hash] data that fits the edit's schema
+    # @return [Result]
+    # @raise [InvalidInput] when a rule is broken; the song is untouched
+    def self.apply(song, name, inputs)
+      next_song, words = ALL.fetch(name).call(song, inputs.transform_keys(&:to_sym))
+      Result.new(next_song, words)
+    end
+  end
+end

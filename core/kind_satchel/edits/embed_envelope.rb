@@ -1,0 +1,35 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Edits
+    # Embeds an envelope for a parameter in a clip. It starts as one point with the knob's resting value.
+    module EmbedEnvelope
+      def self.call(song, input)
+        clip = song.clip(input[:clip_id])
+        address = Moves.target(song, input[:address])
+        reachable!(song, clip, address)
+        taken!(song, clip, address)
+        envelope = Moves.resting(song, address)
+        next_song = song.with(next_id: song.next_id + 1).with_clip(clip.with(envelopes: [*clip.envelopes, envelope]))
+        [next_song, "embed #{song.parameter(address).name} in #{clip.name}"]
+      end
+
+      # A clip with material moves parameters of the tracks it sounds on; only a carrier clip reaches further.
+      def self.reachable!(song, clip, address)
+        return if clip.kind == "carrier"
+
+        tracks = song.directory.regions_of_clip[clip.id].map { |placed| placed.track.id }
+        return if tracks.include?(address.track_id)
+
+        raise InvalidInput.of("out_of_reach", "/address", "#{clip.name} does not sound on #{song.track(address.track_id).name}; a clip moves its own track.")
+      end
+
+      def self.taken!(song, clip, address)
+        return unless clip.envelope_for(address)
+
+        raise InvalidInput.of("already_there", "/address", "#{clip.name} already holds an envelope for #{song.parameter(address).name}.")
+      end
+      private_class_method :reachable!, :taken!
+    end
+  end
+end

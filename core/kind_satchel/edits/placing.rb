@@ -1,0 +1,45 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Edits
+    # Puts a region on a track: what lies under it is trimmed, split or taken away.
+    class Placing
+      # @param song [Song]
+      # @param track [Track]
+      # @param region [Region] may be on the track already, elsewhere
+      # @return [Song]
+      def self.drop(song, track, region) = new(song, track, region).song
+
+      def initialize(song, track, region)
+        @song = song
+        @track = track
+        @region = region
+        @next_id = song.next_id
+      end
+
+      def song
+        others = @track.regions.reject { |region| region.id == @region.id }
+        regions = (others.flat_map { |region| left_over(region) } << @region).sort_by(&:start_tick)
+        @song.with(next_id: @next_id).with_track(@track.with(regions:))
+      end
+
+      private
+
+      # What remains of a region once the new one lies on it.
+      def left_over(region)
+        from, to = @region.start_tick, @region.end_tick
+        return [region] if region.end_tick <= from || region.start_tick >= to
+
+        rest = []
+        rest << region.split(from, nil).first if region.start_tick < from
+        rest << region.split(to, rest.empty? ? region.id : new_id).last if region.end_tick > to
+        rest
+      end
+
+      def new_id
+        @next_id += 1
+        "region-#{@next_id - 1}"
+      end
+    end
+  end
+end

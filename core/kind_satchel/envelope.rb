@@ -1,0 +1,8 @@
+# frozen_string_literal: true
+
+require_relative "envelope/shapes"
+require_relative "envelope/point"
+require_relative "envelope/roles"
+require_relative "envelope/clocks"
+require_relative "envelope/segment"
+require_relative "envelope/envelope"

@@ -1,0 +1,79 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  # A move of one parameter: points sorted by tick, and how they act.
+  #
+  # `target` is an {Address}; `role` and `clock` are registry ids; `range` = [low, high] narrows the points'
+  # travel (a point at 1/2 over 0.2..0.8 acts as 0.5); `own_length_ticks` is nil where the clock needs none.
+  # Before the first point the first value holds, after the last the last; an empty envelope does nothing.
+  class Envelope < Value.of(:id, :target, :role, :clock, :own_length_ticks, :range, :on, :points)
+    MOST_POINTS = 200_000
+
+    # A fresh envelope for a parameter: on, over the whole range, restarting with every loop.
+    def self.fresh(id:, target:, points: [], role: "set", clock: "each_loop")
+      new(id:, target:, role:, clock:, own_length_ticks: nil, range: [0.0, 1.0], on: true, points:)
+    end
+
+    def check
+      Roles::ALL.fetch(role)
+      Clocks::ALL.fetch(clock)
+      whole!("/own_length_ticks", own_length_ticks, 1) if own_length_ticks
+      range.each_with_index { |limit, i| number!("/range/#{i}", limit, 0..1) }
+      points.freeze
+      check_points
+    end
+
+    def acts? = on && !points.empty?
+    def role_rules = Roles::ALL.fetch(role)
+
+    # The value at a position, right-continuous: on a jump the later point's. Range applied; nil when empty.
+    # @param tick [Numeric] ticks into the envelope
+    def at(tick)
+      return if points.empty?
+
+      segment_from(tick) { |segment| return segment.at(tick) }
+    end
+
+    # Every segment in order, with the held stretches before the first and after the last point. The outer ends
+    # lie at 0 and at {Time::LAST_TICK}.
+    # @return [Array<Segment>]
+    def segments = memo(:segments) { build_segments }
+
+    # Segments that reach beyond `tick`, in order.
+    def segment_from(tick)
+      first = segments.bsearch_index { |s| s.finish > tick } || (segments.size - 1)
+      first.upto(segments.size - 1) { |i| yield segments[i] }
+    end
+
+    private
+
+    def check_points
+      fault!("too_many", "/points", "An envelope holds at most #{MOST_POINTS} points.") if points.size > MOST_POINTS
+      faults = []
+      allowed = role_rules.values
+      before = 0
+      points.each_with_index do |point, i|
+        faults << Fault.new("unsorted", "/points/#{i}/tick", "Points stand in order of time.") if point.tick < before
+        unless allowed.cover?(point.value)
+          faults << Fault.new("out_of_range", "/points/#{i}/value", "#{point.value} lies outside #{allowed}, which a #{role} envelope may hold.")
+        end
+        before = point.tick
+      end
+      raise InvalidInput, faults unless faults.empty?
+    end
+
+    def build_segments
+      list = []
+      first = points.first
+      list << Segment.new(0, first.tick, ranged(first), ranged(first), Shapes::Hold::PLAIN) if first.tick.positive?
+      points.each_cons(2) { |a, b| list << Segment.new(a.tick, b.tick, ranged(a), ranged(b), a.shape) if b.tick > a.tick }
+      last = points.last
+      list << Segment.new(last.tick, Time::LAST_TICK + 1, ranged(last), ranged(last), Shapes::Hold::PLAIN)
+    end
+
+    def ranged(point)
+      low, high = range
+      low.zero? && high == 1 ? point.value : low + (point.value * (high - low))
+    end
+  end
+end

@@ -1,0 +1,19 @@
+# frozen_string_literal: true
+
+require_relative "roles/set"
+require_relative "roles/scale"
+require_relative "roles/shift"
+
+module KindSatchel
+  # How an envelope acts on the value that came before it. Each role answers
+  #
+  # - `apply(scale, before, amount)` the normalised value afterwards, not yet limited
+  # - `rank`    its turn within one layer: set, then scale, then shift
+  # - `values`  the range its points may lie in, `neutral` the amount that changes nothing
+  # - `straight?(scale)` whether the result moves in proportion to the amount
+  # - `amount(scale, before, wanted)` the amount that makes `wanted` of `before`, not yet limited
+  # - `amount_text(scale, amount)` the amount in its unit, and `parse(scale, text)` back
+  module Roles
+    ALL = Registry.new("role", "set" => Set, "scale" => Scale, "shift" => Shift)
+  end
+end

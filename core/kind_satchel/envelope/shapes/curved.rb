@@ -1,0 +1,63 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Shapes
+    # a + (b - a) (e^(ku) - 1)/(e^k - 1) with k = 8 curve, curve in -1..1. At 0 it is straight; with
+    # k = ln(b/a) it is exactly an exponential ramp (W3C Web Audio API 1.0, exponentialRampToValueAtTime).
+    class Curved < Value.of(:curve)
+      STEEPNESS = 8.0
+      # Under this |k| the formula is straight to within a float's precision of the travel.
+      FLAT = 1e-6
+
+      def self.of(record) = new(curve: record.fetch("curve", 0.0))
+
+      def check = number!("/curve", curve, -1..1)
+
+      def weight(position)
+        return position if flat?
+
+        Math.exp(steepness * position).-(1) / (Math.exp(steepness) - 1)
+      end
+
+      # Corners lie where the root of the second derivative has gathered equal shares, which makes the errors of
+      # the chords equal to the first order; then the exact error of each chord is held against the tolerance.
+      def breaks(rise, tolerance)
+        return [] if flat? || rise.zero?
+
+        factor = rise.abs / (Math.exp(steepness) - 1).abs
+        count = [estimate(factor, tolerance), 1].max
+        count += 1 until within?(corners(count), factor, tolerance)
+        corners(count)[1..-2]
+      end
+
+      def cut(from, to) = with(curve: curve * (to - from))
+      def still? = false
+      def reversed = with(curve: -curve)
+      def settings = { "curve" => curve }
+
+      private
+
+      def steepness = STEEPNESS * curve
+      def flat? = (STEEPNESS * curve).abs < FLAT
+
+      def estimate(factor, tolerance)
+        gathered = 2 * (Math.exp(steepness / 2) - 1).abs * Math.sqrt(factor)
+        (gathered / Math.sqrt(8 * tolerance)).floor
+      end
+
+      def corners(count)
+        top = Math.exp(steepness / 2) - 1
+        (0..count).map { |i| Math.log1p(top * i / count) * 2 / steepness }
+      end
+
+      # A chord over e^(ku) from u0, wide x = k (u1 - u0), strays by e^(k u0) (1 + s ln s - s), s = (e^x - 1)/x.
+      def within?(list, factor, tolerance)
+        list.each_cons(2).all? do |from, to|
+          width = steepness * (to - from)
+          slope = (Math.exp(width) - 1) / width
+          factor * Math.exp(steepness * from) * (1 + (slope * Math.log(slope)) - slope).abs <= tolerance
+        end
+      end
+    end
+  end
+end

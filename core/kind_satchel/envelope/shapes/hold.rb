@@ -1,0 +1,18 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Shapes
+    # Stays on its first value.
+    class Hold
+      def self.of(_record) = PLAIN
+      def weight(_position) = 0.0
+      def breaks(_rise, _tolerance) = []
+      def cut(_from, _to) = self
+      def still? = true
+      def reversed = self
+      def settings = {}
+
+      PLAIN = new.freeze
+    end
+  end
+end

@@ -1,0 +1,51 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  # One thing that is wrong with an input.
+  #
+  # `code` is a stable word for programs, `path` says where (JSON Pointer style, `/points/3/value`),
+  # `message` is a sentence for people.
+  Fault = Struct.new(:code, :path, :message) do
+    def under(prefix) = Fault.new(code, "#{prefix}#{path}", message)
+    def to_s = path.empty? ? message : "#{path}: #{message}"
+  end
+
+  # The root of everything the core raises on purpose.
+  class Error < StandardError; end
+
+  # Raised when a value or an input breaks a rule; carries every fault that was found, not just the first.
+  class InvalidInput < Error
+    attr_reader :faults
+
+    # @param faults [Array<Fault>]
+    def initialize(faults)
+      @faults = faults
+      super(faults.join("; "))
+    end
+
+    # @example
+    #   raise InvalidInput.of("out_of_range", "/value", "The value 2 lies outside 0..1.")
+    def self.of(code, path, message) = new([Fault.new(code, path, message)])
+  end
+
+  # Raised when an id names nothing in the song, the catalogue or a registry (deleted things included).
+  class NotFound < InvalidInput; end
+
+  # Gathers the faults of many parts, so that a reader of big input can report all of them at once.
+  class Faults
+    def initialize = @list = []
+
+    def add(code, path, message) = @list << Fault.new(code, path, message)
+
+    # Runs the block; a fault raised inside is kept under `path` and nil comes back.
+    def within(path)
+      yield
+    rescue InvalidInput => e
+      @list.concat(e.faults.map { |fault| fault.under(path) })
+      nil
+    end
+
+    # @raise [InvalidInput] when anything was gathered
+    def raise_any = @list.empty? ? nil : raise(InvalidInput, @list)
+  end
+end

@@ -1,0 +1,57 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Heard
+    # The notes and audio of a stretch of song, in seconds, for a sound engine.
+    #
+    # What began before the stretch and still sounds in it comes too, so that playing from the middle sounds the
+    # way playing from the top would. A loop is played at the song's tempo over its own: faster is also higher.
+    class Events
+      def initialize(song)
+        @song = song
+        @tempo = song.tempo
+      end
+
+      # @param from [Integer] first tick
+      # @param to [Integer] the tick after the last
+      # @return [Array<Hash>] sorted by start
+      def in_range(from, to)
+        @song.tracks.flat_map { |track| track.regions_in(from, to).flat_map { |region| of_region(track, region, from, to) } }
+             .sort_by { |event| event["start_seconds"] }
+      end
+
+      private
+
+      def of_region(track, region, from, to)
+        clip = @song.clip(region.clip_id)
+        region.passes(clip).flat_map do |pass|
+          next [] if pass[1] <= from || pass[0] >= to
+
+          clip.audio ? [audio_event(track, region, clip, pass)] : note_events(track, region, clip, pass, from, to)
+        end
+      end
+
+      def note_events(track, region, clip, (pass_from, pass_to, position), from, to)
+        clip.notes.filter_map do |note|
+          start = pass_from + note.tick - position
+          finish = [start + note.length_ticks, pass_to].min
+          next if start < pass_from || start >= pass_to || finish <= from || start >= to
+
+          event("note", track, region, start, finish).merge("pitch" => note.pitch, "velocity" => note.velocity)
+        end
+      end
+
+      def audio_event(track, region, clip, (pass_from, pass_to, position))
+        into = position * 60.0 / Time::PPQ / clip.audio.bpm
+        event("audio", track, region, pass_from, pass_to).merge(
+          "sound" => clip.audio.sound, "into_seconds" => into, "rate" => @tempo.bpm_at(pass_from) / clip.audio.bpm
+        )
+      end
+
+      def event(kind, track, region, start, finish)
+        { "kind" => kind, "track_id" => track.id, "region_id" => region.id, "start_tick" => start,
+          "start_seconds" => @tempo.seconds_at(start), "end_seconds" => @tempo.seconds_at(finish) }
+      end
+    end
+  end
+end

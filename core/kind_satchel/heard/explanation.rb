@@ -1,0 +1,75 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Heard
+    # Why a parameter has its value at a tick: the steps in order, each with what it does and the value after it.
+    class Explanation
+      # `kind` is knob, lane, clip, carrier, limits or heard; `value` is normalised, after the step.
+      Step = Struct.new(:kind, :name, :does, :value, :text, :envelope_id, :region_id, :overruled, keyword_init: true)
+
+      # @param song [Song]
+      # @param address [Address]
+      # @param tick [Integer]
+      def initialize(song, address, tick)
+        @song = song
+        @address = address
+        @tick = tick
+        @resolver = Resolver.new(song, address)
+      end
+
+      # @return [Array<Step>] from the knob to what is heard
+      def steps = @steps ||= [knob_step, *span_steps, *limit_step, heard_step]
+
+      # @return [Float] normalised, as heard
+      def heard = steps.last.value
+
+      # @return [Array<String>] one line a step
+      def lines
+        head = "#{@song.track(@address.track_id).name}, #{parameter.name} at #{@song.meter.text(@tick)}"
+        [head] + steps.map { |step| [step.kind, step.name, step.does].compact.join(" ") + (step.overruled ? " (overruled)" : " -> #{step.text}") }
+      end
+
+      def to_record
+        { "address" => @address.to_s, "name" => parameter.name, "tick" => @tick, "position" => @song.meter.text(@tick),
+          "heard" => heard, "text" => parameter.text(heard), "steps" => steps.map { |step| step.to_h.transform_keys(&:to_s) } }
+      end
+
+      private
+
+      def parameter = @resolver.parameter
+      def scale = parameter.scale
+
+      def spans = @spans ||= Layers.new(@song, @address).spans(@tick, @tick + 1).select { |span| span.from <= @tick && span.to > @tick }.sort_by(&:order)
+
+      def knob_step = step("knob", nil, "rests at #{parameter.text(@resolver.knob)}", @resolver.knob)
+
+      def span_steps
+        last_set = spans.rindex { |span| span.rules.equal?(Roles::Set) } || 0
+        value = @resolver.knob
+        spans.each_with_index.map do |span, i|
+          amount = span.segment.at(@tick)
+          value = span.rules.apply(scale, value, amount)
+          step(span.source.kind, span.source.clip&.name, "#{span.rules.verb} #{span.rules.amount_text(scale, amount)}", value,
+               envelope_id: span.source.envelope.id, region_id: span.source.region&.id, overruled: i < last_set)
+        end
+      end
+
+      # Only there when the limits change something.
+      def limit_step
+        value = last_value
+        return [] if (scale.heard(value) - value).abs < 1e-12
+
+        does = scale.steps ? "takes the nearest step" : "stays within #{parameter.text(0.0)} to #{parameter.text(1.0)}"
+        [step("limits", nil, does, scale.heard(value))]
+      end
+
+      def heard_step = step("heard", nil, nil, scale.heard(last_value))
+
+      def last_value = @last_value ||= span_steps.last&.value || @resolver.knob
+
+      def step(kind, name, does, value, **more)
+        Step.new(kind:, name:, does:, value:, text: parameter.text(value), overruled: false, **more)
+      end
+    end
+  end
+end

@@ -1,0 +1,99 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Heard
+    # One segment of one envelope at work in song time: active for from <= tick < to.
+    # `order` sorts what is active at once: layer, then role, then place within the layer.
+    Span = Struct.new(:from, :to, :segment, :rules, :order, :source)
+
+    # Who owns a span: the envelope, and the region it sounds in (nil for a lane).
+    Source = Struct.new(:kind, :envelope, :region, :clip)
+
+    # Everything that acts on one parameter of a song, placed in song time.
+    #
+    # The lane comes first, then the region on the parameter's own track, then regions elsewhere from the top
+    # track down; within each, set before scale before shift.
+    class Layers
+      LANE = 0
+      OWN_REGION = 1
+      OTHER_REGIONS = 2
+
+      # @param song [Song]
+      # @param address [Address]
+      def initialize(song, address)
+        @song = song
+        @address = address
+      end
+
+      # @return [Array<Span>] sorted by `from`, cut to the range
+      def spans(from, to)
+        list = []
+        lanes.each_with_index { |lane, i| add_lane(list, lane, i, from, to) }
+        carriers.each { |clip, envelope, i| add_clip(list, clip, envelope, i, from, to) }
+        list.sort_by!.with_index { |span, i| [span.from, i] }
+      end
+
+      # @return [Array<Envelope>]
+      def lanes = @song.track(@address.track_id).lanes.select { |lane| lane.target == @address && lane.acts? }
+
+      # Every run of every region in which a clip envelope moves this parameter.
+      # @yieldparam placed [Directory::Placed]
+      # @yieldparam window [Array(Integer, Integer, Numeric)] from, to, position at from; song ticks
+      # @yieldparam rate [Numeric] envelope ticks per song tick
+      def self.windows(placed, clip, envelope, from, to)
+        region = placed.region
+        return if region.end_tick <= from || region.start_tick >= to
+
+        Clocks::ALL.fetch(envelope.clock).runs(region, clip, envelope).each do |run|
+          window = region.window(run)
+          yield window, run.rate if window && window[1] > from && window[0] < to
+        end
+      end
+
+      private
+
+      def carriers
+        @song.directory.carriers[@address].each_with_index.filter_map do |(clip, envelope), i|
+          [clip, envelope, i] if envelope.acts?
+        end
+      end
+
+      def add_lane(list, lane, place, from, to)
+        order = order_of(LANE, 0, lane, place)
+        add(list, lane, [from, to, from], 1, order, Source.new("lane", lane))
+      end
+
+      def add_clip(list, clip, envelope, index, from, to)
+        @song.directory.regions_of_clip[clip.id].each do |placed|
+          own = placed.track.id == @address.track_id
+          order = order_of(own ? OWN_REGION : OTHER_REGIONS, placed.place, envelope, index)
+          source = Source.new(own ? "clip" : "carrier", envelope, placed.region, clip)
+          Layers.windows(placed, clip, envelope, from, to) do |window, rate|
+            add(list, envelope, narrowed(window, rate, from, to), rate, order, source)
+          end
+        end
+      end
+
+      def order_of(layer, track_place, envelope, index)
+        (((layer * 100_000) + (layer == OTHER_REGIONS ? track_place : 0)) * 4_000_000) + (envelope.role_rules.rank * 1_000_000) + index
+      end
+
+      def narrowed((start, finish, position), rate, from, to)
+        late = [from - start, 0].max
+        [start + late, [finish, to].min, position + (late * rate)]
+      end
+
+      def add(list, envelope, (start, finish, position), rate, order, source)
+        zero = position.zero? ? start : start - (rate == 1 ? position : position / rate)
+        rules = envelope.role_rules
+        envelope.segment_from(position) do |segment|
+          placed = segment.placed(zero, rate)
+          from = placed.start > start ? placed.start : start
+          return if from >= finish
+
+          list << Span.new(from, placed.finish < finish ? placed.finish : finish, placed, rules, order, source)
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,59 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Scales
+    # What every scale does: a frozen value with `unit`, the maps `natural(n)` and `normalised(x)`, and how
+    # normalised values are scaled, shifted, limited, written and turned into ramps for a sound engine.
+    module Scale
+      # The normalised value that a scaling leaves where it is.
+      def origin = 0.0
+
+      # The natural value a sound engine takes (shares as 0..1, gains as amplitude).
+      def engine(value) = natural(value) * unit.engine_factor
+
+      # @param share [Float] 0..1
+      # @return [Float] the normalised value moved towards the origin; not yet limited
+      def scaled(value, share) = origin + ((value - origin) * share)
+
+      # @param amount [Float] -1..1, that share of the knob's travel
+      def shifted(value, amount) = value + amount
+
+      # Scalings and shifts of a gain multiply; of everything else they add up straight.
+      def gain? = false
+
+      # Switches and choices can only be set.
+      def set_only? = false
+
+      # @return [Integer, nil] how many steps the travel has; nil when it has none
+      def steps = nil
+
+      # What can be heard of a normalised value: limited to 0..1, then stepped.
+      def heard(value) = value.clamp(0.0, 1.0)
+
+      # Where a straight stretch from `from` to `to` (normalised) must be broken so that straight ramps in the
+      # engine's unit stay within `tolerance` of it, measured as a share of the knob's travel.
+      # @return [Array<Float>] normalised values strictly between, in order of travel
+      def breaks(_from, _to, _tolerance) = []
+
+      def text(value) = unit.text(natural(heard(value)))
+
+      # @return [Float] normalised
+      # @raise [InvalidInput] when the text is no value in this unit, or lies outside the range
+      def parse(text)
+        natural = unit.parse(text.to_s)
+        raise InvalidInput.of("bad_value", "", "#{text.inspect} is not a value here; write it like #{examples}.") unless natural
+
+        value = normalised(natural)
+        return value.clamp(0.0, 1.0) if value.between?(-1e-9, 1 + 1e-9)
+
+        raise InvalidInput.of("out_of_range", "", "#{text.strip} lies outside #{self.text(0.0)} to #{self.text(1.0)}.")
+      end
+
+      def examples = "#{text(origin.zero? ? 0.3 : 0.35)} or #{text(0.75)}"
+
+      def id = Scales::ALL.id_of(self.class)
+
+      def to_record = { "scale" => id, "unit" => unit.word, "low" => natural(0.0), "high" => natural(1.0) }
+    end
+  end
+end

@@ -1,0 +1,18 @@
+# frozen_string_literal: true
+
+require_relative "scale"
+require_relative "scales/linear"
+require_relative "scales/bipolar"
+require_relative "scales/log"
+require_relative "scales/fader"
+require_relative "scales/steps"
+require_relative "scales/switch"
+
+module KindSatchel
+  # From normalised 0..1 to natural units and back. A new scale is one file and one line here.
+  module Scales
+    ALL = Registry.new("scale",
+                       "linear" => Linear, "bipolar" => Bipolar, "log" => Log,
+                       "fader" => Fader, "steps" => Steps, "switch" => Switch)
+  end
+end

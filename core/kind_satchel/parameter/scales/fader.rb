@@ -1,0 +1,39 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Scales
+    # Volumes and sends: gain = peak n^2, in decibels 20 log10(peak) + 40 log10(n); n = 0 is silence.
+    #
+    # Source: the volume law the MIDI Manufacturers Association recommends for controller 7, 40 log10(n).
+    class Fader < Value.of(:peak)
+      include Scale
+
+      # What a shift of 1 adds, in decibels.
+      SHIFT_DECIBELS = 24.0
+
+      def unit = Units::DECIBELS
+      def gain? = true
+      def engine(value) = peak * value * value
+      def natural(value) = value.positive? ? (20 * Math.log10(peak)) + (40 * Math.log10(value)) : -Float::INFINITY
+      def normalised(decibels) = 10**((decibels - (20 * Math.log10(peak))) / 40.0)
+
+      # The amplitude is multiplied, so half is -6.02 dB.
+      def scaled(value, share) = value * Math.sqrt(share.clamp(0.0, 1.0))
+      def shifted(value, amount) = value * (10**(amount * SHIFT_DECIBELS / 40))
+
+      # A straight ramp in amplitude from n = a to n = b strays from the straight stretch in n by
+      # (b - a)^2 / (4 (a + b)); solved for b that gives the farthest b.
+      def breaks(from, to, tolerance)
+        low, high = [from, to].minmax
+        list = []
+        at = low
+        while (at += (2 * tolerance) + Math.sqrt(4 * tolerance * (tolerance + (2 * at)))) < high - 1e-12
+          list << at
+        end
+        from <= to ? list : list.reverse
+      end
+
+      def examples = "-6 dB or -inf"
+    end
+  end
+end

@@ -1,0 +1,48 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Scales
+    # low (high/low)^n: cutoff, rates, delay time. Equal travel is an equal musical interval.
+    class Log < Value.of(:low, :high, :unit)
+      include Scale
+
+      def check
+        number!("/low", low, 1e-6..1e9)
+        fault!("out_of_range", "/high", "A log scale ends above its start.") unless high > low
+      end
+
+      def natural(value) = low * (ratio**value)
+      def normalised(natural) = natural.positive? ? Math.log(natural / low.to_f) / Math.log(ratio) : -Float::INFINITY
+      def ratio = high / low.to_f
+
+      # A straight ramp in natural units under an exponential strays by the same share of travel wherever it
+      # stands, so equal steps are the fewest. With q = ratio^step and s = (q - 1)/ln q, the ramp 1 + (q - 1)u
+      # strays from q^u by at most (ln s - 1 + 1/s)/ln ratio of the travel: where both logarithms rise alike.
+      def breaks(from, to, tolerance)
+        count = ((to - from).abs / widest(tolerance)).ceil
+        (1...count).map { |i| from + ((to - from) * i / count) }
+      end
+
+      private
+
+      def widest(tolerance) = memo(tolerance) { search_widest(tolerance) }
+
+      def search_widest(tolerance)
+        low_step, high_step = 0.0, 1.0
+        40.times do
+          middle = (low_step + high_step) / 2
+          stray(middle) <= tolerance ? low_step = middle : high_step = middle
+        end
+        low_step
+      end
+
+      def stray(step)
+        log_q = step * Math.log(ratio)
+        return 0.0 if log_q < 1e-9
+
+        slope = (Math.exp(log_q) - 1) / log_q
+        (Math.log(slope) - 1 + (1 / slope)) / Math.log(ratio)
+      end
+    end
+  end
+end

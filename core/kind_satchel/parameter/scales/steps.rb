@@ -1,0 +1,19 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Scales
+    # A whole number of steps from low to high: semitones, octaves, choices (whose unit is a list of words).
+    class Steps < Value.of(:low, :high, :unit)
+      include Scale
+
+      def self.choice(words) = new(low: 0, high: words.size - 1, unit: Units::Words.new(words))
+
+      def steps = high - low
+      def natural(value) = low + (value.clamp(0.0, 1.0) * steps).round
+      def normalised(natural) = (natural - low) / steps.to_f
+      def heard(value) = (value.clamp(0.0, 1.0) * steps).round.fdiv(steps)
+      def set_only? = unit.is_a?(Units::Words)
+      def to_record = super.merge("steps" => steps, **(set_only? ? { "words" => unit.words } : {}))
+    end
+  end
+end

@@ -1,0 +1,18 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Scales
+    # On where n >= 1/2: mute, bypass.
+    class Switch < Value.of(:unit)
+      include Scale
+
+      def initialize(unit: Units::ON_OFF) = super
+      def steps = 1
+      def set_only? = true
+      def natural(value) = heard(value)
+      def normalised(natural) = natural
+      def heard(value) = value >= 0.5 ? 1.0 : 0.0
+      def to_record = super.merge("steps" => 1, "words" => unit.words)
+    end
+  end
+end

@@ -1,0 +1,12 @@
+# frozen_string_literal: true
+
+require_relative "song/device"
+require_relative "song/content"
+require_relative "song/clip"
+require_relative "song/region"
+require_relative "song/track"
+require_relative "song/directory"
+require_relative "song/song"
+require_relative "song/records"
+require_relative "song/document"
+require_relative "song/parts"

@@ -1,0 +1,18 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  # A note of a clip: ticks into the clip, MIDI note number 0..127, velocity 1..127.
+  class Note < Value.of(:tick, :length_ticks, :pitch, :velocity)
+    def check
+      whole!("/tick", tick)
+      whole!("/length_ticks", length_ticks, 1)
+      number!("/pitch", pitch, 0..127)
+      number!("/velocity", velocity, 1..127)
+    end
+  end
+
+  # A recorded loop inside a clip: the id of its sound, and the tempo at which it was recorded in BPM.
+  class Audio < Value.of(:sound, :bpm)
+    def check = number!("/bpm", bpm, Time::TempoPoint::RANGE)
+  end
+end

@@ -1,0 +1,132 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  # The open song document: plain data, versioned, in a fixed order, so that equal songs are equal files.
+  # Its form is given by schemas/song.json; reading it here checks what a schema cannot say.
+  module Document
+    FORMAT = "kind-satchel-song"
+    VERSION = 1
+
+    module_function
+
+    # @return [Hash] ready for JSON
+    def dump(song)
+      { "format" => FORMAT, "version" => VERSION, **Records.head(song),
+        "tracks" => song.tracks.map { |track| dump_track(track) },
+        "clips" => song.clips.values.sort_by { |clip| Ids.order(clip.id) }.map { |clip| dump_clip(clip) } }
+    end
+
+    # @param record [Hash] data that fits schemas/song.json
+    # @raise [InvalidInput] with every fault: order, ranges, overlaps, ids that name nothing
+    def load(record)
+      faults = Faults.new
+      head = faults.within("") { Records.read_head(record) }
+      tracks = list(record["tracks"], "/tracks", faults) { |entry| load_track(entry) }
+      clips = list(record["clips"], "/clips", faults) { |entry| load_clip(entry) }
+      faults.raise_any
+      song = Song.new(**head, tracks:, clips: clips.to_h { |clip| [clip.id, clip] })
+      References.new(song, clips).check
+      song
+    end
+
+    def dump_track(track)
+      Records.track(track).merge("lanes" => track.lanes.map { |lane| Records.envelope(lane) },
+                                 "regions" => track.regions.map { |region| Records.region(region) })
+    end
+
+    def load_track(record)
+      Records.read_track(record, Records.each(record["lanes"], "/lanes") { |entry| Records.read_envelope(entry) },
+                         Records.each(record["regions"], "/regions") { |entry| Records.read_region(entry) })
+    end
+
+    def dump_clip(clip) = Records.clip(clip).merge("envelopes" => clip.envelopes.map { |entry| Records.envelope(entry) })
+
+    def load_clip(record)
+      Records.read_clip(record, Records.each(record["envelopes"], "/envelopes") { |entry| Records.read_envelope(entry) })
+    end
+
+    def list(entries, path, faults)
+      entries.each_with_index.map { |entry, i| faults.within("#{path}/#{i}") { yield entry } }
+    end
+
+    private_class_method :dump_track, :load_track, :dump_clip, :load_clip, :list
+
+    # Checks that every id of a song names something, once, and that envelopes act on what may be moved.
+    class References
+      def initialize(song, clips)
+        @song = song
+        @clips = clips
+        @faults = Faults.new
+      end
+
+      def check
+        unique(@song.tracks, "/tracks", "track")
+        unique(@clips, "/clips", "clip")
+        check_master
+        @song.tracks.each_with_index { |track, i| check_track(track, "/tracks/#{i}") }
+        @song.clips.each_value.with_index { |clip, i| check_envelopes(clip.envelopes, "/clips/#{i}/envelopes") }
+        check_shared_ids
+        @faults.raise_any
+      end
+
+      private
+
+      def check_master
+        masters = @song.tracks.select { |track| track.kind == "master" }
+        return if masters.size == 1 && @song.tracks.last.kind == "master"
+
+        @faults.add("no_master", "/tracks", "A song has one master, and it stands last.")
+      end
+
+      def check_track(track, path)
+        check_envelopes(track.lanes, "#{path}/lanes")
+        check_output(track, path)
+        track.regions.each_with_index do |region, i|
+          next if @song.clips.key?(region.clip_id)
+
+          @faults.add("unknown_clip", "#{path}/regions/#{i}/clip_id", "There is no clip #{region.clip_id.inspect}.")
+        end
+      end
+
+      # Outputs lead to a group or the master, and only downwards, so that no chain of outputs is a ring.
+      def check_output(track, path)
+        return if track.kind == "master" && track.output.nil?
+
+        place = @song.tracks.index { |other| other.id == track.output }
+        return if place && place > @song.tracks.index(track) && %w[group master].include?(@song.tracks[place].kind)
+
+        @faults.add("bad_output", "#{path}/output", "#{track.name} sounds into a group or the master further down, not #{track.output.inspect}.")
+      end
+
+      def check_envelopes(envelopes, path)
+        envelopes.each_with_index do |envelope, i|
+          @faults.within("#{path}/#{i}/target") do
+            parameter = @song.parameter(envelope.target)
+            parameter.automatable!("")
+            Edits::Moves.role_fits!(parameter, envelope.role, "")
+          end
+        end
+      end
+
+      def check_shared_ids
+        unique(@song.tracks.flat_map(&:regions), "", "region")
+        unique(@song.tracks.flat_map(&:lanes) + @song.clips.values.flat_map(&:envelopes), "", "envelope")
+      end
+
+      def unique(things, path, word)
+        things.map(&:id).tally.each do |id, count|
+          @faults.add("duplicate_id", path, "#{count} #{word}s share the id #{id.inspect}.") if count > 1
+        end
+      end
+    end
+  end
+
+  # Ids made by the song: a word and a number.
+  module Ids
+    # Sorts ids as people would: by word, then by number.
+    def self.order(id)
+      match = /\A(.*?)(\d*)\z/.match(id)
+      [match[1], match[2].to_i, id]
+    end
+  end
+end

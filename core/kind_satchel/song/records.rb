@@ -1,0 +1,91 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  # Plain records (hashes with text keys) of each value, and back. One place for the song document, the database
+  # rows, the edit log and the wire; keys come in one order, so equal values give equal text.
+  module Records
+    module_function
+
+    def point(value) = { "tick" => value.tick, "value" => value.value, **Shapes.record(value.shape) }
+
+    def read_point(record) = Point.new(tick: record["tick"], value: record["value"], shape: Shapes.of(record))
+
+    def envelope(value)
+      { "id" => value.id, "target" => value.target.to_s, "role" => value.role, "clock" => value.clock,
+        "own_length_ticks" => value.own_length_ticks, "range" => value.range, "on" => value.on,
+        "points" => value.points.map { |entry| point(entry) } }
+    end
+
+    def read_envelope(record)
+      Envelope.new(id: record["id"], target: Address.parse(record["target"]), role: record["role"],
+                   clock: record["clock"], own_length_ticks: record["own_length_ticks"], range: record["range"],
+                   on: record["on"], points: each(record["points"], "/points") { |entry| read_point(entry) })
+    end
+
+    def note(value)
+      { "tick" => value.tick, "length_ticks" => value.length_ticks, "pitch" => value.pitch, "velocity" => value.velocity }
+    end
+
+    def read_note(record)
+      Note.new(tick: record["tick"], length_ticks: record["length_ticks"], pitch: record["pitch"], velocity: record["velocity"])
+    end
+
+    # A clip without its envelopes.
+    def clip(value)
+      { "id" => value.id, "name" => value.name, "length_ticks" => value.length_ticks,
+        "notes" => value.notes.map { |entry| note(entry) },
+        "audio" => value.audio && { "sound" => value.audio.sound, "bpm" => value.audio.bpm } }
+    end
+
+    def read_clip(record, envelopes)
+      audio = record["audio"]
+      Clip.new(id: record["id"], name: record["name"], length_ticks: record["length_ticks"],
+               notes: each(record["notes"], "/notes") { |entry| read_note(entry) },
+               audio: audio && Audio.new(sound: audio["sound"], bpm: audio["bpm"]), envelopes:)
+    end
+
+    def region(value) = value.to_h.transform_keys(&:to_s)
+
+    def read_region(record)
+      Region.new(id: record["id"], clip_id: record["clip_id"], start_tick: record["start_tick"],
+                 length_ticks: record["length_ticks"], offset_ticks: record["offset_ticks"],
+                 span_ticks: record["span_ticks"], looped: record["looped"])
+    end
+
+    # A track without its lanes and regions.
+    def track(value)
+      { "id" => value.id, "name" => value.name, "kind" => value.kind, "hue" => value.hue, "output" => value.output,
+        "devices" => value.devices.map { |d| { "id" => d.id, "type" => d.type, "values" => d.values.sort.to_h } } }
+    end
+
+    def read_track(record, lanes, regions)
+      devices = each(record["devices"], "/devices") { |d| Device.new(id: d["id"], type: d["type"], values: d["values"]) }
+      Track.new(id: record["id"], name: record["name"], kind: record["kind"], hue: record["hue"],
+                output: record["output"], devices:, lanes:, regions:)
+    end
+
+    # A song without its tracks and clips.
+    def head(song)
+      { "name" => song.name, "meter" => { "beats" => song.meter.beats, "unit" => song.meter.unit },
+        "tempo" => song.tempo.points.map { |p| p.to_h.transform_keys(&:to_s) },
+        "range" => song.range.to_h.transform_keys(&:to_s), "next_id" => song.next_id }
+    end
+
+    def read_head(record)
+      meter, range = record["meter"], record["range"]
+      tempo = each(record["tempo"], "/tempo") { |p| Time::TempoPoint.new(tick: p["tick"], bpm: p["bpm"], shape: p["shape"]) }
+      { name: record["name"], meter: Time::Meter.new(beats: meter["beats"], unit: meter["unit"]),
+        tempo: Time::TempoMap.new(points: tempo),
+        range: Song::PlayRange.new(on: range["on"], start_tick: range["start_tick"], end_tick: range["end_tick"]),
+        next_id: record["next_id"] }
+    end
+
+    # Reads a list; the faults of all its entries come back at once, each under its place.
+    def each(list, path)
+      faults = Faults.new
+      values = list.each_with_index.map { |entry, i| faults.within("#{path}/#{i}") { yield entry } }
+      faults.raise_any
+      values
+    end
+  end
+end

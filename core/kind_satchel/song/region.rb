@@ -1,0 +1,42 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  # A placement of a clip on a track, from `start_tick` for `length_ticks`. `offset_ticks` counts on into the
+  # clip through its repeats; `span_ticks` is what a stretched clock fills.
+  class Region < Value.of(:id, :clip_id, :start_tick, :length_ticks, :offset_ticks, :span_ticks, :looped)
+    def check
+      whole!("/start_tick", start_tick)
+      whole!("/length_ticks", length_ticks, 1)
+      whole!("/offset_ticks", offset_ticks)
+      whole!("/span_ticks", span_ticks, 1)
+      whole!("/length_ticks", end_tick)
+    end
+
+    # @return [Integer] the first tick that no longer belongs to the region
+    def end_tick = start_tick + length_ticks
+
+    def cover?(tick) = tick >= start_tick && tick < end_tick
+
+    # Cuts the region at a tick inside it; nothing heard changes.
+    # @return [Array(Region, Region)] the halves; the right one takes `right_id`
+    def split(tick, right_id)
+      into = tick - start_tick
+      [with(length_ticks: into),
+       with(id: right_id, start_tick: tick, length_ticks: length_ticks - into, offset_ticks: offset_ticks + into)]
+    end
+
+    # Passes of the material: [from_tick, to_tick, ticks into the clip at from_tick], in song ticks.
+    def passes(clip)
+      runs = looped ? Clocks.repeats(self, clip.length_ticks) : Clocks.single(self)
+      runs.filter_map { |run| window(run) }
+    end
+
+    # The part of a clock's run that sounds, in song ticks.
+    # @return [Array(Integer, Integer, Numeric), nil] from, to, and the run's position at `from`
+    def window(run)
+      zero = start_tick - offset_ticks
+      from, to = [zero + run.start, start_tick].max, [zero + run.finish, end_tick].min
+      [from, to, (from - zero - run.start) * run.rate] if to > from
+    end
+  end
+end

@@ -1,0 +1,90 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  # A whole song. `tracks` from the top down, the master last; `clips` by id; `next_id` numbers what is made next.
+  # `range` is the stretch that playing repeats: a {PlayRange}.
+  class Song < Value.of(:name, :meter, :tempo, :range, :next_id, :tracks, :clips)
+    # A stretch of song time, and whether playing stays inside it.
+    class PlayRange < Value.of(:on, :start_tick, :end_tick)
+      def check
+        whole!("/start_tick", start_tick)
+        whole!("/end_tick", end_tick, 1)
+        fault!("out_of_range", "/end_tick", "A range ends after it starts.") unless end_tick > start_tick
+      end
+    end
+
+    MOST_NAME = 120
+
+    def check
+      fault!("bad_name", "/name", "A name has 1 to #{MOST_NAME} characters.") unless name.is_a?(String) && name.strip.size.between?(1, MOST_NAME)
+      whole!("/next_id", next_id, 1)
+      tracks.freeze
+      clips.freeze
+    end
+
+    def directory = memo(:directory) { Directory.new(self) }
+    def track(id) = directory.track(id)
+    def returns = memo(:returns) { tracks.select { |track| track.kind == "return" } }
+
+    # @raise [NotFound]
+    def clip(id)
+      clips.fetch(id) { raise NotFound.of("unknown_clip", "/clip_id", "There is no clip #{id.inspect} in this song.") }
+    end
+
+    # @param address [Address]
+    # @return [Parameter]
+    # @raise [NotFound] naming what is missing
+    def parameter(address)
+      device = track(address.track_id).device(address.device_id)
+      send_to = send_target(address)
+      return device.type_rules.parameter(address.parameter_id) unless send_to
+
+      Devices::SEND.with(id: address.parameter_id, name: "Send to #{send_to.name}")
+    end
+
+    # The resting value of a parameter, normalised.
+    # @param address [Address]
+    def knob(address)
+      track(address.track_id).device(address.device_id).values.fetch(address.parameter_id) { parameter(address).default }
+    end
+
+    # Every parameter of a track's chain with its address, in the order in which people see them.
+    # @return [Array<Array(Address, Parameter)>]
+    def parameters_of(track)
+      track.devices.flat_map do |device|
+        ids = device.type_rules.parameters.keys
+        ids += returns.map { |to| Devices::SEND_PREFIX + to.id } if device.type == "channel" && track.holds_regions?
+        ids.map do |id|
+          address = Address.new(track_id: track.id, device_id: device.id, parameter_id: id)
+          [address, parameter(address)]
+        end
+      end
+    end
+
+    # Addresses that an envelope acts on, the ones switched off included.
+    # @return [Array<Address>]
+    def automated = memo(:automated) { directory.envelopes.values.map { |home| home.envelope.target }.uniq }
+
+    # @return [Integer] the tick at which the last region ends, in whole bars, at least one
+    def length_ticks
+      last = tracks.filter_map { |track| track.regions.last&.end_tick }.max || 0
+      [(last + meter.bar_ticks - 1) / meter.bar_ticks, 1].max * meter.bar_ticks
+    end
+
+    # The next song with one track replaced.
+    def with_track(track) = with(tracks: tracks.map { |other| other.id == track.id ? track : other })
+
+    def with_clip(clip) = with(clips: clips.merge(clip.id => clip))
+
+    private
+
+    def send_target(address)
+      return unless address.device_id == "channel" && address.parameter_id.start_with?(Devices::SEND_PREFIX)
+      return unless track(address.track_id).holds_regions?
+
+      id = address.parameter_id.delete_prefix(Devices::SEND_PREFIX)
+      returns.find { |track| track.id == id } or
+        raise NotFound.of("unknown_parameter", "", "There is no return #{id.inspect} to send to.")
+    end
+  end
+end

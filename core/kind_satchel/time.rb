@@ -1,0 +1,14 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  # Positions in a song. A position is a whole number of ticks.
+  module Time
+    # Ticks to the quarter note, as in the division word of a Standard MIDI File header.
+    PPQ = 960
+    # The last tick a song may use: a little over 38 hours at 120 BPM, and safe in 32 bits.
+    LAST_TICK = (2**28) - 1
+  end
+end
+
+require_relative "time/meter"
+require_relative "time/tempo_map"

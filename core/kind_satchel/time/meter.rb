@@ -1,0 +1,44 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Time
+    # A time signature: `beats` to the bar, each a 1/`unit` note.
+    #
+    # @example
+    #   Meter.new(beats: 4, unit: 4).text(0)          #=> "1.1.0"
+    #   Meter.new(beats: 4, unit: 4).parse("5.3")     #=> 17280
+    class Meter < Value.of(:beats, :unit)
+      UNITS = [1, 2, 4, 8, 16, 32].freeze
+
+      def check
+        whole!("/beats", beats, 1)
+        fault!("out_of_range", "/beats", "A bar has at most 64 beats, not #{beats}.") if beats > 64
+        fault!("out_of_range", "/unit", "A beat is a 1/#{UNITS.join(', 1/')} note, not #{unit.inspect}.") unless UNITS.include?(unit)
+      end
+
+      def beat_ticks = PPQ * 4 / unit
+      def bar_ticks = beat_ticks * beats
+
+      # @param tick [Integer] ticks from the start of the song
+      # @return [String] bar.beat.tick, counted from 1.1.0
+      def text(tick)
+        bar, rest = tick.divmod(bar_ticks)
+        beat, ticks = rest.divmod(beat_ticks)
+        "#{bar + 1}.#{beat + 1}.#{ticks}"
+      end
+
+      # @param text [String] "5", "5.3" or "5.3.120"
+      # @return [Integer] ticks from the start of the song
+      # @raise [InvalidInput] when the text is no position in this meter
+      def parse(text)
+        match = /\A\s*(\d{1,6})(?:\.(\d{1,3}))?(?:\.(\d{1,5}))?\s*\z/.match(text)
+        fault!("bad_position", "", "#{text.inspect} is not a position; write bar.beat.tick, such as 5.3 or 5.3.120.") unless match
+        bar, beat, ticks = (match[1]).to_i, (match[2] || 1).to_i, match[3].to_i
+        unless bar >= 1 && beat.between?(1, beats) && ticks < beat_ticks
+          fault!("bad_position", "", "#{text.inspect} lies outside the meter: #{beats} beats of #{beat_ticks} ticks to the bar.")
+        end
+        ((bar - 1) * bar_ticks) + ((beat - 1) * beat_ticks) + ticks
+      end
+    end
+  end
+end

@@ -1,0 +1,117 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Time
+    # One tempo: `bpm` quarter notes per minute from `tick` on, held or moving straight to the next point.
+    class TempoPoint < Value.of(:tick, :bpm, :shape)
+      RANGE = (10..400)
+      SHAPES = %w[hold straight].freeze
+
+      def check
+        whole!("/tick", tick)
+        number!("/bpm", bpm, RANGE)
+        fault!("unknown_shape", "/shape", "A tempo segment is hold or straight, not #{shape.inspect}.") unless SHAPES.include?(shape)
+      end
+    end
+
+    # The tempo of a whole song, and with it the bridge between ticks and seconds.
+    #
+    # Over d quarter notes from tempo a to tempo b, straight in ticks, the clock runs
+    # 60 d ln(b/a) / (b - a) seconds, and 60 d / a when a = b: the integral of 60 / tempo.
+    class TempoMap < Value.of(:points)
+      # @param bpm [Numeric] one tempo for the whole song
+      def self.steady(bpm) = new(points: [TempoPoint.new(tick: 0, bpm:, shape: "hold")])
+
+      def check
+        points.freeze
+        fault!("empty", "/points", "A song needs a tempo.") if points.empty?
+        fault!("unsorted", "/points/0/tick", "The first tempo stands at tick 0.") unless points.first.tick.zero?
+        points.each_cons(2).with_index(1) do |(a, b), i|
+          fault!("unsorted", "/points/#{i}/tick", "Tempo points stand in order, one to a tick.") if b.tick <= a.tick
+        end
+      end
+
+      # @param tick [Numeric]
+      # @return [Float] quarter notes per minute
+      def bpm_at(tick)
+        stretch = stretch_at(tick)
+        stretch.bpm_after(tick - stretch.tick)
+      end
+
+      # @param tick [Numeric] ticks from the start; before the start the first tempo holds
+      # @return [Float] seconds from the start of the song
+      def seconds_at(tick)
+        stretch = stretch_at(tick)
+        stretch.seconds + stretch.seconds_after(tick - stretch.tick)
+      end
+
+      # @param seconds [Numeric] seconds from the start of the song
+      # @return [Float] ticks, the inverse of {#seconds_at}
+      def tick_at(seconds)
+        i = stretches.bsearch_index { |s| s.seconds > seconds } || stretches.size
+        stretch = stretches[[i - 1, 0].max]
+        stretch.tick + stretch.ticks_after(seconds - stretch.seconds)
+      end
+
+      # Stretches whose tempo moves: [from_tick, to_tick, from_bpm, to_bpm].
+      def ramps = memo(:ramps) { stretches.reject(&:steady?).map { |s| [s.tick, s.end_tick, s.bpm, s.end_bpm] } }
+
+      # The tick -> seconds relation as corners of a line chain that stays within `tolerance` seconds.
+      # @return [Array<Array(Numeric, Float)>]
+      def clock(tolerance: 0.0005)
+        ticks = stretches.flat_map { |s| s.even_ticks(tolerance) }
+        ticks << (ticks.last + PPQ)
+        ticks.map { |tick| [tick, seconds_at(tick)] }
+      end
+
+      private
+
+      def stretches = memo(:stretches) { build_stretches }
+
+      def stretch_at(tick)
+        i = stretches.bsearch_index { |s| s.tick > tick } || stretches.size
+        stretches[[i - 1, 0].max]
+      end
+
+      def build_stretches
+        seconds = 0.0
+        points.each_with_index.map do |point, i|
+          following = points[i + 1]
+          end_bpm = following && point.shape == "straight" ? following.bpm : point.bpm
+          stretch = Stretch.new(point.tick, following&.tick, point.bpm.to_f, end_bpm.to_f, seconds)
+          seconds += stretch.seconds_after(following.tick - point.tick) if following
+          stretch
+        end
+      end
+
+      # The song between two tempo points. `end_tick` is nil for the last.
+      Stretch = Struct.new(:tick, :end_tick, :bpm, :end_bpm, :seconds) do
+        def steady? = end_bpm == bpm
+        def slope = (end_bpm - bpm) / (end_tick - tick) # BPM per tick
+
+        def bpm_after(ticks) = steady? ? bpm : bpm + (slope * ticks)
+
+        def seconds_after(ticks)
+          return 60.0 * ticks / PPQ / bpm if steady? || ticks.negative?
+
+          60.0 / PPQ / slope * Math.log1p(slope * ticks / bpm)
+        end
+
+        def ticks_after(seconds)
+          return seconds * bpm * PPQ / 60 if steady? || seconds.negative?
+
+          bpm / slope * (Math.exp(seconds * slope * PPQ / 60) - 1)
+        end
+
+        def even_ticks(tolerance)
+          return [tick] if steady?
+
+          bend = seconds_after(end_tick - tick) * Math.log(end_bpm / bpm).abs / 8
+          count = [Math.sqrt(bend / tolerance).ceil, 1].max
+          (0...count).map { |i| tick + ((end_tick - tick) * i / count.to_f) }
+        end
+      end
+      private_constant :Stretch
+    end
+  end
+end

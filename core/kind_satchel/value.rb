@@ -1,0 +1,44 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  # A frozen value: named fields, equal when its fields are equal, `with(...)` makes the next one.
+  # A class that has rules overrides `check` and raises there, so that no broken value ever exists.
+  #
+  # @example
+  #   Pair = Value.of(:left, :right)
+  #   Pair.new(left: 1, right: 2).with(right: 3)
+  module Value
+    def self.of(*names) = Struct.new(*names, keyword_init: true) { include Value }
+
+    def initialize(**fields)
+      super
+      @memo = {}
+      check
+      freeze
+    end
+
+    def check; end
+
+    # @return [Value] this one with some fields changed; itself when nothing was given
+    def with(**changes) = changes.empty? ? self : self.class.new(**to_h, **changes)
+
+    # Remembers what a pure method found. Safe because the fields never change.
+    def memo(key) = @memo.fetch(key) { @memo[key] = yield }
+
+    private
+
+    def fault!(code, path, message) = raise(InvalidInput.of(code, path, message))
+
+    def whole!(path, number, minimum = 0)
+      return if number.is_a?(Integer) && number.between?(minimum, Time::LAST_TICK)
+
+      fault!("out_of_range", path, "#{number.inspect} is not a whole number from #{minimum} to #{Time::LAST_TICK}.")
+    end
+
+    def number!(path, number, range)
+      return if number.is_a?(Numeric) && number.to_f.finite? && range.cover?(number)
+
+      fault!("out_of_range", path, "#{number.inspect} is not a number from #{range.min} to #{range.max}.")
+    end
+  end
+end
