@@ -7,32 +7,41 @@ module KindSatchel
       CHECKS = [0.5, 0.25, 0.75, 0.125, 0.375, 0.625, 0.875, 0.0625, 0.9375].freeze
       # The checks stand so close that between them a smooth curve strays at most this much further.
       MARGIN = 0.95
+      # How often the search for the longest chord halves what is open.
+      REFINEMENTS = 4
       # Chords are never made shorter than this share of the whole stretch.
       SHORTEST = 1.0 / 4096
 
       module_function
 
-      # From the left, each chord as long as it can be.
+      # From the left, each chord nearly as long as it can be; the search starts from the length of the one before.
       # @yieldparam tick [Float] yields the curve's value at a tick
       # @return [Array<Float>] ticks strictly between `from` and `to`
       def breaks(from, to, tolerance, &curve)
         list = []
         at = from
-        while (at = farthest(at, to, (to - from) * SHORTEST, tolerance * MARGIN, curve)) < to
+        length = to - from
+        shortest = length * SHORTEST
+        until at >= to
+          length = longest(at, to, [length, to - at].min, shortest, ->(finish) { holds?(at, finish, tolerance * MARGIN, curve) })
+          at += length
           list << at
         end
-        list
+        list[0..-2]
       end
 
-      def farthest(from, to, shortest, tolerance, curve)
-        return to if to - from <= shortest || holds?(from, to, tolerance, curve)
+      # Doubles or halves a first guess until the bound lies between two lengths, then closes in on it.
+      def longest(from, to, guess, shortest, holds)
+        good, bad = 0.0, nil
+        until bad && (good.positive? || bad <= shortest)
+          holds.call(from + guess) ? good = guess : bad = guess
+          return good if good >= to - from
+          break if bad && good.positive?
 
-        low, high = [from + shortest, to].min, to
-        while high - low > shortest
-          middle = (low + high) / 2.0
-          holds?(from, middle, tolerance, curve) ? low = middle : high = middle
+          guess = bad ? guess / 2.0 : [guess * 2, to - from].min
         end
-        low
+        REFINEMENTS.times { holds.call(from + ((good + bad) / 2)) ? good = (good + bad) / 2 : bad = (good + bad) / 2 }
+        [good, shortest].max
       end
 
       def holds?(from, to, tolerance, curve)
@@ -40,7 +49,7 @@ module KindSatchel
         CHECKS.all? { |u| (curve.call(from + ((to - from) * u)) - a - ((b - a) * u)).abs <= tolerance }
       end
 
-      private_class_method :farthest, :holds?
+      private_class_method :longest, :holds?
     end
   end
 end

@@ -22,21 +22,29 @@ module KindSatchel
       # Ticks strictly inside where a line chain must turn to stay within `tolerance` of {#raw}.
       # @return [Array<Numeric>]
       def breaks(tolerance)
-        return [] if still?
-        return Fit.breaks(from, to, tolerance) { |tick| raw(tick) } unless straight?
+        list = moving
+        return [] if list.empty?
+        return Fit.breaks(from, to, tolerance) { |tick| raw(tick) } unless summed?(list)
 
-        segment = moving.first.segment
-        segment.breaks(from, to, worth(segment), tolerance)
+        ticks = list.flat_map { |span| span.segment.breaks(from, to, worth(list, span.segment), tolerance / list.size) }
+        list.size > 1 ? ticks.sort.uniq : ticks
       end
 
       private
 
       def moving = spans.reject { |span| span.segment.still? }
 
-      # One segment moves, and the value moves in proportion to it.
-      def straight? = moving.size == 1 && moving.first.rules.straight?(scale)
+      # Whether what moves adds up: then chains of the single segments add up too, errors included.
+      def summed?(list)
+        return list.first.rules.straight?(scale) if list.size == 1
 
-      def worth(segment)
+        !scale.gain? && spans.none? { |span| span.rules.equal?(Roles::Scale) }
+      end
+
+      # How much the value moves for each unit of the segment.
+      def worth(list, segment)
+        return 1.0 if list.size > 1
+
         change = segment.at(to) - segment.at(from)
         change.zero? ? 0.0 : ((raw(to) - raw(from)) / change).abs
       end

@@ -94,7 +94,13 @@ module KindSatchel
         def seconds_after(ticks)
           return 60.0 * ticks / PPQ / bpm if steady? || ticks.negative?
 
-          60.0 / PPQ / slope * Math.log1p(slope * ticks / bpm)
+          60.0 / PPQ / slope * log_of_one_and(slope * ticks / bpm)
+        end
+
+        # ln(1 + x), exact for small x too.
+        def log_of_one_and(number)
+          sum = 1 + number
+          sum == 1 ? number : Math.log(sum) * number / (sum - 1)
         end
 
         def ticks_after(seconds)

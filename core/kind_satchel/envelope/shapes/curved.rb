@@ -24,13 +24,10 @@ module KindSatchel
       def breaks(rise, tolerance)
         return [] if flat? || rise.zero?
 
-        factor = rise.abs / (Math.exp(steepness) - 1).abs
-        count = [estimate(factor, tolerance), 1].max
-        count += 1 until within?(corners(count), factor, tolerance)
-        corners(count)[1..-2]
+        memo([rise.abs, tolerance]) { few_corners(rise.abs / (Math.exp(steepness) - 1).abs, tolerance)[1..-2] }
       end
 
-      def cut(from, to) = with(curve: curve * (to - from))
+      def cut(from, to) = from.zero? && to == 1 ? self : with(curve: curve * (to - from))
       def still? = false
       def reversed = with(curve: -curve)
       def settings = { "curve" => curve }
@@ -40,6 +37,16 @@ module KindSatchel
       def steepness = STEEPNESS * curve
       def flat? = (STEEPNESS * curve).abs < FLAT
 
+      def few_corners(factor, tolerance)
+        count = [estimate(factor, tolerance), 1].max
+        loop do
+          list = corners(count)
+          return list if within?(list, factor, tolerance)
+
+          count += 1
+        end
+      end
+
       def estimate(factor, tolerance)
         gathered = 2 * (Math.exp(steepness / 2) - 1).abs * Math.sqrt(factor)
         (gathered / Math.sqrt(8 * tolerance)).floor
@@ -47,7 +54,7 @@ module KindSatchel
 
       def corners(count)
         top = Math.exp(steepness / 2) - 1
-        (0..count).map { |i| Math.log1p(top * i / count) * 2 / steepness }
+        (0..count).map { |i| Math.log(1 + (top * i / count)) * 2 / steepness }
       end
 
       # A chord over e^(ku) from u0, wide x = k (u1 - u0), strays by e^(k u0) (1 + s ln s - s), s = (e^x - 1)/x.

@@ -1,0 +1,22 @@
+# frozen_string_literal: true
+
+# Everything the server needs, in reading order.
+require "bundler/setup"
+require "active_record"
+require "json"
+require_relative "../core/kind_satchel"
+require_relative "schemas"
+require_relative "database"
+require_relative "models/song_row"
+require_relative "models/part_row"
+require_relative "models/edit_row"
+require_relative "song_rows"
+require_relative "open_songs"
+require_relative "song_shelf"
+require_relative "edit_log"
+require_relative "reading/drawing"
+require_relative "reading/catalogue"
+require_relative "reading/playback"
+require_relative "reading/answer"
+require_relative "listeners"
+require_relative "../db/starter_song"

@@ -1,0 +1,108 @@
+# frozen_string_literal: true
+
+# What a change brings back to whoever asked: the changed parts, and just the curves that look different now.
+class Answer
+  include KindSatchel
+
+  # @param before [KindSatchel::Song]
+  # @param after [KindSatchel::Song]
+  # @param patch [Hash] see KindSatchel::Parts
+  # @param side [Integer] which side of the patch is `after`
+  # @param wants [Hash] "heard" => addresses on screen, "sound" => stretch of ticks being played
+  def initialize(before, after, patch, side, wants)
+    @before = before
+    @after = after
+    @records = patch.transform_values { |pair| pair[side] }
+    @old_records = patch.transform_values { |pair| pair[1 - side] }
+    @wants = wants
+  end
+
+  # For a change that was made: every changed part.
+  def change = { "parts" => @records.map { |key, record| [*key, record] }, **drawing }
+
+  # For a change that is only being tried: of envelopes just the points that differ.
+  def preview
+    parts = @records.reject { |(kind, _), _| kind == "envelope" }.map { |key, record| [*key, record] }
+    { "parts" => parts, "points" => touched_points, **drawing }
+  end
+
+  # Addresses whose heard value may differ.
+  # @return [Array<Address>]
+  def affected
+    @affected ||= (from_envelopes + from_clips + from_tracks).uniq.select { |address| known?(address) }
+  end
+
+  private
+
+  def drawing
+    draw = Drawing.new(@after)
+    regions = changed_regions
+    heard = @wants.fetch("heard", []) & affected.map(&:to_s)
+    { "curves" => draw.curves(changed_envelopes), "windows" => draw.windows(regions), "passes" => draw.passes(regions),
+      "heard" => draw.heard(heard), **sound }
+  end
+
+  def sound
+    stretch = @wants["sound"] or return {}
+    { "sound" => Playback.new(@after).stretch(stretch["from_tick"], stretch["to_tick"], affected & @after.automated) }
+  end
+
+  def ids(kind) = @records.keys.select { |key, _| key == kind }.map(&:last)
+
+  def changed_envelopes = ids("envelope").filter_map { |id| @after.directory.envelopes[id]&.envelope }
+
+  # Regions that changed, and all regions of clips that changed or whose envelopes did.
+  def changed_regions
+    placed = @after.directory.regions_of_clip
+    own = ids("region").filter_map { |id| @after.directory.regions[id]&.region }
+    (own + touched_clips.flat_map { |id| placed[id].map(&:region) }).uniq(&:id)
+  end
+
+  def touched_clips
+    owners = each_record("envelope").map { |record| record["owner"] }
+    ids("clip") + owners.filter_map { |owner| owner.delete_prefix("clip/") if owner.start_with?("clip/") }
+  end
+
+  def each_record(kind) = [@records, @old_records].flat_map { |list| list.select { |(key, _), _| key == kind }.values.compact }
+
+  def from_envelopes = each_record("envelope").map { |record| Address.parse(record["target"]) }
+
+  def from_clips
+    clips = ids("clip") + each_record("region").map { |record| record["clip_id"] }
+    clips.uniq.flat_map { |id| [@before, @after].flat_map { |song| song.clips[id]&.envelopes || [] } }.map(&:target)
+  end
+
+  # Knobs that were turned.
+  def from_tracks
+    ids("track").flat_map do |id|
+      pairs = [@before, @after].map { |song| song.directory.tracks[id]&.devices&.to_h { |device| [device.id, device.values] } || {} }
+      (pairs[0].keys | pairs[1].keys).flat_map { |device_id| turned(id, device_id, *pairs.map { |all| all[device_id] || {} }) }
+    end
+  end
+
+  def turned(track_id, device_id, old, new)
+    (old.keys | new.keys).reject { |key| old[key] == new[key] }
+                         .map { |key| Address.new(track_id:, device_id:, parameter_id: key) }
+  end
+
+  def known?(address)
+    @after.parameter(address)
+  rescue NotFound
+    false
+  end
+
+  # Envelope id => [[place, tick, value, text, position], ...] of the points that are not what they were.
+  def touched_points
+    changed_envelopes.to_h do |envelope|
+      old = @before.directory.envelopes[envelope.id]&.envelope&.points || []
+      scale = @after.parameter(envelope.target).scale
+      list = envelope.points.each_with_index.reject { |point, i| old.size == envelope.points.size ? point.equal?(old[i]) : old.include?(point) }
+      [envelope.id, list.map { |point, i| point_record(envelope, scale, point, i) }]
+    end
+  end
+
+  def point_record(envelope, scale, point, place)
+    { "index" => place, "tick" => point.tick, "value" => point.value, "text" => envelope.role_rules.amount_text(scale, point.value),
+      "position" => @after.meter.text(point.tick), **Shapes.record(point.shape) }
+  end
+end

@@ -1,0 +1,57 @@
+# frozen_string_literal: true
+
+# What the screen draws, from core values: flat number lists that need no rule to be drawn.
+#
+# - curves:  envelope id => [tick, value, tick, value, ...] in the envelope's own time
+# - windows: region id => { envelope id => [[from, to, position at from, rate], ...] } in song ticks
+# - passes:  region id => [[from, to, ticks into the clip], ...] of the material
+# - heard:   address => [tick, value, ...] over the song
+class Drawing
+  include KindSatchel
+
+  def initialize(song)
+    @song = song
+  end
+
+  # Everything of one track: lanes, regions, their clips' envelopes.
+  def track(track_id)
+    track = @song.track(track_id)
+    clips = track.regions.map { |region| @song.clip(region.clip_id) }.uniq(&:id)
+    { "curves" => curves(track.lanes + clips.flat_map(&:envelopes)),
+      "windows" => windows(track.regions), "passes" => passes(track.regions) }
+  end
+
+  def curves(envelopes) = envelopes.to_h { |envelope| [envelope.id, flat(Heard::Outline.of_envelope(envelope))] }
+
+  def windows(regions)
+    regions.to_h do |region|
+      clip = @song.clip(region.clip_id)
+      [region.id, clip.envelopes.to_h { |envelope| [envelope.id, runs(region, clip, envelope)] }]
+    end
+  end
+
+  def passes(regions) = regions.to_h { |region| [region.id, region.passes(@song.clip(region.clip_id))] }
+
+  # @param addresses [Array<String>]
+  def heard(addresses)
+    addresses.to_h do |text|
+      pieces = Heard::Resolver.new(@song, Address.parse(text)).pieces(0, [@song.length_ticks, @song.range.end_tick].max)
+      [text, flat(Heard::Outline.of_pieces(pieces))]
+    end
+  end
+
+  private
+
+  def runs(region, clip, envelope)
+    Clocks::ALL.fetch(envelope.clock).runs(region, clip, envelope).filter_map do |run|
+      window = region.window(run)
+      [*window.map { |number| plain(number) }, plain(run.rate)] if window
+    end
+  end
+
+  def plain(number) = number.is_a?(Rational) ? number.to_f : number
+
+  def flat(corners)
+    corners.flat_map { |tick, value| [tick.is_a?(Integer) ? tick : tick.to_f.round(2), value.round(5)] }
+  end
+end

@@ -1,0 +1,73 @@
+# frozen_string_literal: true
+
+# Changing a song: edit, undo, redo; and trying a change without making it.
+module Editing
+  # Helpers for routes.
+  module Helpers
+    def song_id = params[:id].to_i
+
+    def revision_of(data)
+      revision = data["revision"]
+      return revision if revision.is_a?(Integer)
+
+      raise KindSatchel::InvalidInput.of("bad_revision", "/revision", "Say which revision of the song this is about.")
+    end
+
+    def wants_of(data)
+      heard, sound = data["heard"] || [], data["sound"]
+      texts = heard.is_a?(Array) && heard.all?(String)
+      ticks = sound.nil? || (sound.is_a?(Hash) && %w[from_tick to_tick].all? { |key| sound[key].is_a?(Integer) } && sound["from_tick"].between?(0, sound["to_tick"] - 1))
+      return { "heard" => heard, "sound" => sound } if texts && ticks
+
+      raise KindSatchel::InvalidInput.of("bad_request", "/heard", "heard is a list of addresses, sound a stretch of ticks.")
+    end
+
+    # The edit named in the request, checked against its schema; its faults are said of /inputs.
+    def checked_edit(data)
+      name, inputs = data["edit"], data["inputs"]
+      KindSatchel::Edits::Moves.at("/edit") { KindSatchel::Edits::ALL.fetch(name) }
+      KindSatchel::Edits::Moves.at("/inputs") { Schemas.check_edit!(name, inputs) }
+      [name, inputs]
+    end
+
+    def answer_change(change, data)
+      after = change.after
+      if change.patch.any?
+        settings.listeners.tell(song_id, revision: after.revision, words: change.words, tab: data["tab"])
+      end
+      answer = Answer.new(change.before.song, after.song, change.patch, change.side, wants_of(data)).change
+      json("revision" => after.revision, "undo" => after.undo, "redo" => after.redo, "words" => change.words, **answer)
+    end
+  end
+
+  def self.registered(app)
+    app.helpers Helpers
+    app.post("/api/songs/:id/edits") do
+      data = body_json
+      wants_of(data)
+      name, inputs = checked_edit(data)
+      change = KindSatchel::Edits::Moves.at("/inputs") { settings.edit_log.edit(song_id, revision_of(data), name, inputs) }
+      answer_change(change, data)
+    end
+
+    %w[undo redo].each do |word|
+      app.post("/api/songs/:id/#{word}") do
+        data = body_json
+        wants_of(data)
+        answer_change(settings.edit_log.public_send(word, song_id, revision_of(data)), data)
+      end
+    end
+
+    app.post("/api/songs/:id/preview") do
+      data = body_json
+      wants = wants_of(data)
+      standing = settings.open_songs.fetch(song_id)
+      raise OpenSongs::Stale, standing.revision if revision_of(data) != standing.revision
+
+      name, inputs = checked_edit(data)
+      result = KindSatchel::Edits::Moves.at("/inputs") { KindSatchel::Edits.apply(standing.song, name, inputs) }
+      patch = KindSatchel::Parts.between(standing.song, result.song)
+      json("words" => result.words, **Answer.new(standing.song, result.song, patch, 1, wants).preview)
+    end
+  end
+end

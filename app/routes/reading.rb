@@ -1,0 +1,64 @@
+# frozen_string_literal: true
+
+# Reading a song: its parts, what to draw, what is heard and why, what to play.
+module Reading
+  # Helpers for routes.
+  module Helpers
+    def song = settings.open_songs.fetch(params[:id].to_i).song
+
+    # A tick from the query.
+    def tick_of(name)
+      text = params[name].to_s
+      raise KindSatchel::InvalidInput.of("out_of_range", "/#{name}", "#{name} is a whole number of ticks.") unless text.match?(/\A\d{1,9}\z/) && text.to_i <= KindSatchel::Time::LAST_TICK
+
+      text.to_i
+    end
+
+    # The song's rows as they stand, read in one transaction.
+    def snapshot(id)
+      SongRow.transaction do
+        row = SongRow.on_shelf.find_by(id:) or raise OpenSongs::Missing
+        undo_words, redo_words = EditLog.words(row)
+        head = JSON.generate("id" => row.id, "revision" => row.revision, "undo" => undo_words, "redo" => redo_words)
+        "#{head.chop},\"parts\":#{SongRows.json(id)}}"
+      end
+    end
+
+    def addresses_of(name) = params[name].to_s.split(",")
+  end
+
+  def self.registered(app)
+    app.helpers Helpers
+    app.get("/api/catalogue") { json(Catalogue.json) }
+    app.get("/api/songs/:id") { json(snapshot(params[:id].to_i)) }
+    app.get("/api/songs/:id/clock") { json("clock" => Playback.new(song).clock, "length_ticks" => song.length_ticks) }
+    app.get("/api/songs/:id/drawing/:track_id") { json(Drawing.new(song).track(params[:track_id])) }
+    app.get("/api/songs/:id/heard") { json(Drawing.new(song).heard(addresses_of(:addresses))) }
+    app.get("/api/songs/:id/explanation") do
+      address = KindSatchel::Address.parse(params[:address])
+      json(KindSatchel::Heard::Explanation.new(song, address, tick_of("tick")).to_record)
+    end
+    playback(app)
+    events(app)
+  end
+
+  def self.playback(app)
+    app.get("/api/songs/:id/playback") do
+      from, to = tick_of("from_tick"), tick_of("to_tick")
+      raise KindSatchel::InvalidInput.of("out_of_range", "/to_tick", "A stretch ends after it starts.") unless to > from
+
+      json(Playback.new(song).stretch(from, to))
+    end
+  end
+
+  def self.events(app)
+    app.get("/api/songs/:id/events") do
+      id = params[:id].to_i
+      revision = settings.open_songs.fetch(id).revision
+      halt_with(501, "no_events", "This server cannot hold events open.") unless request.env["rack.hijack?"]
+      settings.listeners.add(id, request.env["rack.hijack"].call, revision)
+      halt(-1)
+    end
+  end
+  private_class_method :playback, :events
+end

@@ -1,0 +1,36 @@
+# frozen_string_literal: true
+
+require "sinatra/base"
+require_relative "environment"
+require_relative "routes/guards"
+require_relative "routes/faults"
+require_relative "routes/shelf"
+require_relative "routes/editing"
+require_relative "routes/reading"
+require_relative "routes/pages"
+
+# The web application: every route parses, asks the core or the log, and serialises.
+class Server < Sinatra::Base
+  ROOT = File.expand_path("..", __dir__)
+
+  set :environment, ENV.fetch("RACK_ENV", "production").to_sym
+  set :public_folder, File.join(ROOT, "public")
+  set :static_cache_control, [:no_cache]
+  set :sounds_folder, File.join(ROOT, "sounds")
+  set :show_exceptions, false
+  set :raise_errors, false
+  set :logging, false
+  set :open_songs, OpenSongs.new
+  set :edit_log, EditLog.new(open_songs)
+  set :shelf, SongShelf.new(open_songs)
+  set :listeners, Listeners.new
+
+  use Rack::Deflater, include: %w[application/json application/javascript text/javascript text/css text/html], sync: false
+
+  register Guards
+  register Faults
+  register Shelf
+  register Editing
+  register Reading
+  register Pages
+end

@@ -1,0 +1,39 @@
+# frozen_string_literal: true
+
+# The one boundary between rows and core values.
+module SongRows
+  BATCH = 2000
+
+  module_function
+
+  # @return [KindSatchel::Song]
+  def read(song_id)
+    rows = PartRow.where(song_id:).pluck(:kind, :part_id, :record)
+    KindSatchel::Parts.assemble(rows.to_h { |kind, id, record| [[kind, id], JSON.parse(record)] })
+  end
+
+  # Stores a song that has no rows yet.
+  def insert(song_id, song)
+    rows = KindSatchel::Parts.all(song).map { |(kind, id), record| row(song_id, kind, id, record) }
+    rows.each_slice(BATCH) { |slice| PartRow.insert_all!(slice) }
+  end
+
+  # Writes one side of a patch: only the rows it names.
+  # @param side [Integer] 1 the records after, 0 the records before
+  def write(song_id, patch, side)
+    gone, kept = patch.partition { |_, pair| pair[side].nil? }
+    gone.each { |(kind, id), _| PartRow.where(song_id:, kind:, part_id: id).delete_all }
+    rows = kept.map { |(kind, id), pair| row(song_id, kind, id, pair[side]) }
+    PartRow.upsert_all(rows, unique_by: %i[song_id kind part_id], update_only: [:record]) unless rows.empty?
+  end
+
+  # The parts of a song as JSON text, straight from the rows: [[kind, id, record], ...].
+  def json(song_id)
+    entries = PartRow.where(song_id:).order(:kind, :part_id).pluck(:kind, :part_id, :record)
+    "[#{entries.map { |kind, id, record| "[#{kind.to_json},#{id.to_json},#{record}]" }.join(',')}]"
+  end
+
+  def row(song_id, kind, id, record) = { song_id:, kind:, part_id: id, record: JSON.generate(record) }
+
+  private_class_method :row
+end

@@ -1,0 +1,42 @@
+# frozen_string_literal: true
+
+# The list of songs: makes, copies, takes away and brings back whole songs.
+class SongShelf
+  def initialize(open_songs)
+    @open_songs = open_songs
+  end
+
+  def list = SongRow.on_shelf.order(updated_at: :desc, id: :desc).map { |row| entry(row) }
+
+  # @param song [KindSatchel::Song]
+  # @return [Hash] the new entry
+  def add(song)
+    SongRow.transaction do
+      row = SongRow.create!(name: song.name)
+      SongRows.insert(row.id, song)
+      entry(row)
+    end
+  end
+
+  def duplicate(id)
+    song = @open_songs.fetch(id).song
+    add(song.with(name: "#{song.name[0, KindSatchel::Song::MOST_NAME - 5]} copy"))
+  end
+
+  # Takes a song off the shelf; {#restore} brings it back.
+  def remove(id)
+    found = SongRow.on_shelf.find_by(id:) or raise OpenSongs::Missing
+    found.update!(deleted_at: Time.now)
+    @open_songs.forget(id)
+  end
+
+  def restore(id)
+    found = SongRow.where.not(deleted_at: nil).find_by(id:) or raise OpenSongs::Missing
+    found.update!(deleted_at: nil)
+    entry(found)
+  end
+
+  private
+
+  def entry(row) = { "id" => row.id, "name" => row.name, "revision" => row.revision, "updated_at" => row.updated_at.iso8601 }
+end
