@@ -1,0 +1,14 @@
+# frozen_string_literal: true
+
+# One process, so that open songs are held in memory once; the tabs' event streams cost no thread.
+bind "tcp://#{ENV.fetch('BIND', '127.0.0.1')}:#{ENV.fetch('PORT', '9292')}"
+threads 2, 8
+workers 0
+environment ENV.fetch("RACK_ENV", "production")
+log_requests false
+quiet
+
+on_booted do
+  id = DemoSeed.plant
+  puts "Kind Satchel is at http://#{ENV.fetch('BIND', '127.0.0.1')}:#{ENV.fetch('PORT', '9292')}#{id ? "/songs/#{id}" : '/'}  (Ctrl-C stops it)"
+end

@@ -1,0 +1,63 @@
+import type { Catalogue, Change, Corners, Drawing, EditInputs, Explanation, Fault, Preview, ShelfEntry, Snapshot, Stretch, Ticks } from "./types";
+
+/** What the server said no to, with every fault it found. */
+export class Refused extends Error {
+  constructor(
+    readonly status: number,
+    readonly faults: Fault[],
+  ) {
+    super(faults.map((fault) => fault.message).join(" "));
+  }
+}
+
+/** What of an answer this tab has use for: heard bands on screen, and the stretch being played. */
+export interface Wants {
+  heard: string[];
+  sound?: { from_tick: Ticks; to_tick: Ticks };
+}
+
+export const TAB = crypto.randomUUID();
+
+async function ask<T>(method: string, path: string, body?: string): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(path, { method, body, headers: body === undefined ? {} : { "Content-Type": "application/json" } });
+  } catch {
+    throw new Refused(0, [{ code: "no_server", path: "", message: "The server does not answer. Is it still running?" }]);
+  }
+  const data = await response.json().catch(() => null);
+  if (response.ok && data !== null) return data as T;
+  throw new Refused(response.status, data?.faults ?? [{ code: "no_answer", path: "", message: `The server answered ${response.status}.` }]);
+}
+
+const get = <T>(path: string) => ask<T>("GET", path);
+const post = <T>(path: string, data: unknown = {}) => ask<T>("POST", path, JSON.stringify(data));
+
+export const catalogue = () => get<Catalogue>("/api/catalogue");
+
+export const shelf = {
+  list: () => get<ShelfEntry[]>("/api/songs"),
+  make: (name: string) => post<ShelfEntry>("/api/songs", { name }),
+  duplicate: (id: number) => post<ShelfEntry>(`/api/songs/${id}/duplicate`),
+  remove: (id: number) => ask<object>("DELETE", `/api/songs/${id}`),
+  restore: (id: number) => post<ShelfEntry>(`/api/songs/${id}/restore`),
+  import: (text: string) => ask<ShelfEntry>("POST", "/api/songs/import", text),
+  exportPath: (id: number) => `/api/songs/${id}/export`,
+};
+
+/** Everything there is to ask about one song. */
+export const songApi = (id: number) => ({
+  snapshot: () => get<Snapshot>(`/api/songs/${id}`),
+  clock: () => get<{ clock: [Ticks, number][]; length_ticks: Ticks }>(`/api/songs/${id}/clock`),
+  drawing: (trackId: string) => get<Drawing>(`/api/songs/${id}/drawing/${trackId}`),
+  heard: (addresses: string[]) => get<Record<string, Corners>>(`/api/songs/${id}/heard?addresses=${addresses.join(",")}`),
+  explanation: (address: string, tick: Ticks) => get<Explanation>(`/api/songs/${id}/explanation?address=${address}&tick=${Math.round(tick)}`),
+  stretch: (from: Ticks, to: Ticks) => get<Stretch>(`/api/songs/${id}/playback?from_tick=${from}&to_tick=${to}`),
+  edit: <K extends keyof EditInputs>(revision: number, edit: K, inputs: EditInputs[K], wants: Wants) =>
+    post<Change>(`/api/songs/${id}/edits`, { revision, edit, inputs, tab: TAB, ...wants }),
+  preview: <K extends keyof EditInputs>(revision: number, edit: K, inputs: EditInputs[K], wants: Wants) =>
+    post<Preview>(`/api/songs/${id}/preview`, { revision, edit, inputs, ...wants }),
+  step: (word: "undo" | "redo", revision: number, wants: Wants) => post<Change>(`/api/songs/${id}/${word}`, { revision, tab: TAB, ...wants }),
+  events: () => new EventSource(`/api/songs/${id}/events`),
+});
+export type SongApi = ReturnType<typeof songApi>;

@@ -1,0 +1,135 @@
+import type { EnvelopeRecord, NoteRecord, RegionRecord, SongDocument, TrackRecord } from "./generated/song";
+
+export type { EnvelopeRecord, NoteRecord, RegionRecord } from "./generated/song";
+export type { EditInputs } from "./generated/edits";
+export type PointRecord = EnvelopeRecord["points"][number];
+
+/** Song positions and lengths: 960 ticks to the quarter note. */
+export type Ticks = number & { readonly unit?: "ticks" };
+/** Clock time from the start of the song. */
+export type Seconds = number & { readonly unit?: "seconds" };
+/** Pixels across or down. */
+export type Px = number & { readonly unit?: "px" };
+/** 0..1, the whole travel of a knob; -1..1 in a shift envelope. */
+export type Normalised = number & { readonly unit?: "normalised" };
+
+export type Head = Pick<SongDocument, "name" | "meter" | "tempo" | "range" | "next_id">;
+export type TrackPart = Omit<TrackRecord, "lanes" | "regions"> & { place: number };
+export type RegionPart = RegionRecord & { owner: string };
+export type EnvelopePart = EnvelopeRecord & { owner: string; place: number };
+export interface ClipPart {
+  id: string;
+  name: string;
+  length_ticks: Ticks;
+  notes: NoteRecord[];
+  audio: { sound: string; bpm: number } | null;
+}
+export type Part = [kind: string, id: string, record: unknown];
+
+/** [from, to, position at from, rate] in song ticks: where an envelope runs while a region sounds. */
+export type Window = [from: Ticks, to: Ticks, position: Ticks, rate: number];
+/** [from, to, ticks into the clip] of a repeat of the material. */
+export type Pass = [from: Ticks, to: Ticks, into: Ticks];
+/** tick, value, tick, value, ... */
+export type Corners = number[];
+
+export interface Drawing {
+  curves: Record<string, Corners>;
+  windows: Record<string, Record<string, Window[]>>;
+  passes: Record<string, Pass[]>;
+}
+
+export interface Snapshot {
+  id: number;
+  revision: number;
+  undo: string | null;
+  redo: string | null;
+  parts: Part[];
+}
+
+export interface Stretch {
+  from_tick: Ticks;
+  to_tick: Ticks;
+  from_seconds: Seconds;
+  to_seconds: Seconds;
+  /** address -> seconds, value in the engine's unit, ... */
+  ramps: Record<string, number[]>;
+  events?: SoundEvent[];
+}
+
+export interface SoundEvent {
+  kind: "note" | "audio";
+  track_id: string;
+  region_id: string;
+  start_tick: Ticks;
+  start_seconds: Seconds;
+  end_seconds: Seconds;
+  pitch?: number;
+  velocity?: number;
+  sound?: string;
+  into_seconds?: Seconds;
+  rate?: number;
+}
+
+export type Changed = Drawing & { parts: Part[]; heard: Record<string, Corners>; sound?: Stretch; words: string };
+export type Change = Changed & { revision: number; undo: string | null; redo: string | null };
+export type TouchedPoint = PointRecord & { index: number; text: string; position: string };
+export type Preview = Changed & { points: Record<string, TouchedPoint[]> };
+
+export interface Step {
+  kind: string;
+  name: string | null;
+  does: string | null;
+  value: Normalised;
+  text: string;
+  envelope_id: string | null;
+  region_id: string | null;
+  overruled: boolean;
+}
+export interface Explanation {
+  address: string;
+  name: string;
+  position: string;
+  heard: Normalised;
+  text: string;
+  steps: Step[];
+}
+
+export interface ParameterEntry {
+  id: string;
+  name: string;
+  scale: number;
+  default: Normalised;
+  automatable: boolean;
+  reason: string | null;
+}
+export interface ScaleEntry {
+  origin: Normalised;
+  steps: number | null;
+  set_only: boolean;
+  gain: boolean;
+  unit: string;
+  texts: string[];
+  engine: number[];
+}
+export interface Catalogue {
+  devices: Record<string, { name: string; role: string; parameters: ParameterEntry[] }>;
+  send: ParameterEntry;
+  send_prefix: string;
+  scales: ScaleEntry[];
+  amounts: { scale: string[]; shift: string[]; shift_gain: string[] };
+  drum_sounds: Record<string, string>;
+}
+
+export interface ShelfEntry {
+  id: number;
+  name: string;
+  revision: number;
+  updated_at: string;
+}
+
+export interface Fault {
+  code: string;
+  path: string;
+  message: string;
+}

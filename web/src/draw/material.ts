@@ -1,0 +1,26 @@
+import type { ClipPart, Pass, Px } from "../api/types";
+import type { Viewport } from "../song/viewport";
+
+/** Draws the notes of one repeat, pitch upwards, faintly behind the curves. */
+export function drawNotes(pen: CanvasRenderingContext2D, clip: ClipPart, [from, to, into]: Pass, view: Viewport, left: Px, height: Px): void {
+  const pitches = clip.notes.map((note) => note.pitch);
+  const [low, high] = [Math.min(...pitches) - 1, Math.max(...pitches) + 1];
+  const line = Math.min(8, Math.max(3, (height - 26) / (high - low + 1)));
+  for (const note of clip.notes) {
+    const start = from + note.tick - into;
+    if (start < from || start >= to) continue;
+    const end = Math.min(start + note.length_ticks, to);
+    const y = 22 + ((high - note.pitch) / Math.max(1, high - low)) * (height - 34 - line);
+    pen.fillRect(start * view.pxPerTick - left, y, Math.max(2, (end - start) * view.pxPerTick - 1), line);
+  }
+}
+
+/** Draws a stand-in for sound until its waveform is known, then the waveform of one repeat. */
+export function drawWave(pen: CanvasRenderingContext2D, peaks: number[], seconds: number, secondsPerTick: number, [from, to, into]: Pass, view: Viewport, left: Px, height: Px): void {
+  const middle = height / 2 + 6;
+  for (let x = Math.max(from * view.pxPerTick, left); x < Math.min(to * view.pxPerTick, left + pen.canvas.width); x += 2) {
+    const share = ((x / view.pxPerTick - from + into) * secondsPerTick) / seconds;
+    const peak = peaks[Math.floor(share * peaks.length)] ?? 0;
+    pen.fillRect(x - left, middle - peak * (height / 2 - 14), 1.4, Math.max(1, peak * (height - 28)));
+  }
+}

@@ -1,0 +1,82 @@
+import type { PointerEvent as ReactPointerEvent } from "react";
+import type { Px } from "../api/types";
+
+/** Where a hand has come since it pressed, and which keys it holds. */
+export interface Reach {
+  dx: Px;
+  dy: Px;
+  fine: boolean;
+  free: boolean;
+  copy: boolean;
+  moved: boolean;
+}
+
+export interface DragHandlers {
+  move(reach: Reach): void;
+  /** The one commit; `moved` is false for a press without a drag. */
+  drop(reach: Reach): void;
+  /** The one cancel: Escape, or the system took the pointer away. */
+  cancel(): void;
+}
+
+/** A hand that moves less than this has pressed, not dragged. */
+const SLACK: Px = 4;
+/** How much slower a fine drag is. */
+const FINE = 0.1;
+
+/** Follows one pointer from its press to one drop or one cancel. */
+export function drag(event: ReactPointerEvent, handlers: DragHandlers): void {
+  if (event.button !== 0) return;
+  event.stopPropagation();
+  const target = event.currentTarget as Element;
+  const id = event.pointerId;
+  let [lastX, lastY] = [event.clientX, event.clientY];
+  const reach: Reach = { dx: 0, dy: 0, fine: false, free: false, copy: false, moved: false };
+  target.setPointerCapture?.(id);
+
+  const keys = (source: PointerEvent | KeyboardEvent) =>
+    Object.assign(reach, { fine: source.shiftKey, free: source.altKey, copy: source.ctrlKey || source.metaKey });
+
+  const onMove = (source: PointerEvent) => {
+    if (source.pointerId !== id) return;
+    keys(source);
+    const pace = reach.fine ? FINE : 1;
+    reach.dx += (source.clientX - lastX) * pace;
+    reach.dy += (source.clientY - lastY) * pace;
+    [lastX, lastY] = [source.clientX, source.clientY];
+    reach.moved ||= Math.hypot(reach.dx, reach.dy) > SLACK;
+    if (reach.moved) handlers.move({ ...reach });
+  };
+  const onUp = (source: PointerEvent) => {
+    if (source.pointerId !== id) return;
+    end();
+    handlers.drop({ ...reach });
+  };
+  const onCancel = (source: Event) => {
+    if (source instanceof PointerEvent && source.pointerId !== id) return;
+    end();
+    handlers.cancel();
+  };
+  const onKey = (source: KeyboardEvent) => {
+    if (source.key === "Escape") {
+      source.stopPropagation();
+      onCancel(source);
+    } else if (reach.moved) {
+      keys(source);
+      handlers.move({ ...reach });
+    }
+  };
+  function end() {
+    window.removeEventListener("pointermove", onMove);
+    window.removeEventListener("pointerup", onUp);
+    window.removeEventListener("pointercancel", onCancel);
+    window.removeEventListener("keydown", onKey, true);
+    window.removeEventListener("keyup", onKey, true);
+    if (target.hasPointerCapture?.(id)) target.releasePointerCapture(id);
+  }
+  window.addEventListener("pointermove", onMove);
+  window.addEventListener("pointerup", onUp);
+  window.addEventListener("pointercancel", onCancel);
+  window.addEventListener("keydown", onKey, true);
+  window.addEventListener("keyup", onKey, true);
+}

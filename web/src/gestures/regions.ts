@@ -1,0 +1,65 @@
+import type { KeyboardEvent, PointerEvent } from "react";
+import type { RegionPart, Ticks } from "../api/types";
+import { edit, previewer } from "../song/actions";
+import { setSong, setView, song, tell } from "../song/store";
+import { barTicks, snapTick, xToTick } from "../song/viewport";
+import { type Reach, drag } from "./drag";
+
+export function select(region: RegionPart): void {
+  setSong({ regionId: region.id, pointIndex: null });
+  setView({ trackId: region.owner.slice("track/".length) });
+}
+
+/** Drags a region along its track: moves it, or with Ctrl (or Command) held leaves a copy. */
+export function pressRegion(event: PointerEvent, region: RegionPart): void {
+  const trial = previewer();
+  select(region);
+  const inputs = (reach: Reach) => {
+    const beat = barTicks(song().model.head.meter) / song().model.head.meter.beats;
+    const step = reach.free ? 0 : Math.max(song().view.grid, beat);
+    return { region_id: region.id, start_tick: Math.max(0, snapTick(region.start_tick + xToTick(song().view, reach.dx), step)) };
+  };
+  drag(event, {
+    move: (reach) => trial.ask(reach.copy ? "copy_region" : "move_region", inputs(reach)),
+    drop: (reach) => {
+      trial.end(reach.moved);
+      if (reach.moved) void edit(reach.copy ? "copy_region" : "move_region", inputs(reach));
+    },
+    cancel: () => trial.end(false),
+  });
+}
+
+export const duplicate = (region: RegionPart) => void edit("duplicate_region", { region_id: region.id });
+export const separate = (region: RegionPart) => void edit("separate_region", { region_id: region.id });
+
+export function remove(region: RegionPart): void {
+  setSong({ regionId: null });
+  void edit("remove_region", { region_id: region.id }).then((change) => change && tell("done", `Done: ${change.words}`, true));
+}
+
+export function copy(region: RegionPart): void {
+  setSong({ clipboard: region.id });
+  tell("done", `${song().model.clips[region.clip_id].name} is ready to paste at the playhead`);
+}
+
+/** Places the copied region at the playhead, on the grid. */
+export function paste(): void {
+  const { clipboard, view } = song();
+  if (!clipboard) return tell("fault", "Nothing has been copied yet: select a region and copy it first.");
+  const start: Ticks = snapTick(view.playhead, view.grid);
+  void edit("copy_region", { region_id: clipboard, start_tick: start });
+}
+
+const ACTIONS: Record<string, (region: RegionPart) => void> = { Delete: remove, Backspace: remove, d: duplicate, s: separate, c: copy };
+
+export function regionKey(event: KeyboardEvent, region: RegionPart): void {
+  const side = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
+  if (side) {
+    const step = event.shiftKey ? song().view.grid || 60 : barTicks(song().model.head.meter);
+    void edit("move_region", { region_id: region.id, start_tick: Math.max(0, region.start_tick + side * step) });
+  } else if (event.key === "Enter" || event.key === " ") select(region);
+  else if (ACTIONS[event.key] && !event.altKey && !event.shiftKey) ACTIONS[event.key](region);
+  else return;
+  event.preventDefault();
+  event.stopPropagation();
+}

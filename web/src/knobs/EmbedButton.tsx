@@ -1,0 +1,39 @@
+import { Plus } from "lucide-react";
+import { edit } from "../song/actions";
+import type { Placed } from "../song/catalogue";
+import { useSong } from "../song/store";
+import { focusOn } from "./Knob";
+import type { Acting } from "./state";
+
+/** The one press that makes an envelope for a knob: in the selected clip, or with none selected on the track. */
+export function EmbedButton({ placed, acts, focused }: { placed: Placed; acts: Acting; focused: boolean }) {
+  const { address, entry } = placed;
+  const trackId = address.split("/")[0];
+  const clip = useSong(({ model, regionId }) => {
+    const region = regionId ? model.regions[regionId] : undefined;
+    return region && region.owner === `track/${trackId}` ? model.clips[region.clip_id] : null;
+  });
+  const there = useSong(({ model }) => {
+    const owner = clip ? `clip/${clip.id}` : `track/${trackId}`;
+    return Object.values(model.envelopes).some((envelope) => envelope.owner === owner && envelope.target === address);
+  });
+  if (!entry.automatable || there) return null;
+  const words = clip ? `Embed ${entry.name} in ${clip.name}` : `Add a lane for ${entry.name}`;
+  const make = () => {
+    focusOn(address);
+    void (clip ? edit("embed_envelope", { clip_id: clip.id, address }) : edit("add_lane", { address }));
+  };
+  const quiet = focused || acts.clip || acts.lane ? "opacity-100" : "opacity-0";
+  return (
+    <button
+      type="button"
+      className={`btn btn-circle btn-xs absolute -top-1 right-0 group-focus-within:opacity-100 group-hover:opacity-100 pointer-coarse:opacity-100 ${quiet}`}
+      style={{ borderColor: "var(--hue)", color: "var(--hue)" }}
+      title={words}
+      aria-label={words}
+      onClick={make}
+    >
+      <Plus size={13} />
+    </button>
+  );
+}

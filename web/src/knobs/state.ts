@@ -1,0 +1,25 @@
+import type { EnvelopePart } from "../api/types";
+import type { Lookup } from "../song/lookup";
+
+/** What acts on a parameter. */
+export interface Acting {
+  clip: "on" | "off" | null;
+  lane: "on" | "off" | null;
+}
+
+const standing = (list: EnvelopePart[]): "on" | "off" | null => (list.length === 0 ? null : list.some((entry) => entry.on) ? "on" : "off");
+
+export function acting(find: Lookup, address: string): Acting {
+  const all = Object.values(find.envelopes)
+    .flat()
+    .filter((envelope) => envelope.target === address);
+  return {
+    clip: standing(all.filter((envelope) => envelope.owner.startsWith("clip/"))),
+    lane: standing(all.filter((envelope) => envelope.owner.startsWith("track/"))),
+  };
+}
+
+export function actingWords({ clip, lane }: Acting): string {
+  const words = [clip && `clip${clip === "off" ? " (off)" : ""}`, lane && `lane${lane === "off" ? " (off)" : ""}`].filter(Boolean);
+  return words.join(" + ");
+}

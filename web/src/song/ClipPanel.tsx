@@ -1,0 +1,52 @@
+import { ClipboardPaste, Copy, CopyPlus, Split, Trash2 } from "lucide-react";
+import { copy, duplicate, paste, remove, separate } from "../gestures/regions";
+import { useSong } from "./store";
+import { useShown } from "./useShown";
+import { positionText } from "./viewport";
+
+/** What can be done with the selected region. */
+export function ClipPanel() {
+  const { model, find } = useShown();
+  const regionId = useSong((state) => state.regionId);
+  const clipboard = useSong((state) => state.clipboard);
+  const region = regionId ? model.regions[regionId] : undefined;
+  if (!region) {
+    return (
+      <div className="p-3">
+        <p className="faint mb-2">Select a region to copy it, duplicate it or make it its own. Drag it to move it; with Ctrl held, a copy is left.</p>
+        {clipboard && <PasteButton />}
+      </div>
+    );
+  }
+  const clip = model.clips[region.clip_id];
+  const shared = find.sharers[clip.id];
+  const count = (find.envelopes[`clip/${clip.id}`] ?? []).length;
+  const position = (tick: number) => positionText(model.head.meter, tick);
+  return (
+    <section className="flex flex-col gap-2 p-3" aria-label={`Clip ${clip.name}`}>
+      <div>
+        <h3 className="text-lg font-bold">{clip.name}</h3>
+        <p className="faint">{position(region.start_tick)} to {position(region.start_tick + region.length_ticks)}</p>
+        <p className="faint">
+          {shared > 1 ? `shared by ${shared} regions: an edit shows in all of them` : "in this region only"}; {count === 1 ? "1 envelope" : `${count} envelopes`}
+        </p>
+      </div>
+      <div className="grid grid-cols-2 gap-1.5">
+        <button type="button" className="btn btn-sm" onClick={() => copy(region)}><Copy size={14} /> Copy</button>
+        <PasteButton />
+        <button type="button" className="btn btn-sm" onClick={() => duplicate(region)}><CopyPlus size={14} /> Duplicate</button>
+        <button type="button" className="btn btn-sm" disabled={shared < 2} onClick={() => separate(region)}><Split size={14} /> Separate</button>
+        <button type="button" className="btn btn-sm" onClick={() => remove(region)}><Trash2 size={14} /> Remove</button>
+      </div>
+    </section>
+  );
+}
+
+function PasteButton() {
+  const clipboard = useSong((state) => state.clipboard);
+  return (
+    <button type="button" className="btn btn-sm" disabled={!clipboard} title="Paste at the playhead" onClick={paste}>
+      <ClipboardPaste size={14} /> Paste
+    </button>
+  );
+}

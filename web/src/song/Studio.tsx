@@ -1,0 +1,88 @@
+import { useSyncExternalStore } from "react";
+import { useKeys } from "../gestures/keys";
+import { KnobStrip } from "../knobs/KnobStrip";
+import { SumPanel } from "../sum/SumPanel";
+import { Notice } from "../transport/Notice";
+import { PlayButton, Position, TopBar } from "../transport/TopBar";
+import { ClipPanel } from "./ClipPanel";
+import { Table } from "./Table";
+import { firstAutomated } from "./TrackRow";
+import { type PanelName, setSong, useSong } from "./store";
+import { useShown } from "./useShown";
+
+const NARROW = matchMedia("(max-width: 760px)");
+const listen = (told: () => void) => {
+  NARROW.addEventListener("change", told);
+  return () => NARROW.removeEventListener("change", told);
+};
+
+/** The parameter whose sum is shown: the focus of the selected track. */
+function useFocus(): string | null {
+  const { model, find } = useShown();
+  const trackId = useSong((state) => state.view.trackId);
+  const focus = useSong((state) => (trackId ? state.view.focus[trackId] : null));
+  const track = model.tracks.find((entry) => entry.id === trackId);
+  return focus ?? (track ? firstAutomated(track, find, (find.regions[`track/${track.id}`] ?? []).map((region) => region.clip_id)) : null);
+}
+
+export function Studio() {
+  useKeys();
+  const narrow = useSyncExternalStore(listen, () => NARROW.matches);
+  return narrow ? <Phone /> : <Desk />;
+}
+
+function Desk() {
+  const focus = useFocus();
+  const panel = useSong((state) => state.sheet) ?? "sum";
+  return (
+    <div className="grid h-full grid-cols-[minmax(0,1fr)_272px] grid-rows-[auto_minmax(0,1fr)_142px]">
+      <div className="col-span-2"><TopBar narrow={false} /></div>
+      <main className="min-h-0 min-w-0" aria-label="Song"><Table narrow={false} /></main>
+      <aside className="row-span-2 flex min-h-0 flex-col overflow-auto border-l border-base-300 bg-base-100" aria-label="Panel">
+        <Tabs names={["sum", "clip"]} current={panel === "knobs" ? "sum" : panel} />
+        {panel === "clip" ? <ClipPanel /> : <SumPanel address={focus} />}
+      </aside>
+      <div className="min-w-0 border-t border-base-300 bg-base-100"><KnobStrip /></div>
+      <Notice narrow={false} />
+    </div>
+  );
+}
+
+const LABELS: Record<PanelName, string> = { sum: "Sum", clip: "Clip", knobs: "Knobs" };
+
+function Tabs({ names, current, phone = false }: { names: PanelName[]; current: PanelName | null; phone?: boolean }) {
+  return (
+    <div role="tablist" className={`tabs tabs-border shrink-0 ${phone ? "grow" : "border-b border-base-300"}`}>
+      {names.map((name) => (
+        <button key={name} type="button" role="tab" aria-selected={current === name} className={`tab ${phone ? "h-11 px-3" : ""} ${current === name ? "tab-active font-bold" : ""}`} onClick={() => setSong({ sheet: phone && current === name ? null : name })}>
+          {LABELS[name]}
+        </button>
+      ))}
+    </div>
+  );
+}
+
+/** One column: the song, one sheet from below, the transport in reach of the thumb. */
+function Phone() {
+  const focus = useFocus();
+  const sheet = useSong((state) => state.sheet);
+  return (
+    <div className="flex h-dvh flex-col">
+      <TopBar narrow />
+      <main className="min-h-0 grow" aria-label="Song"><Table narrow /></main>
+      {sheet && (
+        <section className={`shrink-0 overflow-auto border-t-2 border-base-300 bg-base-100 ${sheet === "knobs" ? "h-40" : "h-[46dvh]"}`} aria-label={LABELS[sheet]}>
+          {sheet === "knobs" && <KnobStrip />}
+          {sheet === "sum" && <SumPanel address={focus} />}
+          {sheet === "clip" && <ClipPanel />}
+        </section>
+      )}
+      <nav className="flex shrink-0 items-center gap-1 border-t border-base-300 bg-base-100 px-1 pb-[env(safe-area-inset-bottom)]">
+        <Tabs names={["knobs", "sum", "clip"]} current={sheet} phone />
+        <Position />
+        <PlayButton />
+      </nav>
+      <Notice narrow />
+    </div>
+  );
+}

@@ -1,0 +1,92 @@
+import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
+import { useShown } from "./useShown";
+import { Playhead } from "./Playhead";
+import { Ruler } from "./Ruler";
+import { TrackRow } from "./TrackRow";
+import { songEnd } from "./model";
+import { setView, song, useSong } from "./store";
+import { MAX_PX_PER_TICK, MIN_PX_PER_TICK, barTicks } from "./viewport";
+
+const CHUNK_PX = 400;
+
+/** The song on the table: ruler, tracks, playhead. Only what lies near the view is drawn. */
+export function Table({ narrow }: { narrow: boolean }) {
+  const { model, find } = useShown();
+  const pxPerTick = useSong((state) => state.view.pxPerTick);
+  const scroller = useRef<HTMLDivElement>(null);
+  const headerWidth = narrow ? 118 : 168;
+  const bar = barTicks(model.head.meter);
+  const end = Math.max(songEnd(model), model.head.range.end_tick) + 4 * bar;
+  const [view, setShown] = useState<[number, number]>([0, 120_000]);
+
+  const look = useCallback(() => {
+    const box = scroller.current;
+    if (!box) return;
+    const first = Math.floor(box.scrollLeft / CHUNK_PX) - 1;
+    const last = Math.ceil((box.scrollLeft + box.clientWidth) / CHUNK_PX) + 1;
+    const next: [number, number] = [Math.max(0, (first * CHUNK_PX) / song().view.pxPerTick), (last * CHUNK_PX) / song().view.pxPerTick];
+    setShown((old) => (old[0] === next[0] && old[1] === next[1] ? old : next));
+  }, []);
+
+  useLayoutEffect(() => {
+    if (scroller.current) scroller.current.scrollLeft = song().view.scrollTick * pxPerTick;
+    look();
+  }, [pxPerTick, look]);
+
+  useEffect(() => {
+    const box = scroller.current;
+    if (!box) return;
+    const onWheel = (event: WheelEvent) => {
+      if (!event.ctrlKey) return;
+      event.preventDefault();
+      const x = event.clientX - box.getBoundingClientRect().left - headerWidth;
+      zoom(Math.exp(-event.deltaY / 300), x);
+    };
+    box.addEventListener("wheel", onWheel, { passive: false });
+    const sized = new ResizeObserver(look);
+    sized.observe(box);
+    return () => {
+      box.removeEventListener("wheel", onWheel);
+      sized.disconnect();
+    };
+  }, [headerWidth, look]);
+
+  return (
+    <div
+      ref={scroller}
+      className="relative h-full overflow-auto"
+      data-testid="table"
+      onScroll={(event) => {
+        look();
+        setView({ scrollTick: event.currentTarget.scrollLeft / song().view.pxPerTick });
+      }}
+    >
+      <div className="relative min-h-full" style={{ width: headerWidth + end * pxPerTick }}>
+        <Ruler view={view} headerWidth={headerWidth} bar={bar} />
+        <BarLines view={view} headerWidth={headerWidth} bar={bar} />
+        {model.tracks.map((track) => (
+          <TrackRow key={track.id} track={track} model={model} find={find} view={view} headerWidth={headerWidth} />
+        ))}
+        <Playhead headerWidth={headerWidth} scroller={scroller} />
+      </div>
+    </div>
+  );
+}
+
+/** Zooms about a place; the tick there stays where it is. */
+export function zoom(factor: number, x = 300): void {
+  const { pxPerTick, scrollTick } = song().view;
+  const next = Math.min(Math.max(pxPerTick * factor, MIN_PX_PER_TICK), MAX_PX_PER_TICK);
+  setView({ pxPerTick: next, scrollTick: Math.max(0, scrollTick + x / pxPerTick - x / next) });
+}
+
+function BarLines({ view, headerWidth, bar }: { view: [number, number]; headerWidth: number; bar: number }) {
+  const pxPerTick = useSong((state) => state.view.pxPerTick);
+  const style = {
+    left: headerWidth,
+    backgroundImage: "linear-gradient(to right, var(--color-base-300) 1px, transparent 1px)",
+    backgroundSize: `${bar * pxPerTick}px 100%`,
+    width: view[1] * pxPerTick,
+  };
+  return <div className="pointer-events-none absolute top-0 bottom-0" style={style} aria-hidden="true" />;
+}

@@ -1,0 +1,120 @@
+import { ChevronDown, ChevronRight } from "lucide-react";
+import { memo, useEffect, useMemo } from "react";
+import type { EnvelopePart, TrackPart } from "../api/types";
+import { hueStyle } from "../draw/hue";
+import { HEARD_HEIGHT, LANE_HEIGHT, MATERIAL_HEIGHT, Unfolded } from "../unfold/Unfolded";
+import { RegionBox } from "./RegionBox";
+import { drawTrack } from "./actions";
+import { findParameter } from "./catalogue";
+import type { Lookup } from "./lookup";
+import type { Model } from "./model";
+import { setSong, setView, song, useSong } from "./store";
+
+export const FOLDED_HEIGHT = 44;
+const NONE: never[] = [];
+
+interface Props {
+  track: TrackPart;
+  model: Model;
+  find: Lookup;
+  view: [from: number, to: number];
+  headerWidth: number;
+}
+
+/** One track of the song: a slim row, or unfolded in place. */
+export const TrackRow = memo(function TrackRow({ track, model, find, view, headerWidth }: Props) {
+  const unfolded = useSong((state) => state.view.unfolded.includes(track.id));
+  const chosen = useSong((state) => state.view.trackId === track.id);
+  const drawn = useSong((state) => state.drawn[track.id]);
+  const all = find.regions[`track/${track.id}`] ?? NONE;
+  const regions = useMemo(() => all.filter((region) => region.start_tick < view[1] && region.start_tick + region.length_ticks > view[0]), [all, view]);
+  const focus = useSong((state) => state.view.focus[track.id]) ?? firstAutomated(track, find, all.map((region) => region.clip_id));
+  useEffect(() => void drawTrack(track.id), [track.id, drawn]);
+  return (
+    <div className="relative flex border-b border-base-300" style={hueStyle(track.hue)} data-testid={`track-${track.id}`}>
+      <header
+        className={`sticky left-0 z-20 flex shrink-0 flex-col border-r border-l-4 border-base-300 ${chosen ? "bg-base-100" : "bg-base-200"}`}
+        style={{ width: headerWidth, borderLeftColor: "var(--hue)" }}
+      >
+        <div className="flex items-center" style={{ minHeight: FOLDED_HEIGHT - 1 }}>
+          <button type="button" className="btn btn-ghost btn-sm btn-square" aria-expanded={unfolded} aria-label={`${unfolded ? "Fold" : "Unfold"} ${track.name}`} onClick={() => toggle(track.id)}>
+            {unfolded ? <ChevronDown size={16} /> : <ChevronRight size={16} />}
+          </button>
+          <button type="button" className={`min-w-0 grow truncate py-2 pr-2 text-left ${chosen ? "font-bold" : "font-semibold"}`} aria-pressed={chosen} onClick={() => choose(track.id)}>
+            {track.name}
+            {track.kind !== "notes" && track.kind !== "audio" && track.kind !== "master" && <span className="faint block text-[11px] font-normal">{track.kind}</span>}
+          </button>
+        </div>
+        {unfolded && <StripNames track={track} model={model} find={find} focus={focus} />}
+      </header>
+      <div className="relative min-w-0 grow">
+        {unfolded ? (
+          <Unfolded track={track} regions={regions} model={model} find={find} focus={focus} view={view} />
+        ) : (
+          <div className="relative" style={{ height: FOLDED_HEIGHT - 1 }}>
+            {regions.map((region) => (
+              <RegionBox
+                key={region.id}
+                region={region}
+                clip={model.clips[region.clip_id]}
+                shared={find.sharers[region.clip_id]}
+                height={FOLDED_HEIGHT - 1}
+                envelopes={find.envelopes[`clip/${region.clip_id}`] ?? NONE}
+                folded
+                view={view}
+              />
+            ))}
+          </div>
+        )}
+      </div>
+    </div>
+  );
+});
+
+function choose(trackId: string): void {
+  setView({ trackId });
+  setSong({ regionId: null, pointIndex: null });
+}
+
+function toggle(trackId: string): void {
+  const { unfolded } = song().view;
+  setView({ trackId, unfolded: unfolded.includes(trackId) ? unfolded.filter((id) => id !== trackId) : [...unfolded, trackId] });
+}
+
+/** What a track shows first: the parameter of its first clip envelope or lane. */
+export function firstAutomated(track: TrackPart, find: Lookup, clipIds: string[]): string | null {
+  const inClips = clipIds.flatMap((id) => find.envelopes[`clip/${id}`] ?? []).filter((envelope) => envelope.target.startsWith(`${track.id}/`));
+  const first: EnvelopePart | undefined = inClips[0] ?? (find.envelopes[`track/${track.id}`] ?? [])[0];
+  return first?.target ?? `${track.id}/channel/volume`;
+}
+
+function StripNames({ track, model, find, focus }: { track: TrackPart; model: Model; find: Lookup; focus: string | null }) {
+  const catalogue = useSong((state) => state.catalogue);
+  const clipIds = (find.regions[`track/${track.id}`] ?? NONE).map((region) => region.clip_id);
+  const owners = [`track/${track.id}`, ...new Set(clipIds.map((id) => `clip/${id}`))];
+  const targets = [...new Set([...(focus ? [focus] : []), ...owners.flatMap((owner) => find.envelopes[owner] ?? []).map((envelope) => envelope.target)])];
+  const holds = track.kind === "notes" || track.kind === "audio";
+  const name = (address: string) => {
+    const placed = catalogue && findParameter(catalogue, model.tracks, address);
+    return placed ? `${placed.device} ${placed.entry.name.toLowerCase()}` : address;
+  };
+  return (
+    <div className="relative grow">
+      <select
+        className="select select-xs mx-2 w-[calc(100%-1rem)]"
+        aria-label={`Parameter shown on ${track.name}`}
+        value={focus ?? ""}
+        onChange={(event) => setView({ focus: { ...song().view.focus, [track.id]: event.target.value } })}
+      >
+        {targets.sort().map((address) => (
+          <option key={address} value={address}>
+            {name(address)}
+          </option>
+        ))}
+      </select>
+      {holds && <p className="faint absolute right-2 text-[11px]" style={{ top: MATERIAL_HEIGHT - FOLDED_HEIGHT - 24 }}>clip</p>}
+      <p className="faint absolute right-2 text-[11px]" style={{ top: (holds ? MATERIAL_HEIGHT : 0) + LANE_HEIGHT / 2 - FOLDED_HEIGHT - 8 + (holds ? 0 : 30) }}>lane</p>
+      <p className="faint absolute right-2 text-[11px]" style={{ top: (holds ? MATERIAL_HEIGHT : 0) + LANE_HEIGHT + HEARD_HEIGHT / 2 - FOLDED_HEIGHT - 6 }}>heard</p>
+    </div>
+  );
+}

@@ -1,0 +1,157 @@
+import { Refused, type Wants, catalogue, songApi } from "../api/client";
+import type { Change, Changed, EditInputs, Preview } from "../api/types";
+import { player } from "../sound/player";
+import { lookup } from "./lookup";
+import { EMPTY, applyParts } from "./model";
+import { type SongState, loadView, resetSong, setSong, song, tell } from "./store";
+
+const api = () => songApi(song().songId as number);
+
+/** Opens a song: its parts first, drawings as rows come into view. */
+export async function openSong(id: number): Promise<void> {
+  resetSong();
+  const [snapshot, known] = await Promise.all([songApi(id).snapshot(), song().catalogue ?? catalogue()]);
+  const model = applyParts(EMPTY, snapshot.parts);
+  const view = loadView(id);
+  const trackId = model.tracks.some((track) => track.id === view.trackId) ? view.trackId : (model.tracks[0]?.id ?? null);
+  setSong({ songId: id, catalogue: known, model, revision: snapshot.revision, undo: snapshot.undo, redo: snapshot.redo, view: { ...view, trackId } });
+  await player.open(id);
+}
+
+/** Takes the newest state of the song after another tab changed it. */
+export async function catchUp(): Promise<void> {
+  const snapshot = await api().snapshot();
+  const model = applyParts(EMPTY, snapshot.parts);
+  setSong({ model, revision: snapshot.revision, undo: snapshot.undo, redo: snapshot.redo, drawn: {}, heard: {}, preview: null });
+  await player.songChanged();
+}
+
+export async function drawTrack(trackId: string): Promise<void> {
+  if (song().drawn[trackId]) return;
+  setSong(({ drawn }) => ({ drawn: { ...drawn, [trackId]: true } }));
+  const drawing = await api().drawing(trackId);
+  setSong((state) => merged(state, drawing));
+}
+
+export async function drawHeard(addresses: string[]): Promise<void> {
+  const missing = addresses.filter((address) => !song().heard[address]);
+  if (missing.length === 0) return;
+  const heard = await api().heard(missing);
+  setSong((state) => ({ heard: { ...state.heard, ...heard } }));
+}
+
+type Drawn = Pick<SongState, "curves" | "windows" | "passes">;
+const merged = (state: SongState, more: Drawn): Drawn => ({
+  curves: { ...state.curves, ...more.curves },
+  windows: { ...state.windows, ...more.windows },
+  passes: { ...state.passes, ...more.passes },
+});
+
+/** Addresses whose heard value is on screen. */
+export function heardInView({ model, view }: SongState = song()): string[] {
+  const known = lookup(model);
+  const focused = view.unfolded.flatMap((id) => view.focus[id] ?? []);
+  const all = Object.values(known.envelopes).flat();
+  const onTrack = all.filter((envelope) => envelope.target.startsWith(`${view.trackId}/`)).map((envelope) => envelope.target);
+  return [...new Set([...focused, ...onTrack])];
+}
+
+const wants = (): Wants => ({ heard: heardInView(), sound: player.stretchInPlay() });
+
+function take(change: Change): void {
+  setSong((state) => ({
+    ...merged(state, change),
+    model: applyParts(state.model, change.parts),
+    heard: { ...state.heard, ...change.heard },
+    revision: change.revision,
+    undo: change.undo,
+    redo: change.redo,
+    preview: null,
+  }));
+  forgetStaleHeard(change);
+  player.take(change);
+}
+
+/** Heard bands that are not in view were not sent; they are asked for anew when they come into view. */
+function forgetStaleHeard(change: Changed): void {
+  const inView = new Set(heardInView());
+  setSong(({ heard }) => ({ heard: Object.fromEntries(Object.entries(heard).filter(([address]) => inView.has(address) || address in change.heard)) }));
+}
+
+/** One change at a time, in order, so that each is made on the revision before it. */
+let queue: Promise<unknown> = Promise.resolve();
+function inTurn<T>(work: () => Promise<T>): Promise<T> {
+  const next = queue.then(work, work);
+  queue = next.catch(() => undefined);
+  return next;
+}
+
+async function faultsSaid<T>(work: () => Promise<T>): Promise<T | null> {
+  try {
+    return await work();
+  } catch (error) {
+    setSong({ preview: null });
+    if (!(error instanceof Refused)) throw error;
+    if (error.status === 409) await catchUp();
+    tell("fault", error.status === 409 ? "Another tab had changed the song. Here is its newest state; please try again." : error.message);
+    return null;
+  }
+}
+
+/** Makes an edit. Null when it was refused; the reason is said. */
+export const edit = <K extends keyof EditInputs>(name: K, inputs: EditInputs[K]): Promise<Change | null> =>
+  inTurn(() =>
+    faultsSaid(async () => {
+      const change = await api().edit(song().revision, name, inputs, wants());
+      take(change);
+      return change;
+    }),
+  );
+
+export const step = (word: "undo" | "redo"): Promise<void> =>
+  inTurn(async () => {
+    if (!song()[word]) return;
+    const change = await faultsSaid(() => api().step(word, song().revision, wants()));
+    if (!change) return;
+    take(change);
+    tell("done", `${word === "undo" ? "Undone" : "Done again"}: ${change.words}`);
+  });
+
+/** Tries edits while a hand moves: one request at a time, always the newest wish. */
+export function previewer() {
+  let busy = false;
+  let wish: (() => Promise<Preview>) | null = null;
+  let over = false;
+
+  async function run(): Promise<void> {
+    while (wish && !over) {
+      const ask = wish;
+      wish = null;
+      busy = true;
+      const preview = await ask().catch((error) => {
+        if (!(error instanceof Refused)) throw error;
+        return null;
+      });
+      busy = false;
+      if (over) return;
+      if (preview) {
+        setSong({ preview });
+        player.preview(preview);
+      }
+    }
+  }
+
+  return {
+    ask<K extends keyof EditInputs>(name: K, inputs: EditInputs[K]): void {
+      wish = () => api().preview(song().revision, name, inputs, wants());
+      if (!busy) void run();
+    },
+    /** Ends the trial; what was shown goes back unless an edit takes its place. */
+    end(committed: boolean): void {
+      over = true;
+      if (committed) return;
+      setSong({ preview: null });
+      player.dropPreview();
+    },
+  };
+}

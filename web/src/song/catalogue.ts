@@ -1,0 +1,65 @@
+import type { Catalogue, EnvelopePart, Normalised, ParameterEntry, ScaleEntry, TrackPart } from "../api/types";
+
+export interface Placed {
+  address: string;
+  deviceId: string;
+  entry: ParameterEntry;
+  scale: ScaleEntry;
+}
+
+/** The text at a share of a list that covers a whole travel. */
+const at = (texts: string[], share: number): string => texts[Math.round(Math.min(Math.max(share, 0), 1) * (texts.length - 1))];
+
+export const valueText = (scale: ScaleEntry, value: Normalised): string => at(scale.texts, value);
+
+/** What a point of an envelope says, in the unit of its role. */
+export function amountText(catalogue: Catalogue, scale: ScaleEntry, role: EnvelopePart["role"], value: number): string {
+  if (role === "set") return valueText(scale, value);
+  if (role === "scale") return at(catalogue.amounts.scale, value);
+  return at(scale.gain ? catalogue.amounts.shift_gain : catalogue.amounts.shift, (value + 1) / 2);
+}
+
+/** The engine's value at a place of the travel, between the listed ones in proportion. */
+export function engineValue(scale: ScaleEntry, value: Normalised): number {
+  const place = Math.min(Math.max(value, 0), 1) * (scale.engine.length - 1);
+  const left = Math.floor(place);
+  const a = scale.engine[left];
+  const b = scale.engine[Math.min(left + 1, scale.engine.length - 1)];
+  return scale.steps ? scale.engine[Math.round(place)] : a + (b - a) * (place - left);
+}
+
+const sendsOf = (catalogue: Catalogue, tracks: TrackPart[]): ParameterEntry[] =>
+  tracks
+    .filter((track) => track.kind === "return")
+    .map((track) => ({ ...catalogue.send, id: catalogue.send_prefix + track.id, name: track.name }));
+
+/** Every parameter of a track's devices, in order, by device. */
+export function parametersOf(catalogue: Catalogue, tracks: TrackPart[], track: TrackPart): { id: string; name: string; list: Placed[] }[] {
+  return track.devices.map((device) => {
+    const type = catalogue.devices[device.type];
+    const sends = device.type === "channel" && (track.kind === "notes" || track.kind === "audio") ? sendsOf(catalogue, tracks) : [];
+    const list = [...type.parameters, ...sends].map((entry) => ({
+      address: `${track.id}/${device.id}/${entry.id}`,
+      deviceId: device.id,
+      entry,
+      scale: catalogue.scales[entry.scale],
+    }));
+    return { id: device.id, name: type.name, list };
+  });
+}
+
+export function findParameter(catalogue: Catalogue, tracks: TrackPart[], address: string): (Placed & { track: TrackPart; device: string }) | null {
+  const track = tracks.find((entry) => entry.id === address.split("/")[0]);
+  if (!track) return null;
+  for (const device of parametersOf(catalogue, tracks, track)) {
+    const placed = device.list.find((entry) => entry.address === address);
+    if (placed) return { ...placed, track, device: device.name };
+  }
+  return null;
+}
+
+/** The resting value of a parameter. */
+export function knobValue(track: TrackPart, placed: Placed): Normalised {
+  const device = track.devices.find((entry) => entry.id === placed.deviceId);
+  return device?.values[placed.entry.id] ?? placed.entry.default;
+}

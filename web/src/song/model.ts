@@ -1,0 +1,51 @@
+import type { ClipPart, EnvelopePart, Head, Part, RegionPart, TrackPart } from "../api/types";
+
+/** A song as the screen holds it: parts by id, as the server sent them. */
+export interface Model {
+  head: Head;
+  tracks: TrackPart[];
+  regions: Record<string, RegionPart>;
+  clips: Record<string, ClipPart>;
+  envelopes: Record<string, EnvelopePart>;
+}
+
+const EMPTY_HEAD: Head = {
+  name: "",
+  meter: { beats: 4, unit: 4 },
+  tempo: [{ tick: 0, bpm: 120, shape: "hold" }],
+  range: { on: false, start_tick: 0, end_tick: 3840 },
+  next_id: 1,
+};
+
+export const EMPTY: Model = { head: EMPTY_HEAD, tracks: [], regions: {}, clips: {}, envelopes: {} };
+
+/** Puts changed parts onto a model; null takes a part away. What no part names stays the same object. */
+export function applyParts(model: Model, parts: Part[]): Model {
+  const next = { ...model };
+  const copied = new Set<string>();
+  const table = <T,>(name: "regions" | "clips" | "envelopes"): Record<string, T> => {
+    if (!copied.has(name)) Object.assign(next, { [name]: { ...next[name] } });
+    copied.add(name);
+    return next[name] as Record<string, T>;
+  };
+  const put = <T,>(name: "regions" | "clips" | "envelopes", id: string, record: T | null) => {
+    if (record === null) delete table(name)[id];
+    else table<T>(name)[id] = record;
+  };
+  const tracks = new Map(next.tracks.map((track) => [track.id, track]));
+  for (const [kind, id, record] of parts) {
+    if (kind === "song") next.head = record as Head;
+    else if (kind === "region") put("regions", id, record);
+    else if (kind === "clip") put("clips", id, record);
+    else if (kind === "envelope") put("envelopes", id, record);
+    else if (record === null) tracks.delete(id);
+    else tracks.set(id, record as TrackPart);
+  }
+  if (parts.some(([kind]) => kind === "track")) next.tracks = [...tracks.values()].sort((a, b) => a.place - b.place);
+  return next;
+}
+
+export const trackOf = (address: string): string => address.split("/")[0];
+
+/** The tick at which the last region ends, with room to go on. */
+export const songEnd = (model: Model): number => Object.values(model.regions).reduce((end, r) => Math.max(end, r.start_tick + r.length_ticks), 0);

@@ -1,0 +1,24 @@
+import type { DeviceSound } from "../parts";
+import { channel, chorus, delay, drive, filter, reverb } from "./effects";
+import { monoSynth, padSynth, pluck } from "./instruments";
+import { drumKit, loopPlayer } from "./players";
+
+export interface Studio {
+  context: BaseAudioContext;
+  drumSound(pitch: number): { id: string; buffer: AudioBuffer } | null;
+}
+
+/** The sound of every device type of the core's catalogue. */
+export const DEVICE_SOUNDS: Record<string, (studio: Studio) => DeviceSound> = {
+  channel: ({ context }) => channel(context),
+  "mono-synth": ({ context }) => monoSynth(context),
+  "pad-synth": ({ context }) => padSynth(context),
+  pluck: ({ context }) => pluck(context),
+  "drum-kit": (studio) => drumKit(studio.context, studio.drumSound),
+  "loop-player": ({ context }) => loopPlayer(context),
+  filter: ({ context }) => filter(context),
+  drive: ({ context }) => drive(context),
+  chorus: ({ context }) => chorus(context),
+  delay: ({ context }) => delay(context),
+  reverb: ({ context }) => reverb(context),
+};

@@ -1,0 +1,174 @@
+import { NoteDial, ParamDial } from "../dial";
+import { type DeviceSound, type Sounding, constant, gain, hertz } from "../parts";
+
+const WAVES: OscillatorType[] = ["sawtooth", "square", "triangle", "sine"];
+/** A voice that is broken off dies away in about this time. */
+const BREAK_SECONDS = 0.012;
+
+/** One voice that runs all the time; notes turn its pitch and open its gate. */
+export function monoSynth(context: BaseAudioContext): DeviceSound {
+  const main = new OscillatorNode(context, { type: "sawtooth" });
+  const sub = new OscillatorNode(context, { type: "sine" });
+  const tune = constant(context);
+  const fine = constant(context);
+  const subLevel = gain(context, 0);
+  const filter = new BiquadFilterNode(context, { type: "lowpass" });
+  const gate = gain(context, 0);
+  for (const oscillator of [main, sub]) {
+    tune.connect(oscillator.detune);
+    fine.connect(oscillator.detune);
+    oscillator.start();
+  }
+  main.connect(filter);
+  sub.connect(subLevel).connect(filter);
+  filter.connect(gate);
+  const read = {
+    wave: new NoteDial(0),
+    sweep: new NoteDial(12),
+    attack: new NoteDial(0.003),
+    decay: new NoteDial(0.3),
+    sustain: new NoteDial(0.6),
+    release: new NoteDial(0.08),
+    glide: new NoteDial(0.001),
+  };
+
+  function play({ at, until, songSeconds: s, pitch, velocity }: Sounding) {
+    const level = 0.1 + 0.4 * (velocity / 127) ** 1.5;
+    const [attack, decay] = [read.attack.at(s), read.decay.at(s)];
+    main.type = WAVES[Math.round(read.wave.at(s))];
+    main.frequency.setTargetAtTime(hertz(pitch), at, read.glide.at(s) / 3);
+    sub.frequency.setTargetAtTime(hertz(pitch) / 2, at, read.glide.at(s) / 3);
+    gate.gain.cancelScheduledValues(at);
+    gate.gain.setTargetAtTime(level, at, attack / 3);
+    gate.gain.setTargetAtTime(level * read.sustain.at(s), at + attack, decay / 3);
+    gate.gain.setTargetAtTime(0, until, read.release.at(s) / 3);
+    filter.detune.cancelScheduledValues(at);
+    filter.detune.setTargetAtTime(read.sweep.at(s) * 100, at, 0.002);
+    filter.detune.setTargetAtTime(0, at + attack + 0.006, decay / 3);
+    return {
+      stop: (when: number) => {
+        gate.gain.cancelScheduledValues(when);
+        gate.gain.setTargetAtTime(0, when, BREAK_SECONDS / 3);
+      },
+    };
+  }
+
+  return {
+    output: gate,
+    play,
+    dials: {
+      ...read,
+      cutoff: new ParamDial([filter.frequency]),
+      resonance: new ParamDial([filter.Q]),
+      pitch: new ParamDial([tune.offset], (semitones) => semitones * 100),
+      fine: new ParamDial([fine.offset]),
+      sub: new ParamDial([subLevel.gain]),
+    },
+  };
+}
+
+export function padSynth(context: BaseAudioContext): DeviceSound {
+  const filter = new BiquadFilterNode(context, { type: "lowpass", Q: 0 });
+  const tune = constant(context);
+  const spread = constant(context);
+  const drift = new OscillatorNode(context, { frequency: 0.3 });
+  const driftDepth = gain(context, 0);
+  drift.connect(driftDepth);
+  drift.start();
+  const read = { attack: new NoteDial(0.6), release: new NoteDial(1.2) };
+
+  function play({ at, until, late, songSeconds: s, pitch, velocity }: Sounding) {
+    const envelope = gain(context, 0);
+    const [attack, release] = [read.attack.at(s), read.release.at(s)];
+    const level = 0.09 * (velocity / 127);
+    const voices = [-1, 0.13, 1].map((side) => {
+      const voice = new OscillatorNode(context, { type: "sawtooth", frequency: hertz(pitch) });
+      const width = gain(context, side);
+      spread.connect(width).connect(voice.detune);
+      tune.connect(voice.detune);
+      driftDepth.connect(voice.detune);
+      voice.connect(envelope);
+      voice.start(at);
+      return { voice, width };
+    });
+    envelope.gain.setTargetAtTime(level, at, late > 0 ? 0.01 : attack / 3);
+    envelope.connect(filter);
+    const stop = (when: number, fall: number) => {
+      envelope.gain.cancelScheduledValues(when);
+      envelope.gain.setTargetAtTime(0, when, fall / 3);
+      for (const { voice } of voices) voice.stop(when + fall * 3);
+    };
+    stop(until, release);
+    voices[0].voice.onended = () => {
+      envelope.disconnect();
+      for (const { voice, width } of voices) {
+        tune.disconnect(voice.detune);
+        driftDepth.disconnect(voice.detune);
+        spread.disconnect(width);
+      }
+    };
+    return { stop: (when: number) => stop(when, BREAK_SECONDS) };
+  }
+
+  return {
+    output: filter,
+    play,
+    dials: {
+      ...read,
+      cutoff: new ParamDial([filter.frequency]),
+      spread: new ParamDial([spread.offset]),
+      pitch: new ParamDial([tune.offset], (semitones) => semitones * 100),
+      "drift-rate": new ParamDial([drift.frequency]),
+      drift: new ParamDial([driftDepth.gain], (share) => share * 40),
+    },
+  };
+}
+
+/** Two partials struck together; the upper one dies sooner. */
+export function pluck(context: BaseAudioContext): DeviceSound {
+  const output = gain(context, 0.5);
+  const tune = constant(context);
+  const fine = constant(context);
+  const read = { ring: new NoteDial(1.4), strike: new NoteDial(0.4), partial: new NoteDial(3.5) };
+
+  function play({ at, late, songSeconds: s, pitch, velocity }: Sounding) {
+    if (late > 0) return null;
+    const ring = read.ring.at(s);
+    const level = (velocity / 127) ** 1.4;
+    const partials = [
+      { ratio: 1, level: 0.5 * level, ring },
+      { ratio: read.partial.at(s), level: 0.6 * level * read.strike.at(s), ring: ring * 0.3 },
+    ].map((part) => {
+      const voice = new OscillatorNode(context, { frequency: hertz(pitch) * part.ratio });
+      const envelope = gain(context, 0);
+      tune.connect(voice.detune);
+      fine.connect(voice.detune);
+      envelope.gain.setTargetAtTime(part.level, at, 0.001);
+      envelope.gain.setTargetAtTime(0, at + 0.004, part.ring / 4.6);
+      voice.connect(envelope).connect(output);
+      voice.start(at);
+      voice.stop(at + part.ring * 2 + 0.1);
+      voice.onended = () => {
+        envelope.disconnect();
+        tune.disconnect(voice.detune);
+        fine.disconnect(voice.detune);
+      };
+      return { voice, envelope };
+    });
+    return {
+      stop: (when: number) => {
+        for (const { voice, envelope } of partials) {
+          envelope.gain.cancelScheduledValues(when);
+          envelope.gain.setTargetAtTime(0, when, BREAK_SECONDS / 3);
+          voice.stop(when + BREAK_SECONDS * 3);
+        }
+      },
+    };
+  }
+
+  return {
+    output,
+    play,
+    dials: { ...read, pitch: new ParamDial([tune.offset], (semitones) => semitones * 100), fine: new ParamDial([fine.offset]) },
+  };
+}

@@ -1,0 +1,85 @@
+import { cornerBefore, heightAt } from "../draw/corners";
+
+/** Ramps of one parameter: seconds, value in the engine's unit, ... (corners; two on one second are a jump). */
+export type Ramps = number[];
+
+/** A jump takes this long, so that it does not click. */
+const JUMP_SECONDS = 0.004;
+/** A change of plan is reached this softly. */
+const TURN_SECONDS = 0.015;
+
+/** Something a parameter turns: driven along ramps, or put on a value. */
+export interface Dial {
+  /** Follows ramps over a slice of song time; `lead` is context time minus song time. */
+  follow(ramps: Ramps, from: number, to: number, lead: number): void;
+  /** Drops what is planned after a moment and goes on from there. */
+  replan(at: number, value: number): void;
+  /** Rests on a value from now on. */
+  rest(value: number, now: number): void;
+}
+
+/** A dial over Web Audio parameters. `map` turns the engine's unit into the parameter's. */
+export class ParamDial implements Dial {
+  constructor(
+    private readonly params: AudioParam[],
+    private readonly map: (value: number) => number = (value) => value,
+    private readonly jump = JUMP_SECONDS,
+  ) {}
+
+  follow(ramps: Ramps, from: number, to: number, lead: number): void {
+    let i = cornerBefore(ramps, from) + 1;
+    for (; i * 2 < ramps.length && ramps[i * 2] <= to; i++) {
+      const [seconds, value] = [ramps[i * 2], this.map(ramps[i * 2 + 1])];
+      const jumps = i > 0 && ramps[i * 2 - 2] === seconds;
+      this.each((param) => param.linearRampToValueAtTime(value, seconds + lead + (jumps ? this.jump : 0)));
+    }
+    const last = heightAt(ramps, to);
+    const justJumped = i > 0 && ramps[i * 2 - 2] > to - this.jump;
+    if (last !== null && !justJumped) this.each((param) => param.linearRampToValueAtTime(this.map(last), to + lead));
+  }
+
+  replan(at: number, value: number): void {
+    this.each((param) => {
+      if (param.cancelAndHoldAtTime) param.cancelAndHoldAtTime(at);
+      else param.cancelScheduledValues(at).setValueAtTime(param.value, at);
+      param.linearRampToValueAtTime(this.map(value), at + TURN_SECONDS);
+    });
+  }
+
+  rest(value: number, now: number): void {
+    this.each((param) => {
+      param.cancelScheduledValues(now);
+      param.setTargetAtTime(this.map(value), now, TURN_SECONDS / 3);
+    });
+  }
+
+  private each(act: (param: AudioParam) => void): void {
+    for (const param of this.params) act(param);
+  }
+}
+
+/** A dial that is read once for every note. */
+export class NoteDial implements Dial {
+  private ramps: Ramps = [];
+  private value: number;
+
+  constructor(value: number) {
+    this.value = value;
+  }
+
+  follow(ramps: Ramps): void {
+    this.ramps = ramps;
+  }
+
+  replan(): void {}
+
+  rest(value: number): void {
+    this.value = value;
+    this.ramps = [];
+  }
+
+  /** The value for a note that starts at a moment of song time. */
+  at(seconds: number): number {
+    return heightAt(this.ramps, seconds) ?? this.value;
+  }
+}

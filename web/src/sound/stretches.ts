@@ -1,0 +1,60 @@
+import type { SongApi } from "../api/client";
+import type { SoundEvent, Stretch, Ticks } from "../api/types";
+
+/** What the core made to be played, fetched a block of song at a time, ahead of need. */
+export class Stretches {
+  private blocks = new Map<number, Stretch>();
+  private waiting = new Map<number, Promise<void>>();
+  private age = 0;
+
+  constructor(
+    private readonly api: SongApi,
+    readonly blockTicks: Ticks,
+  ) {}
+
+  blockOf = (tick: Ticks): number => Math.floor(tick / this.blockTicks);
+
+  get(tick: Ticks): Stretch | undefined {
+    const block = this.blockOf(tick);
+    const known = this.blocks.get(block);
+    if (!known) void this.fetch(block);
+    return known;
+  }
+
+  /** Fetches what lies under and after a tick. */
+  async ready(...ticks: Ticks[]): Promise<void> {
+    await Promise.all(ticks.map((tick) => this.fetch(this.blockOf(tick))));
+  }
+
+  /** Fetches anew what was fetched, then takes it all at once, so that nothing is missing in between. */
+  async renew(...ticks: Ticks[]): Promise<void> {
+    const age = ++this.age;
+    const wanted = [...new Set(ticks.map(this.blockOf))];
+    const fresh = await Promise.all(wanted.map((block) => this.load(block)));
+    if (age !== this.age) return;
+    this.waiting.clear();
+    this.blocks = new Map(wanted.map((block, i) => [block, fresh[i]]));
+  }
+
+  private fetch(block: number): Promise<void> {
+    if (this.blocks.has(block)) return Promise.resolve();
+    const known = this.waiting.get(block);
+    if (known) return known;
+    const age = this.age;
+    const asked = this.load(block).then(
+      (stretch) => {
+        if (age === this.age) this.blocks.set(block, stretch);
+        this.waiting.delete(block);
+      },
+      () => void this.waiting.delete(block),
+    );
+    this.waiting.set(block, asked);
+    return asked;
+  }
+
+  private load(block: number): Promise<Stretch> {
+    return this.api.stretch(block * this.blockTicks, (block + 1) * this.blockTicks);
+  }
+}
+
+export const eventKey = (event: SoundEvent): string => `${event.region_id}:${event.start_tick}:${event.pitch ?? event.sound}`;

@@ -1,0 +1,72 @@
+import { Power, Trash2 } from "lucide-react";
+import type { EnvelopePart, ScaleEntry } from "../api/types";
+import { edit } from "../song/actions";
+import { amountText, findParameter } from "../song/catalogue";
+import { tell, useSong } from "../song/store";
+import { positionText } from "../song/viewport";
+import { SegmentShape } from "./SegmentShape";
+
+const ROLES = ["set", "shift", "scale"] as const;
+const ROLE_WORDS = { set: "replaces the value", shift: "adds to the value", scale: "multiplies the value" };
+const CLOCKS = { each_loop: "each loop", once: "once, over all" } as const;
+
+/** The envelope at hand: what it does, how its time runs, on or off; and the point that is selected. */
+export function EnvelopePanel({ address }: { address: string }) {
+  const model = useSong((state) => state.model);
+  const catalogue = useSong((state) => state.catalogue);
+  const envelopeId = useSong((state) => state.envelopeId);
+  const regionId = useSong((state) => state.regionId);
+  const placed = catalogue && findParameter(catalogue, model.tracks, address);
+  const all = Object.values(model.envelopes).filter((entry) => entry.target === address);
+  const clip = regionId ? model.regions[regionId]?.clip_id : null;
+  const envelope = all.find((entry) => entry.id === envelopeId) ?? all.find((entry) => entry.owner === `clip/${clip}`) ?? all[0];
+  if (!envelope || !placed) return <p className="faint text-[12px]">Nothing moves it yet. The + on its knob embeds an envelope in the selected clip, or adds a lane.</p>;
+  const owner = envelope.owner.startsWith("clip/") ? `in ${model.clips[envelope.owner.slice(5)]?.name}` : `lane of ${placed.track.name}`;
+  return (
+    <section className="rounded-box border border-base-300 p-2.5" aria-label="Envelope">
+      <header className="flex items-center gap-1">
+        <h3 className="min-w-0 grow truncate font-bold">{placed.entry.name} {owner}</h3>
+        <button type="button" className="btn btn-ghost btn-xs btn-square" aria-pressed={!envelope.on} aria-label={envelope.on ? "Switch this envelope off" : "Switch this envelope on"} title={envelope.on ? "Switch off" : "Switch on"} onClick={() => void edit("switch_envelope", { envelope_id: envelope.id, on: !envelope.on })}>
+          <Power size={14} className={envelope.on ? "hue" : "faint"} />
+        </button>
+        <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label="Remove this envelope" title="Remove" onClick={() => void edit("remove_envelope", { envelope_id: envelope.id }).then((change) => change && tell("done", `Done: ${change.words}`, true))}>
+          <Trash2 size={14} />
+        </button>
+      </header>
+      <div className="join mt-2 w-full" role="group" aria-label="What it does">
+        {ROLES.map((role) => (
+          <button key={role} type="button" disabled={placed.scale.set_only && role !== "set"} className={`btn join-item btn-xs grow ${envelope.role === role ? "btn-primary" : ""}`} aria-pressed={envelope.role === role} title={ROLE_WORDS[role]} onClick={() => envelope.role !== role && void edit("set_role", { envelope_id: envelope.id, role })}>
+            {role}
+          </button>
+        ))}
+      </div>
+      <p className="faint mt-1 text-[11.5px]">{envelope.on ? ROLE_WORDS[envelope.role] : "is off"}</p>
+      {envelope.owner.startsWith("clip/") && (
+        <div className="join mt-1 w-full" role="group" aria-label="How its time runs">
+          {(Object.keys(CLOCKS) as (keyof typeof CLOCKS)[]).map((clock) => (
+            <button key={clock} type="button" className={`btn join-item btn-xs grow ${envelope.clock === clock ? "btn-secondary" : ""}`} aria-pressed={envelope.clock === clock} onClick={() => envelope.clock !== clock && void edit("set_clock", { envelope_id: envelope.id, clock })}>
+              {CLOCKS[clock]}
+            </button>
+          ))}
+        </div>
+      )}
+      <PointDetails envelope={envelope} scale={placed.scale} />
+    </section>
+  );
+}
+
+function PointDetails({ envelope, scale }: { envelope: EnvelopePart; scale: ScaleEntry }) {
+  const index = useSong((state) => (state.envelopeId === envelope.id ? state.pointIndex : null));
+  const meter = useSong((state) => state.model.head.meter);
+  const catalogue = useSong((state) => state.catalogue);
+  const point = index === null ? undefined : envelope.points[index];
+  if (!catalogue || index === null || !point) return <p className="faint mt-2 text-[11.5px]">Press the line to add a point. Double-click a point to remove it. The small diamonds bend.</p>;
+  return (
+    <div className="mt-2 border-t border-base-300 pt-2">
+      <p className="text-[12px]">
+        Point {index + 1}: <b>{amountText(catalogue, scale, envelope.role, point.value)}</b> at {positionText(meter, point.tick)}
+      </p>
+      {envelope.points[index + 1] && <SegmentShape envelope={envelope} index={index} />}
+    </div>
+  );
+}

@@ -1,0 +1,27 @@
+import { Plus } from "lucide-react";
+import type { EnvelopePart, TrackPart } from "../api/types";
+import { songEnd } from "../song/model";
+import type { Placed } from "../song/catalogue";
+import { edit } from "../song/actions";
+import { useSong } from "../song/store";
+import { EnvelopeEditor } from "./EnvelopeEditor";
+import { LANE_HEIGHT } from "./Unfolded";
+
+/** The lane of the parameter in focus, or how to make one. */
+export function LaneStrip({ track, lane, placed, view: [from, to] }: { track: TrackPart; lane: EnvelopePart | undefined; placed: Placed | null; view: [number, number] }) {
+  const end = useSong((state) => Math.max(songEnd(state.model), to));
+  return (
+    <div className="relative border-t border-b border-base-300" style={{ height: LANE_HEIGHT, background: "var(--strip)" }} data-testid={`lane-${track.id}`}>
+      {lane && placed && (
+        <svg className="absolute inset-0 w-full" height={LANE_HEIGHT} aria-label={`Lane of ${placed.entry.name}`}>
+          <EnvelopeEditor envelope={lane} windows={[[0, Math.max(end, from + 1), 0, 1]]} height={LANE_HEIGHT} name={`${placed.entry.name} lane`} scale={placed.scale} line="solid-line" />
+        </svg>
+      )}
+      {!lane && placed?.entry.automatable && (
+        <button type="button" className="btn btn-ghost btn-xs sticky left-48 mt-5" onClick={() => void edit("add_lane", { address: placed.address })}>
+          <Plus size={14} aria-hidden="true" /> Add a lane for {placed.entry.name}
+        </button>
+      )}
+    </div>
+  );
+}
