@@ -33,9 +33,7 @@ module Schemas
   # @return [KindSatchel::Song]
   # @raise [KindSatchel::InvalidInput] for text that is no JSON, too large, of another version, or breaks a rule
   def read_song(text)
-    if text.bytesize > LARGEST_DOCUMENT
-      raise KindSatchel::InvalidInput.of("too_large", "", "The document has #{text.bytesize} bytes; at most #{LARGEST_DOCUMENT} are read.")
-    end
+    raise KindSatchel::InvalidInput.of("too_large", "", "The document has #{text.bytesize} bytes; at most #{LARGEST_DOCUMENT} are read.") if text.bytesize > LARGEST_DOCUMENT
 
     data = parse(text)
     version!(data)

@@ -22,7 +22,7 @@ module SongRows
   # @param side [Integer] 1 the records after, 0 the records before
   def write(song_id, patch, side)
     gone, kept = patch.partition { |_, pair| pair[side].nil? }
-    gone.each { |(kind, id), _| PartRow.where(song_id:, kind:, part_id: id).delete_all }
+    gone.to_h.each_key { |(kind, id)| PartRow.where(song_id:, kind:, part_id: id).delete_all }
     rows = kept.map { |(kind, id), pair| row(song_id, kind, id, pair[side]) }
     PartRow.upsert_all(rows, unique_by: %i[song_id kind part_id], update_only: [:record]) unless rows.empty?
   end

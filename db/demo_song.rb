@@ -74,8 +74,8 @@ module DemoSong
     writer.clip "cast-off", "Cast Off", 2, notes: bass([[0, 38, 4], [6, 38, 2], [8, 50, 1], [10, 41, 4], [16, 40, 4], [20, 28, 2], [24, 40, 3], [28, 43, 2], [30, 44, 2]])
     [5, 9, 21, 25].each { |bar| writer.region "rope-bass", "mooring", bar, 4 }
     [13, 29].each { |bar| writer.region "rope-bass", "cast-off", bar, 4 }
-    writer.move "mooring", "rope-bass/synth/cutoff", "shift", [[0, 0.0, 0.35], [5, 0.16, :straight], [6.5, 0.05, 0.3], [8, -0.04, :hold]]
-    writer.move "cast-off", "rope-bass/synth/cutoff", "shift", [[0, -0.05, 0.5], [7.5, 0.26, :straight], [8, 0.0, :hold]]
+    writer.move "mooring", "rope-bass/synth/cutoff", "shift", [[0, 0.0, 0.35], [5, 0.42, :straight], [6.5, 0.18, 0.3], [8, -0.08, :hold]]
+    writer.move "cast-off", "rope-bass/synth/cutoff", "shift", [[0, -0.1, 0.5], [7.5, 0.38, :straight], [8, 0.0, :hold]]
     writer.move "cast-off", "rope-bass/synth/resonance", "set", [[0, "4 dB", 0.4], [7, "13 dB", :straight], [8, "6 dB", :hold]]
     writer.lane "rope-bass/synth/cutoff", [[16, "320 Hz", :straight], [32, "420 Hz", 0.4], [64, "1.5 kHz", :hold], [80, "360 Hz", 0.4], [128, "1.8 kHz", :hold]]
   end

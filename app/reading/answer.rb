@@ -75,10 +75,12 @@ class Answer
   # Knobs that were turned.
   def from_tracks
     ids("track").flat_map do |id|
-      pairs = [@before, @after].map { |song| song.directory.tracks[id]&.devices&.to_h { |device| [device.id, device.values] } || {} }
+      pairs = [@before, @after].map { |song| values_of(song.directory.tracks[id]) }
       (pairs[0].keys | pairs[1].keys).flat_map { |device_id| turned(id, device_id, *pairs.map { |all| all[device_id] || {} }) }
     end
   end
+
+  def values_of(track) = track ? track.devices.to_h { |device| [device.id, device.values] } : {}
 
   def turned(track_id, device_id, old, new)
     (old.keys | new.keys).reject { |key| old[key] == new[key] }

@@ -32,9 +32,7 @@ module Editing
 
     def answer_change(change, data)
       after = change.after
-      if change.patch.any?
-        settings.listeners.tell(song_id, revision: after.revision, words: change.words, tab: data["tab"])
-      end
+      settings.listeners.tell(song_id, revision: after.revision, words: change.words, tab: data["tab"]) if change.patch.any?
       answer = Answer.new(change.before.song, after.song, change.patch, change.side, wants_of(data)).change
       json("revision" => after.revision, "undo" => after.undo, "redo" => after.redo, "words" => change.words, **answer)
     end

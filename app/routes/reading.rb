@@ -9,7 +9,9 @@ module Reading
     # A tick from the query.
     def tick_of(name)
       text = params[name].to_s
-      raise KindSatchel::InvalidInput.of("out_of_range", "/#{name}", "#{name} is a whole number of ticks.") unless text.match?(/\A\d{1,9}\z/) && text.to_i <= KindSatchel::Time::LAST_TICK
+      unless text.match?(/\A\d{1,9}\z/) && text.to_i <= KindSatchel::Time::LAST_TICK
+        raise KindSatchel::InvalidInput.of("out_of_range", "/#{name}", "#{name} is a whole number of ticks.")
+      end
 
       text.to_i
     end

@@ -31,7 +31,7 @@ module Sounds
       source = render(length) do |t|
         hertz = from * ((to.to_f / from)**(t / length)) * (1 + (0.012 * Math.sin(Synthesis::TURN * 6.2 * t)))
         phase = (phase + (hertz / Synthesis::RATE)) % 1.0
-        ((2 * phase) - 1) * Math.sin(Math::PI * (t / length))**0.6
+        ((2 * phase) - 1) * (Math.sin(Math::PI * (t / length))**0.6)
       end
       band(source, first, 0.18).zip(band(source, second, 0.15)).map { |a, b| a + (0.8 * b) }
     end

@@ -53,7 +53,7 @@ module KindSatchel
       def at(path)
         yield
       rescue InvalidInput => e
-        raise e.class, e.faults.map { |fault| fault.under(path) }
+        raise(e.class, e.faults.map { |fault| fault.under(path) })
       end
 
       # @raise [NotFound] for places that hold no point

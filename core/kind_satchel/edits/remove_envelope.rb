@@ -7,7 +7,7 @@ module KindSatchel
       def self.call(song, input)
         home = song.directory.envelope(input[:envelope_id])
         place = home.clip ? "from #{home.clip.name}" : "lane from #{home.track.name}"
-        words = "remove the #{Moves.name(song, input[:envelope_id])} #{home.clip ? 'envelope ' : ''}#{place}"
+        words = "remove the #{Moves.name(song, input[:envelope_id])} #{'envelope ' if home.clip}#{place}"
         [Moves.change(song, input[:envelope_id]) { nil }, words]
       end
     end

@@ -27,7 +27,8 @@ module KindSatchel
     def breaks(from, to, worth, tolerance)
       return [] if still?
 
-      u0, u1 = (from - start).fdiv(finish - start), (to - start).fdiv(finish - start)
+      length = finish - start
+      u0, u1 = (from - start).fdiv(length), (to - start).fdiv(length)
       rise = (shape.weight(u1) - shape.weight(u0)) * (b - a) * worth
       shape.cut(u0, u1).breaks(rise, tolerance).map { |u| from + ((to - from) * u) }
     end

@@ -49,10 +49,12 @@ module KindSatchel
         spans.each_with_index.map do |span, i|
           amount = span.segment.at(@tick)
           value = span.rules.apply(scale, value, amount)
-          step(span.source.kind, span.source.clip&.name, "#{span.rules.verb} #{span.rules.amount_text(scale, amount)}", value,
-               envelope_id: span.source.envelope.id, region_id: span.source.region&.id, overruled: i < last_set)
+          does = "#{span.rules.verb} #{span.rules.amount_text(scale, amount)}"
+          step(span.source.kind, span.source.clip&.name, does, value, **places(span.source), overruled: i < last_set)
         end
       end
+
+      def places(source) = { envelope_id: source.envelope.id, region_id: source.region&.id }
 
       # Only there when the limits change something.
       def limit_step

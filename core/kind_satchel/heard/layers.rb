@@ -88,10 +88,9 @@ module KindSatchel
         rules = envelope.role_rules
         envelope.segment_from(position) do |segment|
           placed = segment.placed(zero, rate)
-          from = placed.start > start ? placed.start : start
-          return if from >= finish
+          break if placed.start >= finish
 
-          list << Span.new(from, placed.finish < finish ? placed.finish : finish, placed, rules, order, source)
+          list << Span.new([placed.start, start].max, [placed.finish, finish].min, placed, rules, order, source)
         end
       end
     end

@@ -69,7 +69,7 @@ module KindSatchel
 
       def steps_between(chain, piece, from, to)
         steps = piece.scale.steps
-        a, b = [from, to].map { |tick| (piece.raw(tick).clamp(0.0, 1.0) * steps) }
+        a, b = [from, to].map { |tick| piece.raw(tick).clamp(0.0, 1.0) * steps }
         thresholds(a, b).each do |threshold|
           tick = halve(piece, threshold / steps, from, to, b > a)
           value = (b > a ? threshold + 0.5 : threshold - 0.5) / steps

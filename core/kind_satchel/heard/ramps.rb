@@ -52,13 +52,15 @@ module KindSatchel
       end
 
       # While the tempo moves, straight in ticks is not straight in seconds. Over a stretch in which the tempo
-      # changes by the factor r, the two part by at most |ln r| / 8 of the stretch's rise.
+      # changes by the factor r, the two part by at most |ln r| / 8 of the stretch's rise; cut into even parts, the
+      # slowest part changes by the largest factor.
       def tempo_breaks(start, finish, rise)
         @tempo.ramps.flat_map do |ramp_start, ramp_end, _, _|
           from, to = [start, ramp_start].max, [finish, ramp_end].min
           next [] unless to > from
 
-          bend = Math.log(@tempo.bpm_at(to) / @tempo.bpm_at(from)).abs / 8 * rise * (to - from) / (finish - start)
+          slow, fast = [@tempo.bpm_at(from), @tempo.bpm_at(to - 1e-6)].minmax
+          bend = (fast - slow) / slow / 8 * rise * (to - from) / (finish - start)
           count = [Math.sqrt(bend / (@tolerance / 4)).ceil, 1].max
           (0..count).map { |i| from + ((to - from) * i / count.to_f) }.select { |tick| tick > start && tick < finish }
         end

@@ -34,7 +34,7 @@ module KindSatchel
       def text(natural)
         suffix, factor = @suffixes.find { |_, f| natural.abs >= f * 0.9995 } || @suffixes.to_a.last
         sign = @signed && natural.positive? ? "+" : ""
-        "#{sign}#{Units.short(natural / factor)}#{suffix.empty? ? '' : ' '}#{suffix}"
+        "#{sign}#{Units.short(natural / factor)}#{' ' unless suffix.empty?}#{suffix}"
       end
 
       # @return [Float, nil] the natural value, nil when the text is not in this unit
@@ -93,6 +93,7 @@ module KindSatchel
         if (match = /\A\s*([lr])\s*(\d+\.?\d*)\s*%?\s*\z/i.match(text))
           return match[2].to_f * (match[1].casecmp?("l") ? -1 : 1)
         end
+
         match = /\A\s*(#{NUMBER})\s*\z/.match(text)
         match && match[1].to_f
       end

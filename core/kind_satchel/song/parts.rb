@@ -14,13 +14,9 @@ module KindSatchel
     # @return [Hash] the parts that differ; made by identity, since edits share what they did not change
     def between(before, after)
       patch = {}
-      if before.tracks.equal?(after.tracks) && before.clips.equal?(after.clips)
-        add_head(patch, before, after)
-      else
-        add_head(patch, before, after)
-        each_pair(before.tracks, after.tracks) { |old, new, place, was| Tracks.diff(patch, old, new, was, place) }
-        clip_pairs(before.clips, after.clips) { |old, new| Clips.diff(patch, old, new) }
-      end
+      add_head(patch, before, after)
+      each_pair(before.tracks, after.tracks) { |old, new, place, was| Tracks.diff(patch, old, new, was, place) }
+      clip_pairs(before.clips, after.clips) { |old, new| Clips.diff(patch, old, new) }
       patch.reject { |_, (old, new)| old == new }
     end
 
@@ -48,7 +44,10 @@ module KindSatchel
       patch[HEAD] = [old, new] unless old == new
     end
 
+    # Yields old, new, new place and old place of all that is not the same thing in the same place.
     def each_pair(before, after)
+      return if before.equal?(after)
+
       places = before.each_with_index.to_h { |thing, i| [thing.id, i] }
       after.each_with_index do |thing, place|
         was = places.delete(thing.id)

@@ -33,7 +33,7 @@ module KindSatchel
       def parse(text)
         match = /\A\s*(\d{1,6})(?:\.(\d{1,3}))?(?:\.(\d{1,5}))?\s*\z/.match(text)
         fault!("bad_position", "", "#{text.inspect} is not a position; write bar.beat.tick, such as 5.3 or 5.3.120.") unless match
-        bar, beat, ticks = (match[1]).to_i, (match[2] || 1).to_i, match[3].to_i
+        bar, beat, ticks = match[1].to_i, (match[2] || 1).to_i, match[3].to_i
         unless bar >= 1 && beat.between?(1, beats) && ticks < beat_ticks
           fault!("bad_position", "", "#{text.inspect} lies outside the meter: #{beats} beats of #{beat_ticks} ticks to the bar.")
         end

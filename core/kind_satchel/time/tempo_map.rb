@@ -87,7 +87,9 @@ module KindSatchel
       # The song between two tempo points. `end_tick` is nil for the last.
       Stretch = Struct.new(:tick, :end_tick, :bpm, :end_bpm, :seconds) do
         def steady? = end_bpm == bpm
-        def slope = (end_bpm - bpm) / (end_tick - tick) # BPM per tick
+
+        # BPM per tick.
+        def slope = (end_bpm - bpm) / (end_tick - tick)
 
         def bpm_after(ticks) = steady? ? bpm : bpm + (slope * ticks)
 
@@ -112,8 +114,9 @@ module KindSatchel
         def even_ticks(tolerance)
           return [tick] if steady?
 
-          bend = seconds_after(end_tick - tick) * Math.log(end_bpm / bpm).abs / 8
-          count = [Math.sqrt(bend / tolerance).ceil, 1].max
+          # A chord strays by its width squared times the second derivative over 8; the clock bends most where it is slow.
+          bend = 60.0 / PPQ * slope.abs / ([bpm, end_bpm].min**2)
+          count = [((end_tick - tick) * Math.sqrt(bend / 8 / tolerance)).ceil, 1].max
           (0...count).map { |i| tick + ((end_tick - tick) * i / count.to_f) }
         end
       end

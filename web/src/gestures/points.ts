@@ -33,7 +33,7 @@ export function pressPoint(event: PointerEvent, ground: Ground, index: number): 
   setSong({ envelopeId: envelope.id, pointIndex: index });
   drag(event, {
     move: (reach) => {
-      setSong({ hand: { kind: "move", envelopeId: envelope.id, index } });
+      setSong({ hand: { kind: "move", envelopeId: envelope.id, index, windowFrom: ground.window[0] } });
       trial.ask("move_points", inputs(reach));
     },
     drop: (reach) => finish(trial, reach.moved ? () => edit("move_points", inputs(reach)) : null),
@@ -53,7 +53,7 @@ export function pressLine(event: PointerEvent, ground: Ground, tick: Ticks, valu
   setSong({ envelopeId: envelope.id, pointIndex: null });
   drag(event, {
     move: (reach) => {
-      setSong({ hand: { kind: "add", envelopeId: envelope.id, index: null } });
+      setSong({ hand: { kind: "add", envelopeId: envelope.id, index: null, windowFrom: window[0] } });
       trial.ask("add_point", inputs(reach));
     },
     drop: (reach) => finish(trial, () => edit("add_point", inputs(reach))),
@@ -75,7 +75,7 @@ export function pressBend(event: PointerEvent, ground: Ground, index: number): v
   setSong({ envelopeId: envelope.id, pointIndex: index });
   drag(event, {
     move: (reach) => {
-      setSong({ hand: { kind: "bend", envelopeId: envelope.id, index } });
+      setSong({ hand: { kind: "bend", envelopeId: envelope.id, index, windowFrom: ground.window[0] } });
       trial.ask("shape_segment", inputs(reach));
     },
     drop: (reach) => finish(trial, reach.moved ? () => edit("shape_segment", inputs(reach)) : null),

@@ -38,7 +38,7 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
       aria-pressed={selected}
       aria-label={`${name}, region at ${positionText(meter, region.start_tick)}`}
       data-testid={region.id}
-      className={`absolute top-0.5 cursor-grab touch-pan-y overflow-hidden rounded-lg border ${selected ? "ring-2 ring-[var(--hue)]" : ""}`}
+      className={`absolute top-0.5 cursor-grab touch-pan-y overflow-clip rounded-lg border ${selected ? "ring-2 ring-[var(--hue)]" : ""}`}
       style={{ left: left + 1, width: Math.max(6, width - 2), height: height - 4, borderColor: "var(--hue)", background: "color-mix(in oklab, var(--hue) 13%, var(--strip))" }}
       onPointerDown={(event) => pressRegion(event, region)}
       onKeyDown={(event) => regionKey(event, region)}
@@ -52,7 +52,7 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
         <i key={start} className="absolute bottom-0 h-2 border-l" style={{ left: tickToX({ pxPerTick }, start - region.start_tick), borderColor: "var(--hue)" }} />
       ))}
       {folded && <SmallCurves region={region} envelopes={envelopes} height={height - 4} />}
-      <span className="hue pointer-events-none sticky left-44 inline-block max-w-full truncate px-1.5 text-[11px] leading-[17px] font-semibold">
+      <span className="hue pointer-events-none sticky inline-block max-w-full truncate px-1.5 text-[11px] leading-[17px] font-semibold" style={{ left: "var(--header-width)" }}>
         {clip.name}
         {shared > 1 && <span className="font-normal"> · {shared}×</span>}
       </span>

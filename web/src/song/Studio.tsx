@@ -1,20 +1,15 @@
-import { useSyncExternalStore } from "react";
 import { useKeys } from "../gestures/keys";
 import { KnobStrip } from "../knobs/KnobStrip";
 import { SumPanel } from "../sum/SumPanel";
 import { Notice } from "../transport/Notice";
+import { SongPanel } from "../transport/SongPanel";
 import { PlayButton, Position, TopBar } from "../transport/TopBar";
 import { ClipPanel } from "./ClipPanel";
 import { Table } from "./Table";
 import { firstAutomated } from "./TrackRow";
 import { type PanelName, setSong, useSong } from "./store";
+import { useNarrow } from "./useNarrow";
 import { useShown } from "./useShown";
-
-const NARROW = matchMedia("(max-width: 760px)");
-const listen = (told: () => void) => {
-  NARROW.addEventListener("change", told);
-  return () => NARROW.removeEventListener("change", told);
-};
 
 /** The parameter whose sum is shown: the focus of the selected track. */
 function useFocus(): string | null {
@@ -27,7 +22,7 @@ function useFocus(): string | null {
 
 export function Studio() {
   useKeys();
-  const narrow = useSyncExternalStore(listen, () => NARROW.matches);
+  const narrow = useNarrow();
   return narrow ? <Phone /> : <Desk />;
 }
 
@@ -39,7 +34,7 @@ function Desk() {
       <div className="col-span-2"><TopBar narrow={false} /></div>
       <main className="min-h-0 min-w-0" aria-label="Song"><Table narrow={false} /></main>
       <aside className="row-span-2 flex min-h-0 flex-col overflow-auto border-l border-base-300 bg-base-100" aria-label="Panel">
-        <Tabs names={["sum", "clip"]} current={panel === "knobs" ? "sum" : panel} />
+        <Tabs names={["sum", "clip"]} current={panel === "clip" ? "clip" : "sum"} />
         {panel === "clip" ? <ClipPanel /> : <SumPanel address={focus} />}
       </aside>
       <div className="min-w-0 border-t border-base-300 bg-base-100"><KnobStrip /></div>
@@ -48,13 +43,13 @@ function Desk() {
   );
 }
 
-const LABELS: Record<PanelName, string> = { sum: "Sum", clip: "Clip", knobs: "Knobs" };
+const LABELS: Record<PanelName, string> = { sum: "Sum", clip: "Clip", knobs: "Knobs", song: "Song" };
 
 function Tabs({ names, current, phone = false }: { names: PanelName[]; current: PanelName | null; phone?: boolean }) {
   return (
     <div role="tablist" className={`tabs tabs-border shrink-0 ${phone ? "grow" : "border-b border-base-300"}`}>
       {names.map((name) => (
-        <button key={name} type="button" role="tab" aria-selected={current === name} className={`tab ${phone ? "h-11 px-3" : ""} ${current === name ? "tab-active font-bold" : ""}`} onClick={() => setSong({ sheet: phone && current === name ? null : name })}>
+        <button key={name} type="button" role="tab" aria-selected={current === name} className={`tab ${phone ? "h-11 px-2.5" : ""} ${current === name ? "tab-active font-bold" : ""}`} onClick={() => setSong({ sheet: phone && current === name ? null : name })}>
           {LABELS[name]}
         </button>
       ))}
@@ -75,12 +70,13 @@ function Phone() {
           {sheet === "knobs" && <KnobStrip />}
           {sheet === "sum" && <SumPanel address={focus} />}
           {sheet === "clip" && <ClipPanel />}
+          {sheet === "song" && <SongPanel />}
         </section>
       )}
       <nav className="flex shrink-0 items-center gap-1 border-t border-base-300 bg-base-100 px-1 pb-[env(safe-area-inset-bottom)]">
-        <Tabs names={["knobs", "sum", "clip"]} current={sheet} phone />
+        <Tabs names={["knobs", "sum", "clip", "song"]} current={sheet} phone />
         <Position />
-        <PlayButton />
+        <PlayButton large />
       </nav>
       <Notice narrow />
     </div>

@@ -61,7 +61,7 @@ export function Table({ narrow }: { narrow: boolean }) {
         setView({ scrollTick: event.currentTarget.scrollLeft / song().view.pxPerTick });
       }}
     >
-      <div className="relative min-h-full" style={{ width: headerWidth + end * pxPerTick }}>
+      <div className="relative min-h-full" style={{ width: headerWidth + end * pxPerTick, ["--header-width" as string]: `${headerWidth}px` }}>
         <Ruler view={view} headerWidth={headerWidth} bar={bar} />
         <BarLines view={view} headerWidth={headerWidth} bar={bar} />
         {model.tracks.map((track) => (

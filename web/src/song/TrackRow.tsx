@@ -9,6 +9,7 @@ import { findParameter } from "./catalogue";
 import type { Lookup } from "./lookup";
 import type { Model } from "./model";
 import { setSong, setView, song, useSong } from "./store";
+import { useNarrow } from "./useNarrow";
 
 export const FOLDED_HEIGHT = 44;
 const NONE: never[] = [];
@@ -42,7 +43,7 @@ export const TrackRow = memo(function TrackRow({ track, model, find, view, heade
           </button>
           <button type="button" className={`min-w-0 grow truncate py-2 pr-2 text-left ${chosen ? "font-bold" : "font-semibold"}`} aria-pressed={chosen} onClick={() => choose(track.id)}>
             {track.name}
-            {track.kind !== "notes" && track.kind !== "audio" && track.kind !== "master" && <span className="faint block text-[11px] font-normal">{track.kind}</span>}
+            {track.kind !== "notes" && track.kind !== "audio" && track.kind !== "master" && <span className="faint ml-1.5 hidden text-[11px] font-normal sm:inline">{track.kind}</span>}
           </button>
         </div>
         {unfolded && <StripNames track={track} model={model} find={find} focus={focus} />}
@@ -90,13 +91,15 @@ export function firstAutomated(track: TrackPart, find: Lookup, clipIds: string[]
 
 function StripNames({ track, model, find, focus }: { track: TrackPart; model: Model; find: Lookup; focus: string | null }) {
   const catalogue = useSong((state) => state.catalogue);
+  const narrow = useNarrow();
   const clipIds = (find.regions[`track/${track.id}`] ?? NONE).map((region) => region.clip_id);
   const owners = [`track/${track.id}`, ...new Set(clipIds.map((id) => `clip/${id}`))];
   const targets = [...new Set([...(focus ? [focus] : []), ...owners.flatMap((owner) => find.envelopes[owner] ?? []).map((envelope) => envelope.target)])];
   const holds = track.kind === "notes" || track.kind === "audio";
   const name = (address: string) => {
     const placed = catalogue && findParameter(catalogue, model.tracks, address);
-    return placed ? `${placed.device} ${placed.entry.name.toLowerCase()}` : address;
+    if (!placed) return address;
+    return narrow ? placed.entry.name : `${placed.device} ${placed.entry.name.toLowerCase()}`;
   };
   return (
     <div className="relative grow">

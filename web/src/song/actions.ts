@@ -2,8 +2,8 @@ import { Refused, type Wants, catalogue, songApi } from "../api/client";
 import type { Change, Changed, EditInputs, Preview } from "../api/types";
 import { player } from "../sound/player";
 import { lookup } from "./lookup";
-import { EMPTY, applyParts } from "./model";
-import { type SongState, loadView, resetSong, setSong, song, tell } from "./store";
+import { EMPTY, type Model, applyParts, trackOf } from "./model";
+import { FRESH_VIEW, type SongState, type View, loadView, resetSong, setSong, song, tell } from "./store";
 
 const api = () => songApi(song().songId as number);
 
@@ -12,10 +12,21 @@ export async function openSong(id: number): Promise<void> {
   resetSong();
   const [snapshot, known] = await Promise.all([songApi(id).snapshot(), song().catalogue ?? catalogue()]);
   const model = applyParts(EMPTY, snapshot.parts);
-  const view = loadView(id);
+  const view = loadView(id) ?? firstView(model);
   const trackId = model.tracks.some((track) => track.id === view.trackId) ? view.trackId : (model.tracks[0]?.id ?? null);
   setSong({ songId: id, catalogue: known, model, revision: snapshot.revision, undo: snapshot.undo, redo: snapshot.redo, view: { ...view, trackId } });
   await player.open(id);
+}
+
+/** On a first visit: the range in view, and the track unfolded where a clip and a lane meet on one parameter. */
+function firstView(model: Model): View {
+  const all = Object.values(model.envelopes);
+  const inClip = new Set(all.filter((envelope) => envelope.owner.startsWith("clip/")).map((envelope) => envelope.target));
+  const met = all.find((envelope) => envelope.owner.startsWith("track/") && inClip.has(envelope.target));
+  const start = model.head.range.start_tick;
+  if (!met) return { ...FRESH_VIEW, playhead: start };
+  const trackId = trackOf(met.target);
+  return { ...FRESH_VIEW, trackId, unfolded: [trackId], focus: { [trackId]: met.target }, playhead: start, scrollTick: start };
 }
 
 /** Takes the newest state of the song after another tab changed it. */

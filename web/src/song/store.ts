@@ -2,7 +2,7 @@ import { create } from "zustand";
 import type { Catalogue, Corners, Drawing, Preview, Ticks } from "../api/types";
 import { EMPTY, type Model, applyParts } from "./model";
 
-export type PanelName = "sum" | "knobs" | "clip";
+export type PanelName = "sum" | "knobs" | "clip" | "song";
 
 export interface Notice {
   tone: "done" | "fault";
@@ -15,6 +15,8 @@ export interface Hand {
   kind: "move" | "add" | "bend";
   envelopeId: string;
   index: number | null;
+  /** The window it works in, by its first tick. */
+  windowFrom: Ticks;
 }
 
 /** What this tab shows of the song; kept for the next visit. */
@@ -101,11 +103,13 @@ export const tell = (tone: Notice["tone"], words: string, undo = false) => setSo
 
 const viewKey = (id: number) => `satchel-view-${id}`;
 
-export function loadView(id: number): View {
+/** The view this tab last had of a song; null on a first visit. */
+export function loadView(id: number): View | null {
   try {
-    return { ...FRESH_VIEW, ...JSON.parse(localStorage.getItem(viewKey(id)) ?? "{}") };
+    const kept = localStorage.getItem(viewKey(id));
+    return kept ? { ...FRESH_VIEW, ...JSON.parse(kept) } : null;
   } catch {
-    return FRESH_VIEW;
+    return null;
   }
 }
 

@@ -10,10 +10,10 @@ import { toggleTheme, useTheme } from "./theme";
 
 const GRIDS: [string, number][] = [["off", 0], ["bar", 3840], ["1/4", 960], ["1/8", 480], ["1/16", 240], ["1/32", 120]];
 
-export function PlayButton() {
+export function PlayButton({ large = false }: { large?: boolean }) {
   const playing = useSong((state) => state.playing);
   return (
-    <button type="button" className="btn btn-circle btn-neutral btn-sm" aria-label={playing ? "Stop" : "Play"} title={`${playing ? "Stop" : "Play"} (space)`} onClick={() => player.toggle()}>
+    <button type="button" className={`btn btn-circle btn-neutral ${large ? "m-1 h-11 w-11" : "btn-sm"}`} aria-label={playing ? "Stop" : "Play"} title={`${playing ? "Stop" : "Play"} (space)`} onClick={() => player.toggle()}>
       {playing ? <Square size={14} fill="currentColor" /> : <Triangle size={14} fill="currentColor" className="rotate-90" />}
     </button>
   );
@@ -61,7 +61,7 @@ function Level() {
   );
 }
 
-function GridSelect() {
+export function GridSelect() {
   const grid = useSong((state) => state.view.grid);
   return (
     <label className="faint flex items-center gap-1 text-[12px]">
@@ -89,7 +89,7 @@ export function ThemeButton() {
 export function TopBar({ narrow }: { narrow: boolean }) {
   const head = useSong((state) => state.model.head);
   return (
-    <header className="flex h-12 items-center gap-2 border-b border-base-300 bg-base-100 px-2">
+    <header className="flex h-12 shrink-0 items-center gap-2 border-b border-base-300 bg-base-100 px-2">
       <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label="All songs" title="All songs" onClick={() => go("/")}>
         <House size={16} />
       </button>
@@ -99,8 +99,8 @@ export function TopBar({ narrow }: { narrow: boolean }) {
           <PlayButton />
           <Position />
           <Level />
-          <NumberField label="Tempo" unit="BPM" value={head.tempo[0].bpm} min={10} max={400} onCommit={(bpm) => edit("set_tempo", { tick: 0, bpm })} />
-          <MeterField beats={head.meter.beats} unit={head.meter.unit} />
+          <TempoField />
+          <MeterField />
           <RangeButton />
           <GridSelect />
         </>
@@ -109,8 +109,7 @@ export function TopBar({ narrow }: { narrow: boolean }) {
       <UndoButtons words={!narrow} />
       {!narrow && (
         <>
-          <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label="Zoom out" title="Zoom out" onClick={() => zoom(1 / 1.4)}><ZoomOut size={15} /></button>
-          <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label="Zoom in" title="Zoom in" onClick={() => zoom(1.4)}><ZoomIn size={15} /></button>
+          <ZoomButtons />
         </>
       )}
       <ThemeButton />
@@ -118,10 +117,25 @@ export function TopBar({ narrow }: { narrow: boolean }) {
   );
 }
 
-function MeterField({ beats, unit }: { beats: number; unit: number }) {
+export function MeterField() {
+  const { beats, unit } = useSong((state) => state.model.head.meter);
   const commit = async (text: string) => {
     const [b, u] = text.split("/").map(Number);
     return edit("set_meter", { beats: b, unit: u as 4 });
   };
   return <TextField label="Meter" value={`${beats}/${unit}`} onCommit={commit} className="w-12 text-center" />;
+}
+
+export function TempoField() {
+  const bpm = useSong((state) => state.model.head.tempo[0].bpm);
+  return <NumberField label="Tempo" unit="BPM" value={bpm} min={10} max={400} onCommit={(wish) => edit("set_tempo", { tick: 0, bpm: wish })} />;
+}
+
+export function ZoomButtons() {
+  return (
+    <>
+      <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label="Zoom out" title="Zoom out" onClick={() => zoom(1 / 1.4)}><ZoomOut size={15} /></button>
+      <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label="Zoom in" title="Zoom in" onClick={() => zoom(1.4)}><ZoomIn size={15} /></button>
+    </>
+  );
 }

@@ -58,6 +58,7 @@ export function EnvelopeEditor({ envelope, windows, height, name, scale, line }:
         };
         return (
           <g key={from}>
+            {band.low < 0 && <path d={`M${plot(from, 0).join(" ")}H${tickToX(view, to)}`} className="zero-line" />}
             <path d={path} className={line} />
             <path
               d={path}
@@ -124,7 +125,7 @@ export function EnvelopeEditor({ envelope, windows, height, name, scale, line }:
                 <circle key={`new-${point.index}`} cx={tickToX(view, from + (point.tick - position) / rate)} cy={valueToY(band, point.value)} r={4.6} className="handle" />
               ) : null,
             )}
-            {hand && touched?.[0] && touched[0].tick >= position && touched[0].tick <= end && (
+            {hand?.windowFrom === from && touched?.[0] && touched[0].tick >= position && touched[0].tick <= end && (
               <Words
                 x={tickToX(view, from + (touched[0].tick - position) / rate)}
                 y={valueToY(band, touched[0].value)}

@@ -14,7 +14,6 @@ module KindSatchel
       def straight?(scale) = !scale.gain?
       def apply(scale, before, amount) = scale.shifted(before, amount)
 
-
       # The shift that makes `wanted` of `before`; for gains silence takes the largest cut.
       def amount(scale, before, wanted)
         return wanted - before unless scale.gain?

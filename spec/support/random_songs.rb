@@ -1,0 +1,60 @@
+# frozen_string_literal: true
+
+# Random songs: every role, clock and shape, over parameters of every scale.
+class RandomSongs
+  include KindSatchel
+
+  TARGETS = %w[bass/synth/cutoff bass/synth/sweep bass/synth/pitch bass/channel/volume bass/channel/pan bass/channel/mute
+               bass/channel/send-hall bass/drive/mix].freeze
+  CLOCKS = Clocks::ALL.ids
+
+  attr_reader :random
+
+  def initialize(seed) = @random = Random.new(seed)
+
+  def song
+    base = frame
+    clips = base.clips.transform_values { |clip| clip.with(envelopes: TARGETS.sample(4, random:).map.with_index { |target, i| envelope(base, target, "#{clip.id}-#{i}") }) }
+    lanes = TARGETS.sample(3, random:).map.with_index { |target, i| envelope(base, target, "lane-#{i}", clock: "once") }
+    base.with(clips:).with_track(base.track("bass").with(lanes:))
+  end
+
+  def some_tick(song) = random.rand(song.length_ticks)
+  def some_region(song) = song.track("bass").regions.sample(random:)
+
+  private
+
+  def frame
+    writer = SongWriter.new(name: "Random", bpm: 60 + random.rand(100), range: [0, 3840])
+    writer.track "bass", "Bass", "notes", "madder", devices: { "synth" => ["mono-synth", {}], "drive" => ["drive", {}] }
+    writer.track "hall", "Hall", "return", "lichen", devices: { "reverb" => ["reverb", {}] }
+    writer.track "master", "Master", "master", "indigo", devices: {}
+    %w[a b c].each { |id| writer.clip id, id.upcase, 1 + random.rand(2), notes: notes }
+    bar = 1
+    while bar < 16
+      bars = 1 + random.rand(4)
+      writer.region "bass", %w[a b c].sample(random:), bar, bars
+      bar += bars + random.rand(2)
+    end
+    writer.song
+  end
+
+  def notes = Array.new(4) { Note.new(tick: random.rand(3840), length_ticks: 1 + random.rand(900), pitch: 30 + random.rand(40), velocity: 90) }
+
+  def envelope(song, target, id, clock: CLOCKS.sample(random:))
+    parameter = song.parameter(Address.parse(target))
+    role = parameter.scale.set_only? ? "set" : Roles::ALL.ids.sample(random:)
+    low = role == "shift" ? -1.0 : 0.0
+    ticks = Array.new(2 + random.rand(6)) { random.rand(32) * 240 }.sort
+    list = ticks.map { |tick| Point.new(tick:, value: low + (random.rand * (1 - low)), shape:) }
+    Envelope.fresh(id:, target: Address.parse(target), role:, clock:, points: list).with(own_length_ticks: 240 * (1 + random.rand(30)))
+  end
+
+  def shape
+    case random.rand(3)
+    when 0 then Shapes::Hold::PLAIN
+    when 1 then Shapes::Straight::PLAIN
+    else Shapes::Curved.new(curve: (random.rand * 2) - 1)
+    end
+  end
+end

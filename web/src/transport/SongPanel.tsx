@@ -1,0 +1,15 @@
+import { GridSelect, MeterField, RangeButton, TempoField, ZoomButtons } from "./TopBar";
+
+/** What the top bar has no room for on a phone. */
+export function SongPanel() {
+  return (
+    <section className="flex flex-wrap items-center gap-4 p-4" aria-label="Song settings">
+      <TempoField />
+      <MeterField />
+      <RangeButton />
+      <GridSelect />
+      <ZoomButtons />
+      <p className="faint w-full">Press the bar numbers to move the playhead; drag over them to set the range that repeats.</p>
+    </section>
+  );
+}
