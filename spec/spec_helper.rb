@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "bundler/setup"
+require "json"
 require_relative "../core/kind_satchel"
 require_relative "../db/demo_song"
 Dir[File.join(__dir__, "support/*.rb")].each { |file| require file }

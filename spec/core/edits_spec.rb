@@ -1,0 +1,169 @@
+# frozen_string_literal: true
+
+RSpec.describe KindSatchel::Edits do
+  let(:song) { small_song(clip: [envelope([0, 0.2], [1920, 0.8, 0.5], [3840, 0.4])]) }
+
+  def first_region(song) = song.track("bass").regions.first
+  def move(song) = song.directory.envelope("e1").envelope
+  def ticks(song) = move(song).points.map(&:tick)
+
+  it "has a schema for every edit and an edit for every schema" do
+    expect(described_class::NAMES).to include("move_points", "copy_region").and all(match(/\A[a-z_]+\z/))
+    expect(described_class::ALL.ids).to eq described_class::NAMES
+  end
+
+  it "leaves the song it was given alone, and shares what it did not change" do
+    before = json_of(song)
+    after = apply(song, "add_point", envelope_id: "e1", tick: 960, value: 0.5).song
+    expect(json_of(song)).to eq before
+    expect(after.tracks).to equal song.tracks
+  end
+
+  describe "points" do
+    it "adds a point on the line without changing the curve" do
+      on_line = move(song).at(2500)
+      after = apply(song, "add_point", envelope_id: "e1", tick: 2500, value: on_line).song
+      (0..3840).step(60) { |tick| expect(move(after).at(tick)).to be_within(1e-9).of(move(song).at(tick)) }
+      expect(ticks(after)).to eq [0, 1920, 2500, 3840]
+    end
+
+    it "adds before the first and after the last" do
+      after = apply(apply(song, "add_point", envelope_id: "e1", tick: 5000, value: 0.1).song, "add_point", envelope_id: "e1", tick: 0, value: 0.9).song
+      expect(ticks(after)).to eq [0, 0, 1920, 3840, 5000]
+    end
+
+    it "moves points with their value, stopping at the neighbours" do
+      after = apply(song, "move_points", envelope_id: "e1", points: [{ "index" => 1, "tick" => 9000, "value" => 0.3 }])
+      expect([ticks(after.song), move(after.song).points[1].value, after.words]).to eq [[0, 3840, 3840], 0.3, "move a point of Cutoff"]
+    end
+
+    it "moves neighbours together" do
+      moves = [{ "index" => 1, "tick" => 2400, "value" => 0.8 }, { "index" => 2, "tick" => 4320, "value" => 0.4 }]
+      expect(ticks(apply(song, "move_points", envelope_id: "e1", points: moves).song)).to eq [0, 2400, 4320]
+    end
+
+    it "removes points; the segment before runs on" do
+      after = apply(song, "remove_points", envelope_id: "e1", indexes: [1])
+      expect([ticks(after.song), move(after.song).at(1920)]).to match [[0, 3840], be_within(1e-12).of(0.3)]
+    end
+
+    it "shapes a segment, and refuses a shape it does not know" do
+      after = apply(song, "shape_segment", envelope_id: "e1", index: 0, shape: { "shape" => "hold" }).song
+      expect([move(after).at(1919), move(after).at(1920)]).to eq [0.2, 0.8]
+      expect(faults { apply(song, "shape_segment", envelope_id: "e1", index: 0, shape: { "shape" => "wave" }) }).to eq [["unknown_shape", "/shape"]]
+    end
+
+    it "names every point that is not there" do
+      expect(faults { apply(song, "remove_points", envelope_id: "e1", indexes: [0, 7, 9]) }).to eq [["unknown_point", "/indexes/1"], ["unknown_point", "/indexes/2"]]
+    end
+
+    it "keeps a value out of the envelope that its role does not allow" do
+      expect(faults { apply(song, "move_points", envelope_id: "e1", points: [{ "index" => 0, "tick" => 0, "value" => -0.2 }]) }).to eq [["out_of_range", "/points/0/value"]]
+    end
+  end
+
+  describe "envelopes" do
+    it "embeds one that changes nothing until it is drawn on" do
+      bare = small_song(knobs: { "cutoff" => "640 Hz" })
+      after = apply(bare, "embed_envelope", clip_id: "line", address: CUTOFF)
+      expect([heard(after.song, CUTOFF, BAR), after.words]).to eq [heard(bare, CUTOFF, BAR), "embed Cutoff in Line"]
+    end
+
+    it "refuses a second one, one out of reach, and one on what cannot move" do
+      expect(faults { apply(song, "embed_envelope", clip_id: "line", address: CUTOFF) }).to eq [["already_there", "/address"]]
+      expect(faults { apply(song, "embed_envelope", clip_id: "line", address: "master/channel/volume") }).to eq [["out_of_reach", "/address"]]
+      expect { apply(song, "add_lane", address: "hall/reverb/length") }.to raise_error(KindSatchel::InvalidInput, /cannot be automated: the room/)
+      expect(faults { apply(song, "add_lane", address: "bass/synth/nose") }).to eq [["unknown_parameter", "/address"]]
+    end
+
+    it "makes a lane with its resting value" do
+      after = apply(song, "add_lane", address: "master/channel/volume").song
+      expect(heard(after, "master/channel/volume", 0)).to eq song.knob(address("master/channel/volume"))
+      expect(faults { apply(after, "add_lane", address: "master/channel/volume") }).to eq [["already_there", "/address"]]
+    end
+
+    it "switches off, on, and removes" do
+      off = apply(song, "switch_envelope", envelope_id: "e1", on: false).song
+      expect(heard(off, CUTOFF, BAR)).to eq song.knob(address(CUTOFF))
+      expect(apply(off, "switch_envelope", envelope_id: "e1", on: true).song).to eq song
+      expect(apply(song, "remove_envelope", envelope_id: "e1").song.clip("line").envelopes).to eq []
+      expect(faults { apply(song, "remove_envelope", envelope_id: "e9") }).to eq [["unknown_envelope", "/envelope_id"]]
+    end
+
+    it "changes the role and keeps what is heard at the points over the resting knob" do
+      %w[shift scale set].each do |role|
+        changed = apply(small_song(clip: [envelope([0, 0.2], [1920, 0.35])], knobs: { "cutoff" => "2 kHz" }), "set_role", envelope_id: "e1", role:).song
+        expect([heard(changed, CUTOFF, BAR), heard(changed, CUTOFF, BAR + 1920)]).to match [be_within(1e-9).of(0.2), be_within(1e-9).of(0.35)]
+      end
+    end
+
+    it "lets a switch only be set" do
+      muted = small_song(clip: [envelope([0, 0.0], target: "bass/channel/mute")])
+      expect(faults { apply(muted, "set_role", envelope_id: "e1", role: "shift") }).to eq [["set_only", "/role"]]
+    end
+
+    it "runs a clip envelope by another clock, a lane by none" do
+      once = apply(song, "set_clock", envelope_id: "e1", clock: "once").song
+      expect(heard(once, CUTOFF, 2 * BAR)).to eq 0.4
+      lane = small_song(lanes: [envelope([0, 0.1], id: "l1")])
+      expect(faults { apply(lane, "set_clock", envelope_id: "l1", clock: "once") }).to eq [["no_clock", "/envelope_id"]]
+    end
+  end
+
+  describe "regions" do
+    it "moves one with its envelopes" do
+      after = apply(song, "move_region", region_id: first_region(song).id, start_tick: 8 * BAR).song
+      [0, 500, BAR, BAR + 77].each { |into| expect(heard(after, CUTOFF, (8 * BAR) + into)).to eq heard(song, CUTOFF, BAR + into) }
+    end
+
+    it "shares the clip with a copy until one is separated" do
+      copied = apply(song, "copy_region", region_id: first_region(song).id, start_tick: 9 * BAR).song
+      new_id = copied.track("bass").regions.last.id
+      apart = apply(copied, "separate_region", region_id: new_id).song
+      edited = ->(base, id) { apply(base, "move_points", envelope_id: id, points: [{ "index" => 0, "tick" => 0, "value" => 0.9 }]).song }
+      expect(heard(edited.call(copied, "e1"), CUTOFF, 9 * BAR)).to eq 0.9
+      expect(heard(edited.call(apart, "e1"), CUTOFF, 9 * BAR)).to eq 0.2
+      expect(apart.clips.values.map(&:name)).to eq ["Line", "Line 2"]
+      expect(faults { apply(apart, "separate_region", region_id: new_id) }).to eq [["not_shared", "/region_id"]]
+    end
+
+    it "duplicates right after itself" do
+      after = apply(song, "duplicate_region", region_id: first_region(song).id).song
+      expect(after.track("bass").regions.map(&:start_tick)).to eq [BAR, 3 * BAR, 5 * BAR]
+    end
+
+    it "trims, splits or takes away what it is dropped on" do
+      far = song.track("bass").regions.last
+      trimmed = apply(song, "move_region", region_id: far.id, start_tick: 2 * BAR).song.track("bass").regions
+      expect(trimmed.map { |region| [region.start_tick, region.length_ticks] }).to eq [[BAR, BAR], [2 * BAR, BAR]]
+      split = apply(song, "copy_region", region_id: far.id, start_tick: BAR + 960).song.track("bass").regions
+      expect(split.map { |r| [r.start_tick, r.length_ticks, r.offset_ticks] })
+        .to eq [[BAR, 960, 0], [BAR + 960, BAR, 0], [(2 * BAR) + 960, BAR - 960, BAR + 960], [5 * BAR, BAR, 0]]
+      gone = apply(song, "move_region", region_id: first_region(song).id, start_tick: 5 * BAR).song.track("bass").regions
+      expect(gone.map(&:id)).to eq [first_region(song).id]
+    end
+
+    it "removes one, and knows it no longer" do
+      after = apply(song, "remove_region", region_id: first_region(song).id).song
+      expect(after.track("bass").regions.size).to eq 1
+      expect(faults { apply(after, "move_region", region_id: first_region(song).id, start_tick: 0) }).to eq [["unknown_region", "/region_id"]]
+    end
+  end
+
+  describe "the song" do
+    it "turns knobs, on their steps" do
+      after = apply(song, "set_knob", address: "bass/synth/pitch", value: 0.51)
+      expect([after.song.knob(address("bass/synth/pitch")), after.words]).to eq [0.5, "turn Pitch of Bass to 0 st"]
+      sent = apply(song, "set_knob", address: "bass/channel/send-hall", value: 0.25).song
+      expect(sent.knob(address("bass/channel/send-hall"))).to eq 0.25
+    end
+
+    it "takes a name, tempo, meter and range" do
+      expect(apply(song, "rename_song", name: " Ebb ").song.name).to eq "Ebb"
+      expect(apply(song, "set_tempo", tick: 0, bpm: 92).song.tempo.bpm_at(5)).to eq 92.0
+      expect(apply(song, "set_meter", beats: 7, unit: 8).song.meter.bar_ticks).to eq 3360
+      expect(apply(song, "set_range", on: true, start_tick: 960, end_tick: 1920).words).to eq "set the range 1.2.0 to 1.3.0"
+      expect(faults { apply(song, "set_range", start_tick: 960, end_tick: 960) }).to eq [["out_of_range", "/end_tick"]]
+    end
+  end
+end
