@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "bundler/setup"
+require "fileutils"
 require "json"
 require_relative "../core/kind_satchel"
 require_relative "../db/demo_song"

@@ -44,7 +44,8 @@ module Editing
       data = body_json
       wants_of(data)
       name, inputs = checked_edit(data)
-      change = KindSatchel::Edits::Moves.at("/inputs") { settings.edit_log.edit(song_id, revision_of(data), name, inputs) }
+      revision = revision_of(data)
+      change = KindSatchel::Edits::Moves.at("/inputs") { settings.edit_log.edit(song_id, revision, name, inputs) }
       answer_change(change, data)
     end
 

@@ -1,0 +1,152 @@
+# frozen_string_literal: true
+
+RSpec.describe "Editing a song" do
+  let(:id) { plant }
+  let(:move_id) { standing(id).song.clip("mooring").envelopes.first.id }
+  let(:move_inputs) { { envelope_id: move_id, points: [{ index: 1, tick: 4000, value: 0.1 }] } }
+
+  def codes(answer) = answer["faults"].map { |fault| [fault["code"], fault["path"]] }
+
+  it "answers with just what changed" do
+    answer = edit(id, "move_points", move_inputs, heard: ["rope-bass/synth/cutoff", "fog-pad/channel/volume"])
+    expect(answer["parts"].map { |kind, part_id, _| [kind, part_id] }).to eq [["envelope", move_id]]
+    expect(answer["curves"].keys).to eq [move_id]
+    expect(answer["heard"].keys).to eq ["rope-bass/synth/cutoff"]
+    expect(answer.slice("revision", "undo", "redo")).to eq("revision" => 2, "undo" => "move a point of Cutoff", "redo" => nil)
+  end
+
+  it "tries an edit without making it" do
+    before = json_of(standing(id).song)
+    tried = post_json("/api/songs/#{id}/preview", { revision: 1, edit: "move_points", inputs: move_inputs, heard: ["rope-bass/synth/cutoff"], sound: { from_tick: 15_360, to_tick: 30_720 } })
+    made = edit(id, "move_points", move_inputs, heard: ["rope-bass/synth/cutoff"])
+    expect(tried.slice("curves", "windows", "heard")).to eq made.slice("curves", "windows", "heard")
+    expect(tried["points"][move_id]).to eq [{ "index" => 1, "tick" => 4000, "value" => 0.1, "text" => "+10 %", "position" => "2.1.160", "shape" => "straight" }]
+    expect(tried["sound"]["ramps"].keys).to eq ["rope-bass/synth/cutoff"]
+    post_json("/api/songs/#{id}/undo", { revision: 2 })
+    expect(json_of(standing(id).song)).to eq before
+  end
+
+  it "undoes and redoes without limit, by name, across a restart" do
+    start = json_of(standing(id).song)
+    12.times { |i| edit(id, "rename_song", { name: "Take #{i}" }) }
+    last = json_of(standing(id).song)
+    Server.open_songs.forget(id)
+    expect(standing(id).undo).to eq "rename the song to Take 11"
+    12.times { post_json("/api/songs/#{id}/undo", { revision: revision(id) }) }
+    expect([json_of(standing(id).song), standing(id).undo, standing(id).redo]).to eq [start, nil, "rename the song to Take 0"]
+    expect(codes(post_json("/api/songs/#{id}/undo", { revision: revision(id) }))).to eq [["nothing_to_undo", ""]]
+    Server.open_songs.forget(id)
+    12.times { post_json("/api/songs/#{id}/redo", { revision: revision(id) }) }
+    expect([json_of(standing(id).song), standing(id).redo]).to eq [last, nil]
+  end
+
+  it "forgets what was undone once something new is done" do
+    2.times { |i| edit(id, "rename_song", { name: "Take #{i}" }) }
+    post_json("/api/songs/#{id}/undo", { revision: revision(id) })
+    edit(id, "set_tempo", { tick: 0, bpm: 100 })
+    expect([standing(id).undo, standing(id).redo]).to eq ["set the tempo to 100 BPM", nil]
+  end
+
+  it "keeps in its rows just what it holds in memory" do
+    edit(id, "duplicate_region", { region_id: standing(id).song.track("rope-bass").regions[0].id })
+    edit(id, "separate_region", { region_id: standing(id).song.track("rope-bass").regions[1].id })
+    post_json("/api/songs/#{id}/undo", { revision: revision(id) })
+    expect(json_of(SongRows.read(id))).to eq json_of(standing(id).song)
+    snapshot = get_json("/api/songs/#{id}")
+    expect(snapshot["parts"].size).to eq KindSatchel::Parts.all(standing(id).song).size
+  end
+
+  it "writes only the rows that changed" do
+    inputs, written = move_inputs, []
+    watch = ActiveSupport::Notifications.subscribe("sql.active_record") { |*, payload| written << payload[:sql] if payload[:sql].match?(/\A(INSERT|UPDATE|DELETE)/) }
+    edit(id, "move_points", inputs)
+    ActiveSupport::Notifications.unsubscribe(watch)
+    expect(written.grep(/INTO "parts"/).size).to eq 1
+    expect(PartRow.where(song_id: id, kind: "envelope", part_id: move_id).pick(:record)).to include "4000"
+  end
+
+  it "refuses an edit on a revision that has passed, and says which is the newest" do
+    edit(id, "rename_song", { name: "Take" })
+    answer = post_json("/api/songs/#{id}/edits", { revision: 1, edit: "rename_song", inputs: { name: "Other" } })
+    expect([last_response.status, answer["revision"], codes(answer), standing(id).song.name]).to eq [409, 2, [["stale", ""]], "Take"]
+    post_json("/api/songs/#{id}/preview", { revision: 1, edit: "rename_song", inputs: { name: "Other" } })
+    expect(last_response.status).to eq 409
+  end
+
+  it "keeps one of two edits that race for the same revision" do
+    race = lambda do |i|
+      Server.edit_log.edit(id, 1, "rename_song", { "name" => "Take #{i}" })
+    rescue OpenSongs::Stale => e
+      e
+    end
+    answers = Array.new(6) { |i| Thread.new { race.call(i) } }.map(&:value)
+    expect(answers.map(&:class).tally).to eq(EditLog::Change => 1, OpenSongs::Stale => 5)
+  end
+
+  it "says every fault of an input at once, where it is, and stores nothing" do
+    answer = edit(id, "move_points", { envelope_id: 3, points: [{ index: 0, tick: "soon", value: 7 }, { index: -1, tick: 0 }] })
+    expect(last_response.status).to eq 422
+    expect(codes(answer)).to contain_exactly(
+      ["schema_string", "/inputs/envelope_id"], ["schema_integer", "/inputs/points/0/tick"], ["schema_maximum", "/inputs/points/0/value"],
+      ["schema_minimum", "/inputs/points/1/index"], ["schema_required", "/inputs/points/1"]
+    )
+    expect(revision(id)).to eq 1
+  end
+
+  {
+    ["paint_it", {}] => [404, ["unknown_edit", "/edit"]],
+    ["add_lane", { address: "rope-bass/synth/nose" }] => [404, ["unknown_parameter", "/inputs/address"]],
+    ["add_lane", { address: "nonsense" }] => [422, ["bad_address", "/inputs/address"]],
+    ["remove_envelope", { envelope_id: "gone" }] => [404, ["unknown_envelope", "/inputs/envelope_id"]],
+    ["move_region", { region_id: "gone", start_tick: 0 }] => [404, ["unknown_region", "/inputs/region_id"]],
+    ["set_role", { envelope_id: "x", role: "twist" }] => [422, ["schema_enum", "/inputs/role"]],
+    ["move_region", { region_id: "x", start_tick: -5 }] => [422, ["schema_minimum", "/inputs/start_tick"]]
+  }.each do |(name, inputs), (status, fault)|
+    it "refuses #{name} #{inputs}" do
+      expect([codes(edit(id, name, inputs)), last_response.status]).to eq [[fault], status]
+    end
+  end
+
+  it "refuses requests that are none" do
+    expect(codes(post_json("/api/songs/#{id}/edits", "[1]"))).to eq [["bad_json", ""]]
+    expect(codes(post_json("/api/songs/#{id}/edits", '{"revision": NaN}'))).to eq [["bad_json", ""]]
+    expect(codes(post_json("/api/songs/#{id}/edits", { revision: "one", edit: "rename_song", inputs: { name: "x" } }))).to eq [["bad_revision", "/revision"]]
+    expect(codes(post_json("/api/songs/#{id}/edits", { revision: 1, edit: "rename_song", inputs: { name: "x" }, heard: 5 }))).to eq [["bad_request", "/heard"]]
+    expect(revision(id)).to eq 1
+  end
+
+  it "finds no song that is not there" do
+    post_json("/api/songs/999999/edits", { revision: 1, edit: "rename_song", inputs: { name: "x" } })
+    expect(last_response.status).to eq 404
+  end
+end
+
+RSpec.describe "Reading a song" do
+  let(:id) { plant }
+
+  it "says where each envelope runs, and what is heard" do
+    drawing = get_json("/api/songs/#{id}/drawing/rope-bass")
+    region = standing(id).song.track("rope-bass").regions.first
+    move = standing(id).song.clip("mooring").envelopes.first
+    expect(drawing["windows"][region.id][move.id]).to eq [[15_360, 23_040, 0, 1], [23_040, 30_720, 0, 1]]
+    heard = get_json("/api/songs/#{id}/heard?addresses=rope-bass/synth/cutoff")["rope-bass/synth/cutoff"]
+    expect(heard.each_slice(2).map(&:first)).to eq heard.each_slice(2).map(&:first).sort
+  end
+
+  it "explains a value" do
+    answer = get_json("/api/songs/#{id}/explanation?address=rope-bass/synth/cutoff&tick=19200")
+    expect(answer["steps"].map { |step| step["kind"] }).to eq %w[knob lane clip heard]
+    expect(get_json("/api/songs/#{id}/explanation?address=rope-bass/synth/cutoff&tick=soon")["faults"].first["path"]).to eq "/tick"
+  end
+
+  it "lists every device with texts for the whole travel" do
+    catalogue = get_json("/api/catalogue")
+    entry = catalogue["devices"]["mono-synth"]["parameters"].find { |parameter| parameter["id"] == "cutoff" }
+    texts = catalogue["scales"][entry["scale"]]["texts"]
+    expect([texts.first, texts.last, texts.size]).to eq ["30 Hz", "18 kHz", 501]
+  end
+
+  it "refuses a stretch that ends before it starts" do
+    expect(get_json("/api/songs/#{id}/playback?from_tick=10&to_tick=10")["faults"].first["code"]).to eq "out_of_range"
+  end
+end

@@ -1,0 +1,74 @@
+# frozen_string_literal: true
+
+require "open3"
+
+# Debian's numpy and scipy as outside references for curves and clocks.
+RSpec.describe "Numbers others compute" do
+  # Runs a Python script with data as JSON on its input; its output is read as JSON.
+  def python(script, data)
+    out, err, status = Open3.capture3("/usr/bin/python3", "-c", "import json,sys\ndata=json.load(sys.stdin)\n#{script}\n", stdin_data: JSON.generate(data))
+    raise err unless status.success?
+
+    JSON.parse(out)
+  end
+
+  # Source: numpy.interp.
+  it "straight envelopes agree with numpy.interp, held ends included" do
+    random = Random.new(11)
+    ticks = Array.new(40) { random.rand(20_000) }.uniq.sort
+    values = ticks.map { random.rand }
+    probe = Array.new(3000) { random.rand(24_000) }
+    move = envelope(*ticks.zip(values))
+    theirs = python("import numpy\nprint(json.dumps(list(numpy.interp(data['at'],data['x'],data['y']))))", { at: probe, x: ticks, y: values })
+    expect(probe.zip(theirs).map { |tick, value| (move.at(tick) - value).abs }.max).to be < 1e-12
+  end
+
+  # Source: scipy.integrate.quad of 60 / tempo.
+  it "the clock agrees with the integral of the tempo" do
+    stretches = [[96, 72, 7680], [60, 180, 40_000], [120, 120, 960], [140, 139.9, 100_000]]
+    theirs = python(<<~PYTHON, stretches)
+      from scipy.integrate import quad
+      print(json.dumps([quad(lambda t: 60/960/(a+(b-a)*t/d), 0, d, epsabs=1e-12)[0] for a,b,d in data]))
+    PYTHON
+    ours = stretches.map do |from, to, ticks|
+      points = [[0, from], [ticks, to]].map { |tick, bpm| KindSatchel::Time::TempoPoint.new(tick:, bpm:, shape: "straight") }
+      KindSatchel::Time::TempoMap.new(points:).seconds_at(ticks)
+    end
+    expect(ours.zip(theirs).map { |a, b| (a - b).abs }.max).to be < 1e-9
+  end
+
+  # Source: MMA recommended practice for controller 7, gain in dB = 40 log10(n); 20 log10 of the amplitude.
+  it "the fader follows 40 log10 and meets 20 log10 of its amplitude" do
+    scale = KindSatchel::Scales::Fader.new(peak: 1)
+    shares = [1, 0.75, 0.5, 0.25, 0.1]
+    theirs = python("import numpy\nprint(json.dumps([float(40*numpy.log10(n)) for n in data]))", shares)
+    shares.zip(theirs).each do |n, decibels|
+      expect(scale.natural(n)).to be_within(1e-9).of(decibels)
+      expect(20 * Math.log10(scale.engine(n))).to be_within(1e-9).of(decibels)
+    end
+  end
+
+  # Source: ISO 266 / IEC 61260 octave-band centres, nominal values from memory: 31.5 Hz doubling to 16 kHz.
+  it "octave bands lie equally spaced on a log scale" do
+    scale = KindSatchel::Devices::TYPES.fetch("filter").parameter("cutoff").scale
+    places = (0..9).map { |i| scale.normalised(1000 * (2.0**(i - 5))) }
+    steps = places.each_cons(2).map { |a, b| b - a }
+    expect(steps.max - steps.min).to be < 1e-12
+  end
+
+  # Source: MIDI Tuning, twelve-tone equal temperament with A4 = note 69 = 440 Hz; note 60 is 261.6256 Hz (from memory).
+  it "a shift of an octave on a log scale is twelve equal semitones" do
+    scale = KindSatchel::Devices::TYPES.fetch("filter").parameter("cutoff").scale
+    semitone = Math.log(2) / 12 / Math.log(scale.ratio)
+    expect(scale.natural(scale.shifted(scale.normalised(440), -9 * semitone))).to be_within(1e-3).of(261.6256)
+  end
+
+  # Source: the wave module of Python, an independent reader of RIFF WAVE.
+  it "the made sounds are WAV files that another reader reads" do
+    folder = File.expand_path("../../sounds", __dir__)
+    found = python("import wave\nprint(json.dumps([[w.getnchannels(),w.getsampwidth(),w.getframerate(),w.getnframes()] for w in [wave.open(p) for p in data]]))", Dir["#{folder}/*.wav"].sort)
+    expect(found.map { |entry| entry.first(3) }.uniq).to eq [[1, 2, 44_100]]
+    loop_frames = found[Dir["#{folder}/*.wav"].sort.index { |path| path.end_with?("gull-loop.wav") }].last
+    expect(loop_frames).to be_within(1).of(8 * 60.0 / 92 * 44_100)
+  end
+end

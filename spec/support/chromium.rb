@@ -1,0 +1,47 @@
+# frozen_string_literal: true
+
+# The real browser, for the interface and for its audio engine as an outside reference.
+module ChromiumHelpers
+  SIZES = { desk: [1280, 800], phone: [390, 844] }.freeze
+
+  def self.start
+    return if @started
+
+    require "capybara/rspec"
+    require "capybara/cuprite"
+    SIZES.each { |name, size| register(name, size) }
+    Capybara.configure do |config|
+      config.app = Server
+      config.server = :puma, { Silent: true, Threads: "2:6" }
+      config.server_host = "127.0.0.1"
+      config.default_max_wait_time = 8
+      config.enable_aria_label = true
+      config.default_driver = config.javascript_driver = :desk
+    end
+    @started = true
+  end
+
+  def self.register(name, size)
+    Capybara.register_driver(name) do |app|
+      Capybara::Cuprite::Driver.new(
+        app, window_size: size, browser_path: "/usr/bin/chromium", timeout: 30, process_timeout: 60, js_errors: true,
+        browser_options: { "no-sandbox" => nil, "disable-gpu" => nil, "disable-background-networking" => nil, "disable-quic" => nil,
+                           "autoplay-policy" => "no-user-gesture-required", "touch-events" => "enabled" }
+      )
+    end
+  end
+end
+
+RSpec.configure do |config|
+  config.define_derived_metadata(file_path: %r{/spec/reference/chromium}) { |data| data[:app] = data[:browser] = true }
+  config.define_derived_metadata(file_path: %r{/spec/system/}) { |data| data[:browser] = true }
+  config.before(:context, :browser) do
+    ChromiumHelpers.start
+    extend Capybara::DSL
+  end
+  config.include(Module.new { def page = Capybara.current_session }, :browser)
+  config.after(:each, :browser) do
+    Capybara.reset_sessions!
+    Capybara.use_default_driver
+  end
+end
