@@ -2,6 +2,7 @@
 
 require "bundler/setup"
 require "fileutils"
+require "tmpdir"
 require "json"
 require_relative "../core/kind_satchel"
 require_relative "../db/demo_song"

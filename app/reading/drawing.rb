@@ -40,6 +40,16 @@ class Drawing
     end
   end
 
+  # What is heard at one tick, exactly: address => [normalised value, text].
+  # @param addresses [Array<String>]
+  def values(addresses, tick)
+    addresses.to_h do |text|
+      resolver = Heard::Resolver.new(@song, Address.parse(text))
+      value = resolver.at(tick)
+      [text, [value, resolver.parameter.text(value)]]
+    end
+  end
+
   private
 
   def runs(region, clip, envelope)

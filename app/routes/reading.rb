@@ -36,6 +36,7 @@ module Reading
     app.get("/api/songs/:id/clock") { json("clock" => Playback.new(song).clock, "length_ticks" => song.length_ticks) }
     app.get("/api/songs/:id/drawing/:track_id") { json(Drawing.new(song).track(params[:track_id])) }
     app.get("/api/songs/:id/heard") { json(Drawing.new(song).heard(addresses_of(:addresses))) }
+    app.get("/api/songs/:id/values") { json(Drawing.new(song).values(addresses_of(:addresses), tick_of("tick"))) }
     app.get("/api/songs/:id/explanation") do
       address = KindSatchel::Address.parse(params[:address])
       json(KindSatchel::Heard::Explanation.new(song, address, tick_of("tick")).to_record)

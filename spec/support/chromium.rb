@@ -14,7 +14,7 @@ module ChromiumHelpers
       config.app = Server
       config.server = :puma, { Silent: true, Threads: "2:6" }
       config.server_host = "127.0.0.1"
-      config.default_max_wait_time = 8
+      config.default_max_wait_time = 5
       config.enable_aria_label = true
       config.default_driver = config.javascript_driver = :desk
     end
@@ -26,7 +26,7 @@ module ChromiumHelpers
       Capybara::Cuprite::Driver.new(
         app, window_size: size, browser_path: "/usr/bin/chromium", timeout: 30, process_timeout: 60, js_errors: true,
         browser_options: { "no-sandbox" => nil, "disable-gpu" => nil, "disable-background-networking" => nil, "disable-quic" => nil,
-                           "autoplay-policy" => "no-user-gesture-required", "touch-events" => "enabled" }
+                           "autoplay-policy" => "no-user-gesture-required" }
       )
     end
   end

@@ -51,6 +51,7 @@ export const songApi = (id: number) => ({
   clock: () => get<{ clock: [Ticks, number][]; length_ticks: Ticks }>(`/api/songs/${id}/clock`),
   drawing: (trackId: string) => get<Drawing>(`/api/songs/${id}/drawing/${trackId}`),
   heard: (addresses: string[]) => get<Record<string, Corners>>(`/api/songs/${id}/heard?addresses=${addresses.join(",")}`),
+  values: (addresses: string[], tick: Ticks) => get<Record<string, [value: number, text: string]>>(`/api/songs/${id}/values?addresses=${addresses.join(",")}&tick=${Math.round(tick)}`),
   explanation: (address: string, tick: Ticks) => get<Explanation>(`/api/songs/${id}/explanation?address=${address}&tick=${Math.round(tick)}`),
   stretch: (from: Ticks, to: Ticks) => get<Stretch>(`/api/songs/${id}/playback?from_tick=${from}&to_tick=${to}`),
   edit: <K extends keyof EditInputs>(revision: number, edit: K, inputs: EditInputs[K], wants: Wants) =>

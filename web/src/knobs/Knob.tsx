@@ -47,7 +47,8 @@ export const Knob = memo(function Knob({ track, placed, acts, focused }: Props) 
     const corners = automated ? (state.preview?.heard[address] ?? state.heard[address]) : undefined;
     return corners ? heightAt(corners, state.view.playhead) : null;
   });
-  const value = turned ?? heard ?? rest;
+  const exact = useSong((state) => (automated ? state.exact[address] : undefined));
+  const value = turned ?? exact?.[0] ?? heard ?? rest;
   const step = scale.steps ? 1 / scale.steps : 0.01;
   const set = (next: Normalised) => void edit("set_knob", { address, value: Math.min(Math.max(next, 0), 1) });
 
@@ -114,7 +115,7 @@ export const Knob = memo(function Knob({ track, placed, acts, focused }: Props) 
       </div>
       <span className="max-w-full truncate text-[11.5px] leading-4">{entry.name}</span>
       <span className={`text-[11px] leading-4 ${automated ? "hue font-semibold" : "faint"}`} data-testid={`value-${address}`}>
-        {valueText(scale, value)}
+        {turned === null && exact ? exact[1] : valueText(scale, value)}
       </span>
       <span className="hue h-3.5 text-[10.5px] leading-3">{words}</span>
       <EmbedButton placed={placed} acts={acts} focused={focused} />

@@ -1,10 +1,30 @@
 import { useEffect } from "react";
+import { songApi } from "../api/client";
 import { drawHeard, heardInView } from "../song/actions";
 import { parametersOf } from "../song/catalogue";
-import { useSong } from "../song/store";
+import { setSong, useSong } from "../song/store";
 import { useShown } from "../song/useShown";
 import { Knob } from "./Knob";
 import { acting } from "./state";
+
+/** While the playhead stands, knobs show what the core says is heard there, to the last digit. */
+function useExactValues(trackId: string | null): void {
+  const songId = useSong((state) => state.songId);
+  const playhead = useSong((state) => (state.playing || state.preview ? null : state.view.playhead));
+  const revision = useSong((state) => state.revision);
+  useEffect(() => {
+    setSong({ exact: {} });
+    const addresses = heardInView().filter((address) => address.startsWith(`${trackId}/`));
+    if (songId === null || playhead === null || addresses.length === 0) return;
+    let over = false;
+    songApi(songId)
+      .values(addresses, playhead)
+      .then((exact) => !over && setSong({ exact }), () => undefined);
+    return () => {
+      over = true;
+    };
+  }, [songId, trackId, playhead, revision]);
+}
 
 /** The devices of the selected track, a card each, in the order the sound goes through them. */
 export function KnobStrip() {
@@ -14,6 +34,7 @@ export function KnobStrip() {
   const { model, find } = useShown();
   const track = model.tracks.find((entry) => entry.id === trackId);
   useEffect(() => void drawHeard(heardInView()), [trackId, model]);
+  useExactValues(trackId);
   if (!catalogue || !track) return <p className="faint p-4">Select a track to see its knobs.</p>;
   return (
     <div className="flex h-full gap-2 overflow-auto p-2" aria-label={`Knobs of ${track.name}`} role="group">

@@ -40,6 +40,8 @@ export interface SongState extends Drawing {
   model: Model;
   heard: Record<string, Corners>;
   drawn: Record<string, boolean>;
+  /** What is heard at the standing playhead, exactly; empty while it runs. */
+  exact: Record<string, [value: number, text: string]>;
   preview: Preview | null;
   hand: Hand | null;
   view: View;
@@ -77,6 +79,7 @@ const FRESH: SongState = {
   passes: {},
   heard: {},
   drawn: {},
+  exact: {},
   preview: null,
   hand: null,
   view: FRESH_VIEW,

@@ -1,0 +1,91 @@
+# frozen_string_literal: true
+
+# What a hand does in the studio, and what an eye reads there.
+module StudioHelpers
+  def open_song(id, size: :desk)
+    Capybara.current_driver = size
+    visit "/songs/#{id}"
+    expect(page).to have_css("[data-testid='ruler']")
+    expect(page).to have_css(".heard-edge", visible: :all)
+    expect(page).to have_css(".stitched", minimum: 3, visible: :all)
+  end
+
+  def mouse = page.driver.browser.mouse
+
+  # The middle of the nth thing with a test id, in pixels.
+  def middle(test_id, nth = 0)
+    page.find_all("[data-testid='#{test_id}']", minimum: nth + 1, visible: :all)
+    page.evaluate_script(<<~JS)
+      (() => { const box = document.querySelectorAll('[data-testid="#{test_id}"]')[#{nth}].getBoundingClientRect();
+               return [box.x + box.width / 2, box.y + box.height / 2]; })()
+    JS
+  end
+
+  # The place on an envelope's first line that lies above a pixel across.
+  def on_line(envelope_id, x)
+    page.find_all("[data-testid='line-#{envelope_id}']", minimum: 1, visible: :all)
+    page.evaluate_script(<<~JS)
+      (() => { const line = document.querySelector('[data-testid="line-#{envelope_id}"]');
+               const box = line.ownerSVGElement.getBoundingClientRect();
+               let [low, high] = [0, line.getTotalLength()];
+               for (let i = 0; i < 40; i++) { const middle = (low + high) / 2;
+                 if (line.getPointAtLength(middle).x + box.x < #{x}) low = middle; else high = middle; }
+               const at = line.getPointAtLength(low); return [at.x + box.x, at.y + box.y]; })()
+    JS
+  end
+
+  # Presses the ruler at a pixel across; the playhead goes there.
+  def press_ruler(x) = mouse.click(x:, y: middle("ruler")[1] - 6)
+
+  # The dial of a knob, in pixels.
+  def dial(address)
+    x, y = middle("knob-#{address}")
+    [x, y - 26]
+  end
+
+  # Types a text into a field, and keeps it.
+  def type_into(label, text)
+    page.find_field(label).set(text)
+    press_keys(:Enter)
+  end
+
+  # Presses at a place, moves by steps, and lets go unless a block takes over while the hand is down.
+  def drag(from, dx, dy, key: nil)
+    x, y = from
+    mouse.move(x:, y:).down
+    page.driver.browser.keyboard.down(key) if key
+    4.times { |i| mouse.move(x: x + (dx * (i + 1) / 4.0), y: y + (dy * (i + 1) / 4.0)) }
+    yield if block_given?
+    mouse.up
+    page.driver.browser.keyboard.up(key) if key
+  end
+
+  # Puts the keyboard on a thing with a test id (or on its group, for marks in a drawing).
+  def focus(test_id)
+    page.find_all("[data-testid='#{test_id}']", minimum: 1, visible: :all)
+    page.execute_script("const it = document.querySelector('[data-testid=\"#{test_id}\"]'); (it.closest('[tabindex]') || it).focus()")
+  end
+
+  def press_keys(*keys) = page.driver.browser.keyboard.type(*keys)
+
+  # Waits until the song on the server is as a block wants it.
+  def eventually(id)
+    last = nil
+    120.times do
+      song = standing(id).song
+      last = yield(song)
+      return song if last
+
+      sleep 0.03
+    end
+    raise "the song never became so (#{last.inspect})"
+  end
+
+  def points_of(song, envelope_id) = song.directory.envelope(envelope_id).envelope.points
+end
+
+RSpec.configure do |config|
+  config.define_derived_metadata(file_path: %r{/spec/system/}) { |data| data[:studio] = true }
+  config.include StudioHelpers, :studio
+  config.before(:each, :studio) { extend Capybara::DSL, Capybara::RSpecMatchers }
+end

@@ -1,0 +1,139 @@
+# frozen_string_literal: true
+
+RSpec.describe "Moves in the studio" do
+  let(:id) { plant }
+  let(:move_id) { standing(id).song.clip("mooring").envelopes.first.id }
+  let(:lane_id) { standing(id).song.track("rope-bass").lanes.first.id }
+  let(:cutoff) { "rope-bass/synth/cutoff" }
+
+  before { open_song(id) }
+
+  def heard_path = page.find("[data-testid='heard-#{cutoff}'] .heard-edge", visible: :all)[:d]
+
+  it "shows a track unfolded: material, clip envelopes, lane and heard band on one axis" do
+    expect(page).to have_css("[data-testid='material-rope-bass']").and have_css("[data-testid='lane-rope-bass']").and have_css("[data-testid='heard-#{cutoff}']")
+    clip, lane, heard = %w[material-rope-bass lane-rope-bass heard-rope-bass/synth/cutoff].map { |name| page.evaluate_script("document.querySelector('[data-testid=\"#{name}\"]').getBoundingClientRect().toJSON()") }
+    expect([clip["x"], lane["x"], heard["x"]].uniq.size).to eq 1
+    expect([clip["bottom"] <= lane["y"] + 1, lane["bottom"] <= heard["y"] + 1]).to eq [true, true]
+    expect(heard_path).to match(/\AM[\d. ]+(L[\d. -]+)+\z/)
+    click_on "Fold Rope Bass"
+    expect(page).to have_no_css("[data-testid='lane-rope-bass']")
+  end
+
+  it "embeds an envelope in the selected clip by one press on the knob, or makes a lane with none selected" do
+    focus(standing(id).song.track("rope-bass").regions[0].id)
+    press_keys(:Enter)
+    knob = page.find("[data-testid='knob-rope-bass/synth/sub']")
+    x, y = dial("rope-bass/synth/sub")
+    mouse.click(x:, y:)
+    knob.click_button("Embed Sub in Mooring")
+    song = eventually(id) { |now| now.clip("mooring").envelopes.size == 2 }
+    expect(song.clip("mooring").envelopes.last.target.to_s).to eq "rope-bass/synth/sub"
+    expect(knob).to have_text("clip")
+    click_on "Rope Bass"
+    knob.click_button("Add a lane for Sub")
+    eventually(id) { |now| now.track("rope-bass").lanes.size == 2 }
+    expect(knob).to have_text("clip + lane")
+  end
+
+  it "says before the press what it will do, adds a point by a press on the line, and removes it by a double-click" do
+    x, y = on_line(move_id, 210)
+    mouse.move(x:, y:)
+    expect(page).to have_css("[data-testid='words']", text: /add a point \+\d/, visible: :all)
+    before = points_of(standing(id).song, move_id).size
+    mouse.click(x:, y:)
+    eventually(id) { |song| points_of(song, move_id).size == before + 1 }
+    page.find("[data-testid='point-#{move_id}-1']", match: :first, visible: :all).double_click
+    eventually(id) { |song| points_of(song, move_id).size == before }
+  end
+
+  it "moves a point by dragging: value and position shown, heard band redrawn, one edit at the drop, in all shared regions" do
+    edges = [heard_path]
+    drag(middle("point-#{move_id}-1"), 26, 30) do
+      expect(page).to have_css("[data-testid='words']", text: /% · \d+\.\d\.\d+/, visible: :all)
+      edges << heard_path
+      expect(standing(id).revision).to eq 1
+    end
+    song = eventually(id) { points_of(standing(id).song, move_id)[1].tick == 5760 }
+    expect(edges.uniq.size).to eq 2
+    expect(points_of(song, move_id)[1].value).to be < 0.42
+    expect(standing(id).revision).to eq 2
+    expect(page).to have_button("Undo: move a point of Cutoff")
+    expect(page).to have_css("[data-testid='point-#{move_id}-1']", minimum: 4, visible: :all)
+  end
+
+  it "drops a drag at Escape" do
+    edge = heard_path
+    mouse.move(x: middle("point-#{move_id}-1")[0], y: middle("point-#{move_id}-1")[1]).down
+    x, y = middle("point-#{move_id}-1")
+    mouse.move(x: x + 30, y: y + 40)
+    expect(page).to have_css("[data-testid='words']", visible: :all)
+    press_keys(:Escape)
+    mouse.up
+    expect(page).to have_no_css("[data-testid='words']", visible: :all)
+    expect([heard_path, standing(id).revision]).to eq [edge, 1]
+  end
+
+  it "bends a segment by the mark in its middle, and shapes it from the panel" do
+    drag(middle("bend-#{move_id}-0"), 0, -40)
+    eventually(id) { |song| points_of(song, move_id)[0].shape.settings["curve"] != 0.35 }
+    page.find_all("[data-testid='point-#{move_id}-0']", minimum: 1, visible: :all)
+    click_on "hold"
+    eventually(id) { |song| points_of(song, move_id)[0].shape.still? }
+    click_on "straight"
+    eventually(id) { |song| points_of(song, move_id)[0].shape == shape("straight") }
+  end
+
+  it "chooses what the envelope does" do
+    expect(page).to have_button("shift", class: "btn-primary")
+    click_on "set"
+    eventually(id) { |song| song.clip("mooring").envelopes.first.role == "set" }
+    click_on "scale"
+    eventually(id) { |song| song.clip("mooring").envelopes.first.role == "scale" }
+    click_on "once, over all"
+    eventually(id) { |song| song.clip("mooring").envelopes.first.clock == "once" }
+    click_on "Switch this envelope off"
+    expect(page.find("[data-testid='knob-#{cutoff}']")).to have_text("clip (off) + lane").or have_text("clip + lane")
+    eventually(id) { |song| !song.clip("mooring").envelopes.first.on }
+  end
+
+  it "does all of it by keyboard: points are walked, nudged, removed; one is added at the playhead" do
+    focus("point-#{move_id}-1")
+    before = points_of(standing(id).song, move_id)[1]
+    press_keys(:Up)
+    eventually(id) { |song| (points_of(song, move_id)[1].value - before.value - 0.01).abs < 1e-9 }
+    press_keys(:Right)
+    eventually(id) { |song| points_of(song, move_id)[1].tick == before.tick + 240 }
+    press_keys(:Delete)
+    eventually(id) { |song| points_of(song, move_id).size == 3 }
+    page.find("[data-testid='sum']").click_button("clip Mooring", match: :first)
+    press_keys("p")
+    eventually(id) { |song| points_of(song, move_id).size == 4 }
+  end
+
+  it "draws on the lane, and reads in the sum what clip and lane make together" do
+    x, y = on_line(lane_id, 480)
+    drag([x, y], 0, -20)
+    eventually(id) { |song| points_of(song, lane_id).size == 6 }
+    within("[data-testid='sum']") do
+      expect(page).to have_text("knob").and have_text("lane").and have_text("clip Mooring").and have_text("heard")
+      expected = KindSatchel::Heard::Explanation.new(standing(id).song, address(cutoff), 15_360).to_record["text"]
+      expect(page).to have_css("[data-testid='sum-heard']", text: expected)
+    end
+  end
+
+  it "shows the value at the playhead on the knobs, also when stopped" do
+    press_ruler(411)
+    tick = page.find("[data-testid='position']").text
+    song = standing(id).song
+    expected = song.parameter(address(cutoff)).text(heard(song, cutoff, song.meter.parse(tick)))
+    expect(page).to have_css("[data-testid='value-#{cutoff}']", text: expected)
+  end
+
+  it "turns a knob by dragging and by keys" do
+    drag(dial("rope-bass/synth/sub"), 0, -40)
+    eventually(id) { |song| song.knob(address("rope-bass/synth/sub")) > 0.6 }
+    page.find("[data-testid='knob-rope-bass/synth/sub'] [role=slider]").send_keys(:end)
+    eventually(id) { |song| song.knob(address("rope-bass/synth/sub")) == 1.0 }
+  end
+end

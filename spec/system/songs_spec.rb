@@ -1,0 +1,175 @@
+# frozen_string_literal: true
+
+RSpec.describe "Songs in the studio" do
+  let(:id) { plant }
+
+  def regions = standing(id).song.track("rope-bass").regions
+  def position = page.find("[data-testid='position']").text
+  def level = page.find("[role=meter]")["aria-valuenow"].to_i
+
+  # How often something is seen to change while a block's time runs.
+  def seen(times)
+    Array.new(times) do
+      sleep 0.06
+      yield
+    end
+  end
+
+  it "plays: the sound is there, the playhead runs inside the range, knobs move with it, and it stops" do
+    open_song(id)
+    click_on "Play"
+    expect(page).to have_button("Stop")
+    expect(seen(40) { level }.max).to be > -40
+    expect(seen(10) { position }.uniq.size).to be > 5
+    expect(seen(30) { page.find("[data-testid='value-rope-bass/synth/cutoff']").text }.uniq.size).to be > 3
+    click_on "Stop"
+    stopped = position
+    expect(seen(4) { position }.uniq).to eq [stopped]
+    expect(standing(id).song.meter.parse(stopped)).to be_between(4 * BAR, 12 * BAR)
+  end
+
+  it "repeats the range without a gap" do
+    open_song(id)
+    drag([169, middle("ruler")[1] - 6], 26, 0)
+    eventually(id) { |song| song.range.end_tick - song.range.start_tick == 960 }
+    click_on "Play"
+    ticks = seen(40) { standing(id).song.meter.parse(position) }
+    expect(ticks.each_cons(2).count { |a, b| b < a }).to be >= 2
+    expect(ticks.max).to be < standing(id).song.range.end_tick
+  end
+
+  it "goes on playing through an edit, a mute and a jump" do
+    open_song(id)
+    click_on "Play"
+    expect(seen(20) { level }.max).to be > -40
+    page.find("[data-testid='knob-rope-bass/channel/mute'] [role=slider]").click
+    eventually(id) { |song| song.knob(address("rope-bass/channel/mute")) == 1.0 }
+    press_ruler(680)
+    expect(seen(20) { level }.max).to be > -40
+    expect(page).to have_button("Stop")
+  end
+
+  it "moves a region, copies it with a key held, duplicates it, and its moves come along" do
+    open_song(id)
+    first = regions.first
+    press_ruler(680)
+    drag([middle(first.id)[0], middle("material-rope-bass")[1] - 52], 104, 0)
+    song = eventually(id) { |now| now.directory.region(first.id).region.start_tick == 5 * BAR }
+    expect(heard(song, "rope-bass/synth/cutoff", (5 * BAR) + 4800)).not_to eq song.knob(address("rope-bass/synth/cutoff"))
+    click_on "Undo: move Mooring to 6.1.0"
+    eventually(id) { |now| now.directory.region(first.id).region.start_tick == 4 * BAR }
+    drag([middle(first.id)[0], middle("material-rope-bass")[1] - 52], 832, 0, key: :control)
+    eventually(id) { |now| now.directory.regions_of_clip["mooring"].size == 5 && now.directory.region(first.id).region.start_tick == 4 * BAR }
+    focus(regions.first.id)
+    press_keys("d")
+    eventually(id) { |now| now.directory.regions_of_clip["mooring"].any? { |placed| placed.region.id.end_with?("49") } }
+  end
+
+  it "copies and pastes at the playhead, separates, and removes" do
+    open_song(id)
+    focus(regions.first.id)
+    press_keys(:Enter)
+    page.find("[role=tab]", text: "Clip").click
+    expect(page).to have_text("shared by 4 regions")
+    click_on "Copy"
+    press_ruler(997)
+    click_on "Paste"
+    eventually(id) { |now| now.directory.regions_of_clip["mooring"].any? { |placed| placed.region.start_tick == 12 * BAR } }
+    click_on "Separate"
+    song = eventually(id) { |now| now.clips.values.map(&:name).include?("Mooring 2") }
+    expect(song.directory.regions_of_clip["mooring"].size).to eq 4
+    click_on "Remove"
+    eventually(id) { |now| now.track("rope-bass").regions.none? { |entry| entry.start_tick == 4 * BAR } }
+    within(".notice") { click_on "Undo" }
+    eventually(id) { |now| now.track("rope-bass").regions.any? { |entry| entry.start_tick == 4 * BAR } }
+  end
+
+  it "is as it was left after a reload, undo included" do
+    open_song(id)
+    click_on "Unfold Fog Pad"
+    type_into "Name of the song", "High Tide Market"
+    eventually(id) { |song| song.name == "High Tide Market" }
+    sleep 0.4
+    Server.open_songs.forget(id)
+    visit current_path
+    expect(page).to have_button("Fold Fog Pad").and have_button("Fold Rope Bass")
+    expect(page).to have_field("Name of the song", with: "High Tide Market")
+    click_on "Undo: rename the song to High Tide Market"
+    expect(page).to have_field("Name of the song", with: "Low Tide Market").and have_button("Redo: rename the song to High Tide Market")
+    page.find("body").send_keys([:control, :shift, "z"])
+    eventually(id) { |song| song.name == "High Tide Market" }
+  end
+
+  it "shows in one tab what another has done" do
+    open_song(id)
+    edit(id, "rename_song", { name: "From elsewhere" })
+    expect(page).to have_field("Name of the song", with: "From elsewhere")
+    expect(page).to have_text("In another tab: rename the song")
+    type_into "Tempo", "100"
+    eventually(id) { |song| song.tempo.bpm_at(0) == 100 }
+  end
+
+  it "says what is wrong with a tempo, next to it, and changes nothing" do
+    open_song(id)
+    type_into "Tempo", "fast"
+    expect(page).to have_css("[role=alert]", text: "Tempo is a number from 10 to 400")
+    expect([page.find_field("Tempo").value, standing(id).revision]).to eq ["92", 1]
+  end
+
+  it "tells when the server refuses, and goes on" do
+    open_song(id)
+    type_into "Meter", "4/5"
+    expect(page).to have_css("[role=alert]")
+    expect(page).to have_field("Meter", with: "4/4")
+  end
+
+  it "makes, renames, duplicates, deletes, brings back, exports and imports songs in the list" do
+    song = plant(DemoSong.build.with(name: "Quay #{id}"))
+    Capybara.current_driver = :desk
+    visit "/"
+    row = ->(name) { page.find("li[aria-label='#{name}']") }
+    row.call("Quay #{id}").click_button("Duplicate Quay #{id}")
+    expect(page).to have_css("li[aria-label='Quay #{id} copy']")
+    type_into "Name of Quay #{id}", "Pier #{id}"
+    expect(page).to have_css("li[aria-label='Pier #{id}']")
+    expect(row.call("Pier #{id}").find_link("Export Pier #{id}")[:href]).to end_with "/api/songs/#{song}/export"
+    row.call("Pier #{id}").click_button("Delete Pier #{id}")
+    expect(page).to have_no_css("li[aria-label='Pier #{id}']")
+    click_on "Bring it back"
+    expect(page).to have_css("li[aria-label='Pier #{id}']")
+    import_file(json_of(DemoSong.build.with(name: "Imported #{id}")))
+    expect(page).to have_css("li[aria-label='Imported #{id}']")
+    import_file('{"format": "kind-satchel-song"}')
+    expect(page).to have_css("[role=alert]", text: "Missing keys")
+    click_on "New song"
+    expect(page).to have_field("Name of the song", with: "New song").and have_button("Play")
+  end
+
+  def import_file(text)
+    path = File.join(Dir.mktmpdir, "song.json")
+    File.write(path, text)
+    attach_file("Song document to import", path, make_visible: true)
+  end
+
+  it "works on a phone: unfold, drag a point by touch, read the sum, play" do
+    open_song(id, size: :phone)
+    page.driver.browser.page.command("Emulation.setTouchEmulationEnabled", enabled: true)
+    move_id = standing(id).song.clip("mooring").envelopes.first.id
+    x, y = middle("point-#{move_id}-1")
+    touch("touchStart", x, y)
+    5.times { |i| touch("touchMove", x, y + ((i + 1) * 6)) }
+    touch("touchEnd")
+    eventually(id) { |song| points_of(song, move_id)[1].value < 0.3 }
+    page.find("[role=tab]", text: "Sum").click
+    expect(page).to have_css("[data-testid='sum-heard']")
+    page.find("[role=tab]", text: "Knobs").click
+    expect(page).to have_css("[data-testid='knob-rope-bass/synth/cutoff']")
+    expect(page.evaluate_script("document.documentElement.scrollWidth")).to be <= 390
+    click_on "Play"
+    expect(seen(10) { position }.uniq.size).to be > 4
+  end
+
+  def touch(type, x = nil, y = nil)
+    page.driver.browser.page.command("Input.dispatchTouchEvent", type:, touchPoints: x ? [{ x:, y: }] : [])
+  end
+end
