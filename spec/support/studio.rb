@@ -50,14 +50,16 @@ module StudioHelpers
   end
 
   # Presses at a place, moves by steps, and lets go unless a block takes over while the hand is down.
-  def drag(from, dx, dy, key: nil)
+  # `control` is pressed before the drop.
+  def drag(from, dx, dy, control: false)
     x, y = from
     mouse.move(x:, y:).down
-    page.driver.browser.keyboard.down(key) if key
     4.times { |i| mouse.move(x: x + (dx * (i + 1) / 4.0), y: y + (dy * (i + 1) / 4.0)) }
     yield if block_given?
+    key = ->(type, modifiers) { page.driver.browser.page.command("Input.dispatchKeyEvent", type:, modifiers:, key: "Control", code: "ControlLeft") }
+    key.call("rawKeyDown", 2) if control
     mouse.up
-    page.driver.browser.keyboard.up(key) if key
+    key.call("keyUp", 0) if control
   end
 
   # Puts the keyboard on a thing with a test id (or on its group, for marks in a drawing).

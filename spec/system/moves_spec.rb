@@ -43,7 +43,8 @@ RSpec.describe "Moves in the studio" do
     before = points_of(standing(id).song, move_id).size
     mouse.click(x:, y:)
     eventually(id) { |song| points_of(song, move_id).size == before + 1 }
-    page.find("[data-testid='point-#{move_id}-1']", match: :first, visible: :all).double_click
+    x, y = middle("point-#{move_id}-1")
+    2.times { mouse.click(x:, y:) }
     eventually(id) { |song| points_of(song, move_id).size == before }
   end
 

@@ -58,7 +58,7 @@ RSpec.describe "Songs in the studio" do
     expect(heard(song, "rope-bass/synth/cutoff", (5 * BAR) + 4800)).not_to eq song.knob(address("rope-bass/synth/cutoff"))
     click_on "Undo: move Mooring to 6.1.0"
     eventually(id) { |now| now.directory.region(first.id).region.start_tick == 4 * BAR }
-    drag([middle(first.id)[0], middle("material-rope-bass")[1] - 52], 832, 0, key: :control)
+    drag([middle(first.id)[0], middle("material-rope-bass")[1] - 52], 832, 0, control: true)
     eventually(id) { |now| now.directory.regions_of_clip["mooring"].size == 5 && now.directory.region(first.id).region.start_tick == 4 * BAR }
     focus(regions.first.id)
     press_keys("d")
@@ -140,7 +140,7 @@ RSpec.describe "Songs in the studio" do
     import_file(json_of(DemoSong.build.with(name: "Imported #{id}")))
     expect(page).to have_css("li[aria-label='Imported #{id}']")
     import_file('{"format": "kind-satchel-song"}')
-    expect(page).to have_css("[role=alert]", text: "Missing keys")
+    expect(page).to have_css("[role=alert]", text: "Missing: version, name")
     click_on "New song"
     expect(page).to have_field("Name of the song", with: "New song").and have_button("Play")
   end

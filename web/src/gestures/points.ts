@@ -18,7 +18,18 @@ const outside = ([from, , position, rate]: Window, tick: Ticks): Ticks => from +
 
 const grid = (reach: Reach): Ticks => (reach.free ? 0 : song().view.grid);
 
-/** Presses a point: drag to move it, a press alone selects it. */
+/** Two presses on one mark within this time are a double press, by mouse or finger. */
+const DOUBLE_MS = 380;
+let lastPress = { mark: "", at: 0 };
+
+function isDouble(mark: string): boolean {
+  const now = performance.now();
+  const double = lastPress.mark === mark && now - lastPress.at < DOUBLE_MS;
+  lastPress = { mark: double ? "" : mark, at: now };
+  return double;
+}
+
+/** Presses a point: drag to move it, a press alone selects it, a double press removes it. */
 export function pressPoint(event: PointerEvent, ground: Ground, index: number): void {
   const { envelope, window, band } = ground;
   const point = envelope.points[index];
@@ -36,7 +47,10 @@ export function pressPoint(event: PointerEvent, ground: Ground, index: number): 
       setSong({ hand: { kind: "move", envelopeId: envelope.id, index, windowFrom: ground.window[0] } });
       trial.ask("move_points", inputs(reach));
     },
-    drop: (reach) => finish(trial, reach.moved ? () => edit("move_points", inputs(reach)) : null),
+    drop: (reach) => {
+      finish(trial, reach.moved ? () => edit("move_points", inputs(reach)) : null);
+      if (!reach.moved && isDouble(`point ${envelope.id} ${index}`)) removePoint(envelope.id, index);
+    },
     cancel: () => finish(trial, null),
   });
 }
@@ -61,7 +75,7 @@ export function pressLine(event: PointerEvent, ground: Ground, tick: Ticks, valu
   });
 }
 
-/** Presses the mark in the middle of a segment: up and down bends it. */
+/** Presses the mark in the middle of a segment: up and down bends it, a double press makes it straight. */
 export function pressBend(event: PointerEvent, ground: Ground, index: number): void {
   const { envelope } = ground;
   const [a, b] = [envelope.points[index], envelope.points[index + 1]];
@@ -78,7 +92,10 @@ export function pressBend(event: PointerEvent, ground: Ground, index: number): v
       setSong({ hand: { kind: "bend", envelopeId: envelope.id, index, windowFrom: ground.window[0] } });
       trial.ask("shape_segment", inputs(reach));
     },
-    drop: (reach) => finish(trial, reach.moved ? () => edit("shape_segment", inputs(reach)) : null),
+    drop: (reach) => {
+      finish(trial, reach.moved ? () => edit("shape_segment", inputs(reach)) : null);
+      if (!reach.moved && isDouble(`bend ${envelope.id} ${index}`)) void edit("shape_segment", { envelope_id: envelope.id, index, shape: { shape: "straight" } });
+    },
     cancel: () => finish(trial, null),
   });
 }

@@ -12,6 +12,7 @@ export function select(region: RegionPart): void {
 
 /** Drags a region along its track: moves it, or with Ctrl (or Command) held leaves a copy. */
 export function pressRegion(event: PointerEvent, region: RegionPart): void {
+  if (event.pointerType === "touch" && song().regionId !== region.id) return tapRegion(event, region);
   const trial = previewer();
   select(region);
   const inputs = (reach: Reach) => {
@@ -27,6 +28,11 @@ export function pressRegion(event: PointerEvent, region: RegionPart): void {
     },
     cancel: () => trial.end(false),
   });
+}
+
+/** A finger selects a region by a tap; until then a drag over it scrolls the song. */
+function tapRegion(event: PointerEvent, region: RegionPart): void {
+  drag(event, { move: () => {}, drop: ({ moved }) => !moved && select(region), cancel: () => {} });
 }
 
 export const duplicate = (region: RegionPart) => void edit("duplicate_region", { region_id: region.id });

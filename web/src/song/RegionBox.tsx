@@ -38,7 +38,7 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
       aria-pressed={selected}
       aria-label={`${name}, region at ${positionText(meter, region.start_tick)}`}
       data-testid={region.id}
-      className={`absolute top-0.5 cursor-grab touch-pan-y overflow-clip rounded-lg border ${selected ? "ring-2 ring-[var(--hue)]" : ""}`}
+      className={`absolute top-0.5 cursor-grab overflow-clip rounded-lg border ${selected ? "held ring-2 ring-[var(--hue)]" : ""}`}
       style={{ left: left + 1, width: Math.max(6, width - 2), height: height - 4, borderColor: "var(--hue)", background: "color-mix(in oklab, var(--hue) 13%, var(--strip))" }}
       onPointerDown={(event) => pressRegion(event, region)}
       onKeyDown={(event) => regionKey(event, region)}

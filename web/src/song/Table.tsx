@@ -42,11 +42,17 @@ export function Table({ narrow }: { narrow: boolean }) {
       const x = event.clientX - box.getBoundingClientRect().left - headerWidth;
       zoom(Math.exp(-event.deltaY / 300), x);
     };
+    // A finger that comes down on a handle has come to move it, not to scroll.
+    const onTouch = (event: TouchEvent) => {
+      if ((event.target as Element).closest(".hit, .hit-line, .held")) event.preventDefault();
+    };
     box.addEventListener("wheel", onWheel, { passive: false });
+    box.addEventListener("touchstart", onTouch, { passive: false });
     const sized = new ResizeObserver(look);
     sized.observe(box);
     return () => {
       box.removeEventListener("wheel", onWheel);
+      box.removeEventListener("touchstart", onTouch);
       sized.disconnect();
     };
   }, [headerWidth, look]);

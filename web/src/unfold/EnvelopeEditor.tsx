@@ -3,7 +3,6 @@ import type { Corners, EnvelopePart, PointRecord, Ticks, Window } from "../api/t
 import { heightAt, windowPath } from "../draw/corners";
 import { type Ground, middleTick, nudgePoint, pressBend, pressLine, pressPoint, removePoint } from "../gestures/points";
 import { amountText } from "../song/catalogue";
-import { edit } from "../song/actions";
 import { useSong } from "../song/store";
 import { bandFor, positionText, snapTick, tickToX, valueToY, xToTick } from "../song/viewport";
 import { Words } from "./Words";
@@ -88,7 +87,6 @@ export function EnvelopeEditor({ envelope, windows, height, name, scale, line }:
                     style={{ cursor: "ns-resize" }}
                     data-testid={`bend-${envelope.id}-${index}`}
                     onPointerDown={(event) => pressBend(event, ground, index)}
-                    onDoubleClick={() => void edit("shape_segment", { envelope_id: envelope.id, index, shape: { shape: "straight" } })}
                   />
                 </g>
               );
@@ -106,7 +104,6 @@ export function EnvelopeEditor({ envelope, windows, height, name, scale, line }:
                   aria-label={`${name} point ${index + 1} of ${points.length}: ${say(point.value)} at ${positionText(meter, point.tick)}`}
                   onKeyDown={(event) => onKey(event, index)}
                   onPointerDown={(event) => pressPoint(event, ground, index)}
-                  onDoubleClick={() => removePoint(envelope.id, index)}
                 >
                   <title>{`Move this point: ${say(point.value)} at ${positionText(meter, point.tick)}; double-click removes it`}</title>
                   {line === "stitched" ? <circle r={4.6} className="handle" /> : <rect x={-4.2} y={-4.2} width={8.4} height={8.4} className="handle" />}
