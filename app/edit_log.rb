@@ -62,7 +62,8 @@ class EditLog
   def record(row, name, inputs, words, patch)
     EditRow.where(song_id: row.id).where("place > ?", row.done_edits).delete_all
     row.done_edits += 1
-    EditRow.create!(song_id: row.id, place: row.done_edits, name:, words:, inputs: JSON.generate(inputs), patch: JSON.generate(patch.map { |key, pair| [*key, *pair] }))
+    flat = patch.map { |key, pair| [*key, *pair] }
+    EditRow.create!(song_id: row.id, place: row.done_edits, name:, words:, inputs: JSON.generate(inputs), patch: JSON.generate(flat))
   end
 
   def step(id, revision, side, word)

@@ -33,7 +33,9 @@ module Schemas
   # @return [KindSatchel::Song]
   # @raise [KindSatchel::InvalidInput] for text that is no JSON, too large, of another version, or breaks a rule
   def read_song(text)
-    raise KindSatchel::InvalidInput.of("too_large", "", "The document has #{text.bytesize} bytes; at most #{LARGEST_DOCUMENT} are read.") if text.bytesize > LARGEST_DOCUMENT
+    if text.bytesize > LARGEST_DOCUMENT
+      raise KindSatchel::InvalidInput.of("too_large", "", "The document has #{text.bytesize} bytes; at most #{LARGEST_DOCUMENT} are read.")
+    end
 
     data = parse(text)
     version!(data)
@@ -52,7 +54,8 @@ module Schemas
     return unless data.is_a?(Hash) && data["format"] == KindSatchel::Document::FORMAT && data["version"].is_a?(Integer)
     return if data["version"] == KindSatchel::Document::VERSION
 
-    raise KindSatchel::InvalidInput.of("unknown_version", "/version", "This is version #{data['version']} of the format; version #{KindSatchel::Document::VERSION} is read.")
+    sentence = "This is version #{data['version']} of the format; version #{KindSatchel::Document::VERSION} is read."
+    raise KindSatchel::InvalidInput.of("unknown_version", "/version", sentence)
   end
 
   def schema(name)

@@ -71,7 +71,8 @@ module DemoSong
   def self.rope_bass(writer)
     writer.clip "mooring", "Mooring", 2, notes: bass([[0, 33, 3], [3, 33, 1], [6, 45, 2], [10, 36, 3], [14, 40, 2],
                                                       [16, 29, 3], [20, 29, 2], [22, 41, 2], [26, 33, 3], [30, 31, 2]])
-    writer.clip "cast-off", "Cast Off", 2, notes: bass([[0, 38, 4], [6, 38, 2], [8, 50, 1], [10, 41, 4], [16, 40, 4], [20, 28, 2], [24, 40, 3], [28, 43, 2], [30, 44, 2]])
+    writer.clip "cast-off", "Cast Off", 2,
+                notes: bass([[0, 38, 4], [6, 38, 2], [8, 50, 1], [10, 41, 4], [16, 40, 4], [20, 28, 2], [24, 40, 3], [28, 43, 2], [30, 44, 2]])
     [5, 9, 21, 25].each { |bar| writer.region "rope-bass", "mooring", bar, 4 }
     [13, 29].each { |bar| writer.region "rope-bass", "cast-off", bar, 4 }
     writer.move "mooring", "rope-bass/synth/cutoff", "shift", [[0, 0.0, 0.35], [5, 0.42, :straight], [6.5, 0.18, 0.3], [8, -0.08, :hold]]

@@ -61,7 +61,9 @@ class SongWriter
   def envelope(address, role, points, clock)
     target = Address.parse(address)
     scale = scale_of(target)
-    points = points.map { |beats, value, shape| Point.new(tick: (beats * QUARTER).round, value: value.is_a?(String) ? scale.parse(value) : value, shape: shape(shape)) }
+    points = points.map do |beats, value, shape|
+      Point.new(tick: (beats * QUARTER).round, value: value.is_a?(String) ? scale.parse(value) : value, shape: shape(shape))
+    end
     Envelope.fresh(id: make_id("envelope"), target:, role:, clock:, points:)
   end
 

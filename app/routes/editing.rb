@@ -16,10 +16,16 @@ module Editing
     def wants_of(data)
       heard, sound = data["heard"] || [], data["sound"]
       texts = heard.is_a?(Array) && heard.all?(String)
-      ticks = sound.nil? || (sound.is_a?(Hash) && %w[from_tick to_tick].all? { |key| sound[key].is_a?(Integer) } && sound["from_tick"].between?(0, sound["to_tick"] - 1))
-      return { "heard" => heard, "sound" => sound } if texts && ticks
+      return { "heard" => heard, "sound" => sound } if texts && (sound.nil? || stretch?(sound))
 
       raise KindSatchel::InvalidInput.of("bad_request", "/heard", "heard is a list of addresses, sound a stretch of ticks.")
+    end
+
+    def stretch?(data)
+      return false unless data.is_a?(Hash)
+
+      from, to = data.values_at("from_tick", "to_tick")
+      from.is_a?(Integer) && to.is_a?(Integer) && from.between?(0, to - 1)
     end
 
     # The edit named in the request, checked against its schema; its faults are said of /inputs.

@@ -27,7 +27,9 @@ module Faults
     input_faults(app)
     app.error(OpenSongs::Stale) { |e| halt_with(409, "stale", e.message, revision: e.revision) }
     app.error(OpenSongs::Missing) { halt_with(404, "unknown_song", "There is no such song; it may have been deleted.") }
-    app.not_found { response.body.empty? || response.content_type != "application/json" ? halt_with(404, "unknown_page", "There is nothing at #{request.path}.") : nil }
+    app.not_found do
+      response.body.empty? || response.content_type != "application/json" ? halt_with(404, "unknown_page", "There is nothing at #{request.path}.") : nil
+    end
     app.error do |e|
       warn "#{e.class}: #{e.message}", *e.backtrace.first(12)
       halt_with(500, "our_fault", "Something went wrong on our side; nothing was changed.")

@@ -17,7 +17,9 @@ RSpec.describe "Editing a song" do
 
   it "tries an edit without making it" do
     before = json_of(standing(id).song)
-    tried = post_json("/api/songs/#{id}/preview", { revision: 1, edit: "move_points", inputs: move_inputs, heard: ["rope-bass/synth/cutoff"], sound: { from_tick: 15_360, to_tick: 30_720 } })
+    tried = post_json("/api/songs/#{id}/preview",
+                      { revision: 1, edit: "move_points", inputs: move_inputs, heard: ["rope-bass/synth/cutoff"],
+sound: { from_tick: 15_360, to_tick: 30_720 } })
     made = edit(id, "move_points", move_inputs, heard: ["rope-bass/synth/cutoff"])
     expect(tried.slice("curves", "windows", "heard")).to eq made.slice("curves", "windows", "heard")
     expect(tried["points"][move_id]).to eq [{ "index" => 1, "tick" => 4000, "value" => 0.1, "text" => "+10 %", "position" => "2.1.160", "shape" => "straight" }]
@@ -58,7 +60,9 @@ RSpec.describe "Editing a song" do
 
   it "writes only the rows that changed" do
     inputs, written = move_inputs, []
-    watch = ActiveSupport::Notifications.subscribe("sql.active_record") { |*, payload| written << payload[:sql] if payload[:sql].match?(/\A(INSERT|UPDATE|DELETE)/) }
+    watch = ActiveSupport::Notifications.subscribe("sql.active_record") do |*, payload|
+      written << payload[:sql] if payload[:sql].match?(/\A(INSERT|UPDATE|DELETE)/)
+    end
     edit(id, "move_points", inputs)
     ActiveSupport::Notifications.unsubscribe(watch)
     expect(written.grep(/INTO "parts"/).size).to eq 1

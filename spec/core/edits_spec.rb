@@ -54,11 +54,13 @@ RSpec.describe KindSatchel::Edits do
     end
 
     it "names every point that is not there" do
-      expect(faults { apply(song, "remove_points", envelope_id: "e1", indexes: [0, 7, 9]) }).to eq [["unknown_point", "/indexes/1"], ["unknown_point", "/indexes/2"]]
+      found = faults { apply(song, "remove_points", envelope_id: "e1", indexes: [0, 7, 9]) }
+      expect(found).to eq [["unknown_point", "/indexes/1"], ["unknown_point", "/indexes/2"]]
     end
 
     it "keeps a value out of the envelope that its role does not allow" do
-      expect(faults { apply(song, "move_points", envelope_id: "e1", points: [{ "index" => 0, "tick" => 0, "value" => -0.2 }]) }).to eq [["out_of_range", "/points/0/value"]]
+      found = faults { apply(song, "move_points", envelope_id: "e1", points: [{ "index" => 0, "tick" => 0, "value" => -0.2 }]) }
+      expect(found).to eq [["out_of_range", "/points/0/value"]]
     end
   end
 

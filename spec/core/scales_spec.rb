@@ -36,7 +36,7 @@ RSpec.describe KindSatchel::Scales do
           corners.each_cons(2) do |a, b|
             (1..9).each do |i|
               ramp = scale.engine(a) + ((scale.engine(b) - scale.engine(a)) * i / 10)
-              expect(scale.normalised(ramp / (id == "fader" ? 1 : scale.unit.engine_factor))).to be_within(0.001).of(a + ((b - a) * i / 10)) unless id == "fader"
+              expect(scale.normalised(ramp / scale.unit.engine_factor)).to be_within(0.001).of(a + ((b - a) * i / 10)) unless id == "fader"
               expect(Math.sqrt(ramp / scale.peak)).to be_within(0.001).of(a + ((b - a) * i / 10)) if id == "fader"
             end
           end

@@ -2,9 +2,9 @@
 
 # Source: W3C Web Audio API 1.0 as Chromium's own OfflineAudioContext renders it. What the core flattened is played
 # there and the samples are read back.
-RSpec.describe "What Chromium plays of the core's streams" do
-  RATE = 8000
+RATE = 8000
 
+RSpec.describe "What Chromium plays of the core's streams" do
   before(:context) { Capybara.current_session.visit("/") }
 
   # Renders automation of a constant source. `calls` are [method, arguments...] on its offset.
@@ -81,7 +81,9 @@ RSpec.describe "What Chromium plays of the core's streams" do
     scale = KindSatchel::Devices::CHANNEL.parameter("pan").scale
     pans.zip(levels).each do |pan, (left, right)|
       turn = scale.normalised(pan * 100) * Math::PI / 2
-      expect([scale.engine(scale.normalised(pan * 100)), left, right]).to match [be_within(1e-9).of(pan), be_within(1e-5).of(Math.cos(turn)), be_within(1e-5).of(Math.sin(turn))]
+      expect([scale.engine(scale.normalised(pan * 100)), left, right]).to match [
+        be_within(1e-9).of(pan), be_within(1e-5).of(Math.cos(turn)), be_within(1e-5).of(Math.sin(turn))
+      ]
     end
   end
 end

@@ -14,7 +14,10 @@ class RandomSongs
 
   def song
     base = frame
-    clips = base.clips.transform_values { |clip| clip.with(envelopes: TARGETS.sample(4, random:).map.with_index { |target, i| envelope(base, target, "#{clip.id}-#{i}") }) }
+    clips = base.clips.transform_values do |clip|
+      targets = TARGETS.sample(4, random:)
+      clip.with(envelopes: targets.map.with_index { |target, i| envelope(base, target, "#{clip.id}-#{i}") })
+    end
     lanes = TARGETS.sample(3, random:).map.with_index { |target, i| envelope(base, target, "lane-#{i}", clock: "once") }
     base.with(clips:).with_track(base.track("bass").with(lanes:))
   end

@@ -8,7 +8,8 @@ module KindSatchel
         address = Moves.target(song, input[:address])
         track = song.track(address.track_id)
         name = song.parameter(address).name
-        raise InvalidInput.of("already_there", "/address", "#{track.name} already has a lane for #{name}.") if track.lanes.any? { |lane| lane.target == address }
+        taken = track.lanes.any? { |lane| lane.target == address }
+        raise InvalidInput.of("already_there", "/address", "#{track.name} already has a lane for #{name}.") if taken
 
         lane = Moves.resting(song, address).with(clock: "once")
         [song.with(next_id: song.next_id + 1).with_track(track.with(lanes: [*track.lanes, lane])), "add a lane for #{name} of #{track.name}"]

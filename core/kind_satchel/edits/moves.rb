@@ -46,7 +46,8 @@ module KindSatchel
       def role_fits!(parameter, role, path)
         return if role == "set" || !parameter.scale.set_only?
 
-        raise InvalidInput.of("set_only", path, "#{parameter.name} is a #{parameter.scale.steps == 1 ? 'switch' : 'choice'}: an envelope can set it, not #{role} it.")
+        kind = parameter.scale.steps == 1 ? "switch" : "choice"
+        raise InvalidInput.of("set_only", path, "#{parameter.name} is a #{kind}: an envelope can set it, not #{role} it.")
       end
 
       # Runs the block; its faults are said of `path`.

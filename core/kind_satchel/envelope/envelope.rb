@@ -54,7 +54,9 @@ module KindSatchel
       before = 0
       points.each_with_index do |point, i|
         faults << Fault.new("unsorted", "/points/#{i}/tick", "Points stand in order of time.") if point.tick < before
-        faults << Fault.new("out_of_range", "/points/#{i}/value", "#{point.value} lies outside #{allowed}, which a #{role} envelope may hold.") unless allowed.cover?(point.value)
+        unless allowed.cover?(point.value)
+          faults << Fault.new("out_of_range", "/points/#{i}/value", "#{point.value} lies outside #{allowed}, which a #{role} envelope may hold.")
+        end
         before = point.tick
       end
       raise InvalidInput, faults unless faults.empty?

@@ -59,11 +59,14 @@ module KindSatchel
           from, to = [start, ramp_start].max, [finish, ramp_end].min
           next [] unless to > from
 
-          slow, fast = [@tempo.bpm_at(from), @tempo.bpm_at(to - 1e-6)].minmax
-          bend = (fast - slow) / slow / 8 * rise * (to - from) / (finish - start)
-          count = [Math.sqrt(bend / (@tolerance / 4)).ceil, 1].max
-          (0..count).map { |i| from + ((to - from) * i / count.to_f) }.select { |tick| tick > start && tick < finish }
+          even_ticks(from, to, rise * (to - from) / (finish - start)).select { |tick| tick > start && tick < finish }
         end
+      end
+
+      def even_ticks(from, to, rise)
+        slow, fast = [@tempo.bpm_at(from), @tempo.bpm_at(to - 1e-6)].minmax
+        count = [Math.sqrt((fast - slow) / slow / 8 * rise / (@tolerance / 4)).ceil, 1].max
+        (0..count).map { |i| from + ((to - from) * i / count.to_f) }
       end
     end
   end

@@ -27,13 +27,13 @@ function onKey(event: KeyboardEvent): void {
 
 /** Puts a point of the envelope at hand where the playhead stands, on the line. */
 function addAtPlayhead(): void {
-  const { envelopeId, model, windows, curves, view } = song();
+  const { envelopeId, model, windows, curves, playhead } = song();
   const envelope = envelopeId ? model.envelopes[envelopeId] : undefined;
   if (!envelope) return;
   const all = envelope.owner.startsWith("track/") ? [[0, Number.MAX_SAFE_INTEGER, 0, 1]] : Object.values(windows).flatMap((entry) => entry[envelope.id] ?? []);
-  const window = all.find(([from, to]) => view.playhead >= from && view.playhead < to);
+  const window = all.find(([from, to]) => playhead >= from && playhead < to);
   if (!window) return;
-  const tick = Math.round(window[2] + (view.playhead - window[0]) * window[3]);
+  const tick = Math.round(window[2] + (playhead - window[0]) * window[3]);
   const value = heightAt(curves[envelope.id] ?? [], tick) ?? 0;
   void edit("add_point", { envelope_id: envelope.id, tick, value });
 }

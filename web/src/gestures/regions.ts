@@ -50,9 +50,9 @@ export function copy(region: RegionPart): void {
 
 /** Places the copied region at the playhead, on the grid. */
 export function paste(): void {
-  const { clipboard, view } = song();
+  const { clipboard, view, playhead } = song();
   if (!clipboard) return tell("fault", "Nothing has been copied yet: select a region and copy it first.");
-  const start: Ticks = snapTick(view.playhead, view.grid);
+  const start: Ticks = snapTick(playhead, view.grid);
   void edit("copy_region", { region_id: clipboard, start_tick: start });
 }
 

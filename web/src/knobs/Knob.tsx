@@ -45,7 +45,7 @@ export const Knob = memo(function Knob({ track, placed, acts, focused }: Props) 
   const automated = acts.clip === "on" || acts.lane === "on";
   const heard = useSong((state) => {
     const corners = automated ? (state.preview?.heard[address] ?? state.heard[address]) : undefined;
-    return corners ? heightAt(corners, state.view.playhead) : null;
+    return corners ? heightAt(corners, state.playhead) : null;
   });
   const exact = useSong((state) => (automated ? state.exact[address] : undefined));
   const value = turned ?? exact?.[0] ?? heard ?? rest;

@@ -10,7 +10,7 @@ import { acting } from "./state";
 /** While the playhead stands, knobs show what the core says is heard there, to the last digit. */
 function useExactValues(trackId: string | null): void {
   const songId = useSong((state) => state.songId);
-  const playhead = useSong((state) => (state.playing || state.preview ? null : state.view.playhead));
+  const playhead = useSong((state) => (state.playing || state.preview ? null : state.playhead));
   const revision = useSong((state) => state.revision);
   useEffect(() => {
     setSong({ exact: {} });

@@ -3,7 +3,7 @@ import { setView, song, useSong } from "./store";
 
 /** The line at the playhead; while playing the table follows it by whole views. */
 export function Playhead({ headerWidth, scroller }: { headerWidth: number; scroller: RefObject<HTMLDivElement | null> }) {
-  const x = useSong((state) => state.view.playhead * state.view.pxPerTick);
+  const x = useSong((state) => state.playhead * state.view.pxPerTick);
   const playing = useSong((state) => state.playing);
   useEffect(() => {
     const box = scroller.current;

@@ -12,21 +12,21 @@ export async function openSong(id: number): Promise<void> {
   resetSong();
   const [snapshot, known] = await Promise.all([songApi(id).snapshot(), song().catalogue ?? catalogue()]);
   const model = applyParts(EMPTY, snapshot.parts);
-  const view = loadView(id) ?? firstView(model);
+  const { view, playhead } = loadView(id) ?? firstView(model);
   const trackId = model.tracks.some((track) => track.id === view.trackId) ? view.trackId : (model.tracks[0]?.id ?? null);
-  setSong({ songId: id, catalogue: known, model, revision: snapshot.revision, undo: snapshot.undo, redo: snapshot.redo, view: { ...view, trackId } });
+  setSong({ songId: id, catalogue: known, model, revision: snapshot.revision, undo: snapshot.undo, redo: snapshot.redo, view: { ...view, trackId }, playhead });
   await player.open(id);
 }
 
 /** On a first visit: the range in view, and the track unfolded where a clip and a lane meet on one parameter. */
-function firstView(model: Model): View {
+function firstView(model: Model): { view: View; playhead: number } {
   const all = Object.values(model.envelopes);
   const inClip = new Set(all.filter((envelope) => envelope.owner.startsWith("clip/")).map((envelope) => envelope.target));
   const met = all.find((envelope) => envelope.owner.startsWith("track/") && inClip.has(envelope.target));
   const start = model.head.range.start_tick;
-  if (!met) return { ...FRESH_VIEW, playhead: start };
+  if (!met) return { view: { ...FRESH_VIEW, scrollTick: start }, playhead: start };
   const trackId = trackOf(met.target);
-  return { ...FRESH_VIEW, trackId, unfolded: [trackId], focus: { [trackId]: met.target }, playhead: start, scrollTick: start };
+  return { view: { ...FRESH_VIEW, trackId, unfolded: [trackId], focus: { [trackId]: met.target }, scrollTick: start }, playhead: start };
 }
 
 /** Takes the newest state of the song after another tab changed it. */

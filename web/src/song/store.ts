@@ -27,7 +27,6 @@ export interface View {
   focus: Record<string, string>;
   trackId: string | null;
   grid: Ticks;
-  playhead: Ticks;
   follow: boolean;
 }
 
@@ -50,6 +49,7 @@ export interface SongState extends Drawing {
   pointIndex: number | null;
   clipboard: string | null;
   rangeTrial: Model["head"]["range"] | null;
+  playhead: Ticks;
   playing: boolean;
   level: number;
   notice: Notice | null;
@@ -63,7 +63,6 @@ export const FRESH_VIEW: View = {
   focus: {},
   trackId: null,
   grid: 240,
-  playhead: 0,
   follow: true,
 };
 
@@ -88,6 +87,7 @@ const FRESH: SongState = {
   pointIndex: null,
   clipboard: null,
   rangeTrial: null,
+  playhead: 0,
   playing: false,
   level: 0,
   notice: null,
@@ -106,21 +106,21 @@ export const tell = (tone: Notice["tone"], words: string, undo = false) => setSo
 
 const viewKey = (id: number) => `satchel-view-${id}`;
 
-/** The view this tab last had of a song; null on a first visit. */
-export function loadView(id: number): View | null {
+/** The view this tab last had of a song, and where its playhead stood; null on a first visit. */
+export function loadView(id: number): { view: View; playhead: Ticks } | null {
   try {
-    const kept = localStorage.getItem(viewKey(id));
-    return kept ? { ...FRESH_VIEW, ...JSON.parse(kept) } : null;
+    const { playhead = 0, ...view } = JSON.parse(localStorage.getItem(viewKey(id)) ?? "null");
+    return { view: { ...FRESH_VIEW, ...view }, playhead };
   } catch {
     return null;
   }
 }
 
 let saving = 0;
-useSong.subscribe(({ view, songId }, before) => {
-  if (view === before.view || songId === null) return;
+useSong.subscribe(({ view, songId, playhead, playing }, before) => {
+  if (songId === null || playing || (view === before.view && playhead === before.playhead && !before.playing)) return;
   clearTimeout(saving);
-  saving = setTimeout(() => localStorage.setItem(viewKey(songId), JSON.stringify(view)), 300);
+  saving = setTimeout(() => localStorage.setItem(viewKey(songId), JSON.stringify({ ...view, playhead })), 300);
 });
 
 let shown: { model: Model; preview: Preview | null; result: Model } | null = null;

@@ -1,7 +1,7 @@
 import { songApi } from "../api/client";
 import type { Change, Preview, Ticks } from "../api/types";
 import { songEnd } from "../song/model";
-import { setSong, setView, song } from "../song/store";
+import { setSong, song } from "../song/store";
 import { barTicks } from "../song/viewport";
 import { Clock } from "./clock";
 import { Engine } from "./engine";
@@ -34,7 +34,7 @@ class Player {
     if (song().playing) return;
     setSong({ playing: true });
     const context = await this.ready();
-    const tick = song().view.playhead;
+    const tick = song().playhead;
     await Promise.all([this.stretches?.ready(tick, song().model.head.range.start_tick), context.resume()]);
     if (!song().playing) return;
     this.restDials();
@@ -55,7 +55,7 @@ class Player {
   }
 
   seek(tick: Ticks): void {
-    setView({ playhead: Math.max(0, Math.round(tick)) });
+    setSong({ playhead: Math.max(0, Math.round(tick)) });
     if (!song().playing) return;
     this.engine?.stop();
     void this.stretches?.ready(tick).then(() => song().playing && this.engine?.start(tick));
@@ -65,7 +65,7 @@ class Player {
   stretchInPlay(): { from_tick: Ticks; to_tick: Ticks } | undefined {
     if (!song().playing || !this.stretches) return undefined;
     const size = this.stretches.blockTicks;
-    const from = this.stretches.blockOf(song().view.playhead) * size;
+    const from = this.stretches.blockOf(song().playhead) * size;
     return { from_tick: from, to_tick: from + size };
   }
 
@@ -89,7 +89,7 @@ class Player {
   async songChanged(head = true): Promise<void> {
     if (head) await this.readClock();
     if (!this.stretches) return;
-    const { playhead } = song().view;
+    const { playhead } = song();
     const range = song().model.head.range;
     if (!song().playing) return this.stretches.renew();
     await this.stretches.renew(playhead, playhead + this.stretches.blockTicks, range.start_tick);
@@ -148,7 +148,7 @@ class Player {
       if (!song().playing || !this.engine) return;
       this.meter?.getFloatTimeDomainData(samples);
       const level = samples.reduce((peak, sample) => Math.max(peak, Math.abs(sample)), 0);
-      setSong(({ view }) => ({ level, view: { ...view, playhead: this.clock.tickAt(this.engine?.position() ?? 0) } }));
+      setSong({ level, playhead: this.clock.tickAt(this.engine?.position() ?? 0) });
       this.frame = requestAnimationFrame(look);
     };
     look();

@@ -21,7 +21,7 @@ const ASK_EVERY_MS = 220;
 function useExplanation(address: string | null): { found: Explanation | null; fault: string | null } {
   const [state, setState] = useState<{ found: Explanation | null; fault: string | null }>({ found: null, fault: null });
   const revision = useSong((s) => s.revision);
-  const still = useSong((s) => (s.playing ? -1 : s.view.playhead));
+  const still = useSong((s) => (s.playing ? -1 : s.playhead));
   const playing = useSong((s) => s.playing);
   const songId = useSong((s) => s.songId);
   useEffect(() => {
@@ -32,7 +32,7 @@ function useExplanation(address: string | null): { found: Explanation | null; fa
       if (busy) return;
       busy = true;
       try {
-        const found = await songApi(songId).explanation(address, song().view.playhead);
+        const found = await songApi(songId).explanation(address, song().playhead);
         if (!over) setState({ found, fault: null });
       } catch (error) {
         if (!over) setState({ found: null, fault: error instanceof Refused ? error.message : "No answer." });

@@ -20,7 +20,7 @@ export function PlayButton({ large = false }: { large?: boolean }) {
 }
 
 export function Position() {
-  const text = useSong((state) => positionText(state.model.head.meter, state.view.playhead));
+  const text = useSong((state) => positionText(state.model.head.meter, state.playhead));
   return <output className="w-20 text-base font-bold tabular-nums" aria-label="Position" data-testid="position">{text}</output>;
 }
 

@@ -3,7 +3,7 @@ import type { Corners, EnvelopePart, PointRecord, Ticks, Window } from "../api/t
 import { heightAt, windowPath } from "../draw/corners";
 import { type Ground, middleTick, nudgePoint, pressBend, pressLine, pressPoint, removePoint } from "../gestures/points";
 import { amountText } from "../song/catalogue";
-import { useSong } from "../song/store";
+import { song, useSong } from "../song/store";
 import { bandFor, positionText, snapTick, tickToX, valueToY, xToTick } from "../song/viewport";
 import { Words } from "./Words";
 
@@ -24,7 +24,8 @@ export function EnvelopeEditor({ envelope, windows, height, name, scale, line }:
   const touched = useSong((state) => state.preview?.points[envelope.id]);
   const hand = useSong((state) => (state.hand?.envelopeId === envelope.id ? state.hand : null));
   const chosen = useSong((state) => (state.envelopeId === envelope.id ? state.pointIndex : null));
-  const view = useSong((state) => state.view);
+  const pxPerTick = useSong((state) => state.view.pxPerTick);
+  const view = { pxPerTick };
   const meter = useSong((state) => state.model.head.meter);
   const catalogue = useSong((state) => state.catalogue);
   const [ghost, setGhost] = useState<{ tick: Ticks; value: number } | null>(null);
@@ -38,7 +39,7 @@ export function EnvelopeEditor({ envelope, windows, height, name, scale, line }:
 
   const onLine = (event: PointerEvent<SVGElement>, [from, to, position, rate]: Window) => {
     const box = (event.currentTarget.ownerSVGElement as SVGElement).getBoundingClientRect();
-    const tick = Math.min(Math.max(snapTick(xToTick(view, event.clientX - box.left), event.altKey ? 0 : view.grid), from), to - 1);
+    const tick = Math.min(Math.max(snapTick(xToTick(view, event.clientX - box.left), event.altKey ? 0 : song().view.grid), from), to - 1);
     return { tick, value: heightAt(curves, position + (tick - from) * rate) ?? 0 };
   };
 
@@ -139,7 +140,8 @@ export function EnvelopeEditor({ envelope, windows, height, name, scale, line }:
 
 /** An envelope shown behind the one being edited. */
 export function EnvelopeAside({ corners, windows, height, role }: { corners: Corners; windows: Window[]; height: number; role: string }) {
-  const view = useSong((state) => state.view);
+  const pxPerTick = useSong((state) => state.view.pxPerTick);
+  const view = { pxPerTick };
   const band = bandFor(role, height);
   return windows.map((window) => (
     <path key={window[0]} d={windowPath(corners, window, (tick, value) => [tickToX(view, tick), valueToY(band, value)])} className="stitched aside-line" pointerEvents="none" />

@@ -87,7 +87,8 @@ function ClipCurves({ regions, find, focus, placed }: { regions: RegionPart[]; f
 
 function HeardStrip({ focus, view: [from, to] }: { focus: string | null; view: [number, number] }) {
   const heard = useSong((state) => (focus ? (state.preview?.heard[focus] ?? state.heard[focus]) : undefined)) ?? [];
-  const view = useSong((state) => state.view);
+  const pxPerTick = useSong((state) => state.view.pxPerTick);
+  const view = { pxPerTick };
   const band = bandFor("set", HEARD_HEIGHT);
   const plot = (tick: number, value: number): [number, number] => [tickToX(view, tick), valueToY(band, value)];
   const edge = chainPath(heard, from, to, plot);

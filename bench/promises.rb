@@ -1,0 +1,123 @@
+# frozen_string_literal: true
+
+require "zlib"
+require_relative "scroll"
+
+# Each promise with what was measured.
+class Promises
+  include KindSatchel
+
+  # @yieldparam name [String]
+  # @yieldparam result [Hash]
+  def run(&told)
+    @told = told
+    @results = {}
+    @big = BigSong.build
+    core
+    served
+    first_load
+    @results
+  end
+
+  private
+
+  def note(name, result)
+    @results[name] = result
+    @told.call(name, result)
+  end
+
+  def core
+    address = Address.parse("t5/synth/cutoff")
+    note("core: outline of one parameter over the big song", Measure.milliseconds(30) { outline(@big.with(name: "x"), address) })
+    note("core: all ramps of the big song", Measure.milliseconds(3, warm_up: 1) { @corners = all_ramps(@big.with(name: "x")) }.merge("corners" => @corners))
+    %w[rope-bass/synth/cutoff fog-pad/channel/volume master/channel/volume].each do |text|
+      note("flattening #{text}", flattening(DemoSong.build, Address.parse(text)))
+    end
+  end
+
+  def outline(song, address) = Heard::Outline.of_pieces(Heard::Resolver.new(song, address).pieces(0, song.length_ticks))
+
+  def all_ramps(song)
+    song.automated.sum { |address| Heard::Ramps.new(Heard::Resolver.new(song, address)).corners(0, song.length_ticks).size }
+  end
+
+  # Number of ramps and the largest error at 40,000 places, beside a sampling of the same curve at 1 kHz joined by ramps.
+  def flattening(song, address)
+    resolver = Heard::Resolver.new(song, address)
+    corners = Heard::Ramps.new(resolver).corners(0, song.length_ticks)
+    seconds = song.tempo.seconds_at(song.length_ticks)
+    sampled = (0..(seconds * 1000).floor).map { |i| i / 1000.0 }
+    values = resolver.at_each(sampled.map { |at| song.tempo.tick_at(at).round })
+    chain = sampled.zip(values.map { |value| resolver.scale.engine(value) })
+    { "ramps" => Heard::Ramps.count(corners), "largest_error" => largest_error(song, resolver, corners),
+      "ramps_at_1_kHz" => chain.size - 1, "largest_error_at_1_kHz" => largest_error(song, resolver, chain) }
+  end
+
+  # Away from jumps, where any chain of ramps is off by the jump for a moment.
+  def largest_error(song, resolver, corners)
+    pieces = resolver.pieces(0, song.length_ticks)
+    at = 0
+    worst = 0.0
+    pieces.each do |piece|
+      (1..60).each do |i|
+        tick = piece.from + ((piece.to - piece.from) * i / 61.0)
+        second = song.tempo.seconds_at(tick)
+        next if second - song.tempo.seconds_at(piece.from) < 0.001 || song.tempo.seconds_at(piece.to) - second < 0.001
+
+        at += 1 while corners[at + 1] && corners[at + 1][0] <= second
+        worst = [worst, (share(resolver.scale, between(corners[at], corners[at + 1], second)) - piece.at(tick)).abs].max
+      end
+    end
+    worst.round(6)
+  end
+
+  def between(left, right, second)
+    return left[1] if right.nil? || right[0] == left[0]
+
+    left[1] + ((right[1] - left[1]) * (second - left[0]) / (right[0] - left[0]))
+  end
+
+  def share(scale, engine) = scale.gain? ? Math.sqrt([engine, 0].max / scale.peak) : scale.normalised(engine / scale.unit.engine_factor)
+
+  def served
+    server = BenchServer.new(@big)
+    previews(server)
+    note("snapshot of the big song, whole request", Measure.milliseconds(5, warm_up: 1) do
+      @bytes = server.get("/api/songs/#{server.big_id}").bytesize
+    end.merge("bytes" => @bytes))
+    browser(server)
+  ensure
+    server&.stop
+  end
+
+  def previews(server)
+    demo = DemoSong.build
+    move = demo.clip("mooring").envelopes.first.id
+    note("preview of a point drag, demo song, whole request", drag(server, server.demo_id, move, "rope-bass/synth/cutoff", 300))
+    target = @big.clip("c5").envelopes.first
+    note("preview of a point drag, big song, whole request", drag(server, server.big_id, target.id, target.target.to_s, 100))
+  end
+
+  def drag(server, id, envelope_id, address, runs)
+    turn = 0
+    Measure.milliseconds(runs, warm_up: 40) do
+      turn += 1
+      point = { index: 1, tick: 700 + (turn % 50), value: 0.2 + (turn % 60 / 100.0) }
+      answer = server.post("/api/songs/#{id}/preview", { revision: 1, edit: "move_points", inputs: { envelope_id:, points: [point] }, heard: [address] })
+      raise answer unless answer.include?('"heard":{"')
+    end
+  end
+
+  def browser(server)
+    scroll = Scroll.new(server.port)
+    note("big song opened in Chromium, to the first rows drawn", { "ms" => scroll.open(server.big_id) })
+    note("big song scrolled in Chromium, frame times", scroll.frames)
+  ensure
+    scroll&.quit
+  end
+
+  def first_load
+    files = Dir[File.join(Server.public_folder, "assets/*.js")]
+    note("JavaScript at first load, gzipped", { "bytes" => files.sum { |file| Zlib.gzip(File.binread(file), level: 6).bytesize } })
+  end
+end

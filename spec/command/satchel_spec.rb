@@ -1,0 +1,62 @@
+# frozen_string_literal: true
+
+require "open3"
+
+RSpec.describe "bin/satchel" do
+  let(:folder) { Dir.mktmpdir }
+  let(:song) { DemoSong.build }
+  let(:cutoff) { "rope-bass/synth/cutoff" }
+  let!(:file) { write("song.json", json_of(song)) }
+
+  after { FileUtils.rm_rf(folder) }
+
+  def write(name, text) = File.join(folder, name).tap { |path| File.write(path, text) }
+
+  def satchel(*arguments)
+    out, err, status = Open3.capture3("ruby", File.expand_path("../../bin/satchel", __dir__), *arguments.map(&:to_s))
+    [out, err, status.exitstatus]
+  end
+
+  it "prints what is heard as CSV, with silence as -inf" do
+    out, = satchel("heard", file, cutoff, "--from", 15_360, "--to", 16_320, "--step", 480)
+    rows = out.lines.map { |line| line.chomp.split(",") }
+    expect(rows.shift).to eq %w[tick normalised natural]
+    resolver = KindSatchel::Heard::Resolver.new(song, address(cutoff))
+    expect(rows.map { |tick, value, _| [tick.to_i, value.to_f] }).to eq([15_360, 15_840, 16_320].map { |tick| [tick, resolver.at(tick)] })
+    expect(satchel("heard", file, "gull-chop/channel/send-echo-pier", "--from", 30_720, "--to", 30_720, "--step", 1)[0].lines.last.chomp).to eq "30720,0.0,-inf"
+  end
+
+  it "explains, flattens, tells the time and lists the parameters" do
+    expect(satchel("explain", file, cutoff, "--at", 20_000)[0].lines.map { |line| line.split.first }).to eq %w[Rope knob lane clip heard]
+    flat = ->(tolerance) { satchel("flatten", file, cutoff, "--tolerance", tolerance)[0].lines.size }
+    expect(flat.call(0.0001)).to be > 2 * flat.call(0.01)
+    expect(satchel("clock", file, "--at", 3840)[0].to_f).to be_within(1e-12).of(4 * 60.0 / 92)
+    expect(satchel("params",
+file)[0]).to include("rope-bass/synth/cutoff,log,Hz,30.0,18000.0,800 Hz", "gull-chop/channel/send-echo-pier,fader,dB,-inf,0.0,-inf dB")
+  end
+
+  it "validates, and edits a document" do
+    expect(satchel("validate", file)[0]).to eq "valid\n"
+    edits = write("edits.json",
+JSON.generate([{ edit: "rename_song", inputs: { name: "Ebb" } }, { edit: "add_lane", inputs: { address: "master/channel/pan" } }]))
+    out, = satchel("edit", file, edits)
+    expected = apply(apply(song, "rename_song", name: "Ebb").song, "add_lane", address: "master/channel/pan").song
+    expect(JSON.parse(out)).to eq JSON.parse(json_of(expected))
+  end
+
+  it "prints the demo song, the same as the app shows" do
+    expect(JSON.parse(satchel("demo")[0])).to eq JSON.parse(json_of(song))
+  end
+
+  it "ends with a clear sentence and a failure on bad input" do
+    broken = write("broken.json", json_of(song).sub('"role":"shift"', '"role":"twist"'))
+    wrong = write("wrong.json", JSON.generate([{ edit: "rename_song", inputs: { name: "Ebb" } }, { edit: "rename_song", inputs: {} }]))
+    { ["heard", file, "nonsense"] => /not an address/, ["heard", file, cutoff, "--from", 0] => /--to is missing/,
+      ["clock", file, "--at", "soon"] => /invalid argument/i,
+      ["validate", broken] => %r{/envelopes/0/role}, ["validate", "/nowhere.json"] => /No such file/, ["juggle"] => /There is no command juggle/,
+      ["edit", file, wrong] => %r{/1: Missing: name}, ["flatten", file, cutoff, "--tolerance", 5] => /tolerance/ }.each do |arguments, sentence|
+      out, err, status = satchel(*arguments)
+      expect([out, err, status]).to match ["", sentence, 1]
+    end
+  end
+end
