@@ -27,9 +27,15 @@ module SongRows
     PartRow.upsert_all(rows, unique_by: %i[song_id kind part_id], update_only: [:record]) unless rows.empty?
   end
 
-  # The parts of a song as JSON text, straight from the rows: [[kind, id, record], ...].
+  # What a first look at a song needs no points and notes for; `count` says how many points there are.
+  SLIM = Arel.sql(<<~SQL.squish)
+    CASE kind WHEN 'envelope' THEN json_set(record, '$.points', json('[]'), '$.count', json_array_length(record, '$.points'))
+              WHEN 'clip' THEN json_set(record, '$.notes', json('[]')) ELSE record END
+  SQL
+
+  # The parts of a song as JSON text, straight from the rows: [[kind, id, record], ...]; points and notes left out.
   def json(song_id)
-    entries = PartRow.where(song_id:).order(:kind, :part_id).pluck(:kind, :part_id, :record)
+    entries = PartRow.where(song_id:).order(:kind, :part_id).pluck(:kind, :part_id, SLIM)
     "[#{entries.map { |kind, id, record| "[#{kind.to_json},#{id.to_json},#{record}]" }.join(',')}]"
   end
 

@@ -7,16 +7,19 @@ require_relative "scroll"
 class Promises
   include KindSatchel
 
+  SECTIONS = %w[core previews snapshot browser first_load].freeze
+
+  # @param only [Array<String>] sections to run; none for all
   # @yieldparam name [String]
   # @yieldparam result [Hash]
-  def run(&told)
+  def run(only = [], &told)
     @told = told
     @results = {}
     @big = BigSong.build
-    core
-    served
-    first_load
+    (only.empty? ? SECTIONS : SECTIONS & only).each { |section| send(section) }
     @results
+  ensure
+    @server&.stop
   end
 
   private
@@ -28,12 +31,15 @@ class Promises
 
   def core
     address = Address.parse("t5/synth/cutoff")
-    note("core: outline of one parameter over the big song", Measure.milliseconds(30) { outline(@big.with(name: "x"), address) })
+    note("core: outline of one parameter over the big song", Measure.milliseconds(30) { outline(edited, address) })
     note("core: all ramps of the big song", Measure.milliseconds(3, warm_up: 1) { @corners = all_ramps(@big.with(name: "x")) }.merge("corners" => @corners))
     %w[rope-bass/synth/cutoff fog-pad/channel/volume master/channel/volume].each do |text|
       note("flattening #{text}", flattening(DemoSong.build, Address.parse(text)))
     end
   end
+
+  # The big song after an edit, as a preview finds it.
+  def edited = @big.tap(&:directory).with_clip(@big.clip("c5").with(name: "x"))
 
   def outline(song, address) = Heard::Outline.of_pieces(Heard::Resolver.new(song, address).pieces(0, song.length_ticks))
 
@@ -79,26 +85,22 @@ class Promises
 
   def share(scale, engine) = scale.gain? ? Math.sqrt([engine, 0].max / scale.peak) : scale.normalised(engine / scale.unit.engine_factor)
 
-  def served
-    server = BenchServer.new(@big)
-    previews(server)
-    note("snapshot of the big song, whole request", Measure.milliseconds(5, warm_up: 1) do
-      @bytes = server.get("/api/songs/#{server.big_id}").bytesize
-    end.merge("bytes" => @bytes))
-    browser(server)
-  ensure
-    server&.stop
+  def server = @server ||= BenchServer.new(@big)
+
+  def snapshot
+    result = Measure.milliseconds(5, warm_up: 1) { @bytes = server.get("/api/songs/#{server.big_id}").bytesize }
+    note("snapshot of the big song, whole request", result.merge("bytes" => @bytes))
   end
 
-  def previews(server)
+  def previews
     demo = DemoSong.build
     move = demo.clip("mooring").envelopes.first.id
-    note("preview of a point drag, demo song, whole request", drag(server, server.demo_id, move, "rope-bass/synth/cutoff", 300))
+    note("preview of a point drag, demo song, whole request", drag(server.demo_id, move, "rope-bass/synth/cutoff", 300))
     target = @big.clip("c5").envelopes.first
-    note("preview of a point drag, big song, whole request", drag(server, server.big_id, target.id, target.target.to_s, 100))
+    note("preview of a point drag, big song, whole request", drag(server.big_id, target.id, target.target.to_s, 100))
   end
 
-  def drag(server, id, envelope_id, address, runs)
+  def drag(id, envelope_id, address, runs)
     turn = 0
     Measure.milliseconds(runs, warm_up: 40) do
       turn += 1
@@ -108,7 +110,7 @@ class Promises
     end
   end
 
-  def browser(server)
+  def browser
     scroll = Scroll.new(server.port)
     note("big song opened in Chromium, to the first rows drawn", { "ms" => scroll.open(server.big_id) })
     note("big song scrolled in Chromium, frame times", scroll.frames)

@@ -20,7 +20,7 @@ class Scroll
   def initialize(port)
     Capybara.register_driver(:bench) do |app|
       Capybara::Cuprite::Driver.new(app, window_size: [1280, 800], browser_path: "/usr/bin/chromium", timeout: 60, process_timeout: 60,
-browser_options: { "no-sandbox" => nil, "disable-gpu" => nil })
+                                         browser_options: { "no-sandbox" => nil, "disable-gpu" => nil })
     end
     Capybara.run_server = false
     @session = Capybara::Session.new(:bench)
@@ -35,6 +35,6 @@ browser_options: { "no-sandbox" => nil, "disable-gpu" => nil })
     ((Measure.now - start) * 1000).round
   end
 
-  def frames = Measure.summary(@session.evaluate_async_script(SCRIPT))
+  def frames = Measure.summary(Capybara.using_wait_time(90) { @session.evaluate_async_script(SCRIPT) })
   def quit = @session.driver.quit
 end

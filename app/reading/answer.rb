@@ -53,9 +53,9 @@ class Answer
 
   # Regions that changed, and all regions of clips that changed or whose envelopes did.
   def changed_regions
-    placed = @after.directory.regions_of_clip
+    directory = @after.directory
     own = ids("region").filter_map { |id| @after.directory.regions[id]&.region }
-    (own + touched_clips.flat_map { |id| placed[id].map(&:region) }).uniq(&:id)
+    (own + touched_clips.flat_map { |id| directory.regions_of_clip(id).map(&:region) }).uniq(&:id)
   end
 
   def touched_clips

@@ -13,12 +13,14 @@ class Drawing
     @song = song
   end
 
-  # Everything of one track: lanes, regions, their clips' envelopes.
-  def track(track_id)
-    track = @song.track(track_id)
-    clips = track.regions.map { |region| @song.clip(region.clip_id) }.uniq(&:id)
-    { "curves" => curves(track.lanes + clips.flat_map(&:envelopes)),
-      "windows" => windows(track.regions), "passes" => passes(track.regions) }
+  # Everything of some tracks: lanes, regions, their clips with notes and envelopes. `parts` holds the whole records
+  # of the clips and envelopes.
+  def tracks(track_ids)
+    tracks = track_ids.uniq.map { |id| @song.track(id) }
+    regions = tracks.flat_map(&:regions)
+    clips = regions.map(&:clip_id).uniq.map { |id| @song.clip(id) }
+    { "curves" => curves(tracks.flat_map(&:lanes) + clips.flat_map(&:envelopes)),
+      "windows" => windows(regions), "passes" => passes(regions), "parts" => tracks.flat_map { |track| lanes(track) } + clips.flat_map { |clip| whole(clip) } }
   end
 
   def curves(envelopes) = envelopes.to_h { |envelope| [envelope.id, flat(Heard::Outline.of_envelope(envelope))] }
@@ -51,6 +53,13 @@ class Drawing
   end
 
   private
+
+  def lanes(track) = parts("track/#{track.id}", track.lanes)
+  def whole(clip) = [["clip", clip.id, Records.clip(clip)], *parts("clip/#{clip.id}", clip.envelopes)]
+
+  def parts(owner, envelopes)
+    envelopes.map.with_index { |envelope, place| ["envelope", envelope.id, Parts.placed(Records.envelope(envelope), owner, place)] }
+  end
 
   def runs(region, clip, envelope)
     Clocks::ALL.fetch(envelope.clock).runs(region, clip, envelope).filter_map do |run|

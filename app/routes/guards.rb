@@ -2,7 +2,7 @@
 
 # Who may talk to the server, and what a page of it may load.
 module Guards
-  POLICY = "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; connect-src 'self'; " \
+  POLICY = "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; connect-src 'self'; " \
            "object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'"
   LOCAL_HOSTS = ["localhost", "127.0.0.1", "[::1]"].freeze
   # The largest request body outside of import, in bytes.

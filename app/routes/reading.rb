@@ -26,7 +26,8 @@ module Reading
       end
     end
 
-    def addresses_of(name) = params[name].to_s.split(",")
+    # A list from the query.
+    def list_of(name) = params[name].to_s.split(",")
   end
 
   def self.registered(app)
@@ -34,9 +35,12 @@ module Reading
     app.get("/api/catalogue") { json(Catalogue.json) }
     app.get("/api/songs/:id") { json(snapshot(params[:id].to_i)) }
     app.get("/api/songs/:id/clock") { json("clock" => Playback.new(song).clock, "length_ticks" => song.length_ticks) }
-    app.get("/api/songs/:id/drawing/:track_id") { json(Drawing.new(song).track(params[:track_id])) }
-    app.get("/api/songs/:id/heard") { json(Drawing.new(song).heard(addresses_of(:addresses))) }
-    app.get("/api/songs/:id/values") { json(Drawing.new(song).values(addresses_of(:addresses), tick_of("tick"))) }
+    app.get("/api/songs/:id/drawing") do
+      standing = settings.open_songs.fetch(params[:id].to_i)
+      json("revision" => standing.revision, **Drawing.new(standing.song).tracks(list_of(:tracks)))
+    end
+    app.get("/api/songs/:id/heard") { json(Drawing.new(song).heard(list_of(:addresses))) }
+    app.get("/api/songs/:id/values") { json(Drawing.new(song).values(list_of(:addresses), tick_of("tick"))) }
     app.get("/api/songs/:id/explanation") do
       address = KindSatchel::Address.parse(params[:address])
       json(KindSatchel::Heard::Explanation.new(song, address, tick_of("tick")).to_record)

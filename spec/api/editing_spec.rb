@@ -129,7 +129,7 @@ RSpec.describe "Reading a song" do
   let(:id) { plant }
 
   it "says where each envelope runs, and what is heard" do
-    drawing = get_json("/api/songs/#{id}/drawing/rope-bass")
+    drawing = get_json("/api/songs/#{id}/drawing?tracks=rope-bass")
     region = standing(id).song.track("rope-bass").regions.first
     move = standing(id).song.clip("mooring").envelopes.first
     expect(drawing["windows"][region.id][move.id]).to eq [[15_360, 23_040, 0, 1], [23_040, 30_720, 0, 1]]

@@ -59,10 +59,10 @@ RSpec.describe "Songs in the studio" do
     click_on "Undo: move Mooring to 6.1.0"
     eventually(id) { |now| now.directory.region(first.id).region.start_tick == 4 * BAR }
     drag([middle(first.id)[0], middle("material-rope-bass")[1] - 52], 832, 0, control: true)
-    eventually(id) { |now| now.directory.regions_of_clip["mooring"].size == 5 && now.directory.region(first.id).region.start_tick == 4 * BAR }
+    eventually(id) { |now| now.directory.regions_of_clip("mooring").size == 5 && now.directory.region(first.id).region.start_tick == 4 * BAR }
     focus(regions.first.id)
     press_keys("d")
-    eventually(id) { |now| now.directory.regions_of_clip["mooring"].any? { |placed| placed.region.id.end_with?("49") } }
+    eventually(id) { |now| now.directory.regions_of_clip("mooring").any? { |placed| placed.region.id.end_with?("49") } }
   end
 
   it "copies and pastes at the playhead, separates, and removes" do
@@ -74,10 +74,10 @@ RSpec.describe "Songs in the studio" do
     click_on "Copy"
     press_ruler(997)
     click_on "Paste"
-    eventually(id) { |now| now.directory.regions_of_clip["mooring"].any? { |placed| placed.region.start_tick == 12 * BAR } }
+    eventually(id) { |now| now.directory.regions_of_clip("mooring").any? { |placed| placed.region.start_tick == 12 * BAR } }
     click_on "Separate"
     song = eventually(id) { |now| now.clips.values.map(&:name).include?("Mooring 2") }
-    expect(song.directory.regions_of_clip["mooring"].size).to eq 4
+    expect(song.directory.regions_of_clip("mooring").size).to eq 4
     click_on "Remove"
     eventually(id) { |now| now.track("rope-bass").regions.none? { |entry| entry.start_tick == 4 * BAR } }
     within(".notice") { click_on "Undo" }

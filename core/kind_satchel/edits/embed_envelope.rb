@@ -18,7 +18,7 @@ module KindSatchel
       def self.reachable!(song, clip, address)
         return if clip.kind == "carrier"
 
-        tracks = song.directory.regions_of_clip[clip.id].map { |placed| placed.track.id }
+        tracks = song.directory.regions_of_clip(clip.id).map { |placed| placed.track.id }
         return if tracks.include?(address.track_id)
 
         raise InvalidInput.of("out_of_reach", "/address", "#{clip.name} does not sound on #{song.track(address.track_id).name}; a clip moves its own track.")

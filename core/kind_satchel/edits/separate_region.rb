@@ -7,7 +7,7 @@ module KindSatchel
       def self.call(song, input)
         placed = song.directory.region(input[:region_id])
         clip = song.clip(placed.region.clip_id)
-        if song.directory.regions_of_clip[clip.id].size < 2
+        if song.directory.regions_of_clip(clip.id).size < 2
           raise InvalidInput.of("not_shared", "/region_id", "#{clip.name} is in one region only; there is nothing to separate.")
         end
 

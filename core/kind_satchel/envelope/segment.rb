@@ -8,6 +8,8 @@ module KindSatchel
 
     def still? = a == b || shape.still?
 
+    def straight? = still? || shape.straight?
+
     # @param tick [Numeric] within start..finish; at `finish` the value the segment arrives at
     def at(tick)
       return a if still?
@@ -25,7 +27,7 @@ module KindSatchel
     # Ticks strictly between `from` and `to` where a line chain must turn to stay within `tolerance`, when the
     # values of this segment are worth `worth` each.
     def breaks(from, to, worth, tolerance)
-      return [] if still?
+      return [] if straight?
 
       length = finish - start
       u0, u1 = (from - start).fdiv(length), (to - start).fdiv(length)

@@ -30,7 +30,7 @@ module KindSatchel
         list = []
         lanes.each_with_index { |lane, i| add_lane(list, lane, i, from, to) }
         carriers.each { |clip, envelope, i| add_clip(list, clip, envelope, i, from, to) }
-        list.sort_by!.with_index { |span, i| [span.from, i] }
+        list.sort_by!(&:from)
       end
 
       # @return [Array<Envelope>]
@@ -53,7 +53,7 @@ module KindSatchel
       private
 
       def carriers
-        @song.directory.carriers[@address].each_with_index.filter_map do |(clip, envelope), i|
+        @song.directory.carriers(@address).each_with_index.filter_map do |(clip, envelope), i|
           [clip, envelope, i] if envelope.acts?
         end
       end
@@ -64,7 +64,7 @@ module KindSatchel
       end
 
       def add_clip(list, clip, envelope, index, from, to)
-        @song.directory.regions_of_clip[clip.id].each do |placed|
+        @song.directory.regions_of_clip(clip.id).each do |placed|
           own = placed.track.id == @address.track_id
           order = order_of(own ? OWN_REGION : OTHER_REGIONS, placed.place, envelope, index)
           source = Source.new(own ? "clip" : "carrier", envelope, placed.region, clip)

@@ -39,7 +39,10 @@ module KindSatchel
           chain.add(piece.from, value)
           return chain.add(piece.to, value)
         end
-        raw_corners(piece, tolerance).each_cons(2) do |(t0, v0), (t1, v1)|
+        corners = raw_corners(piece, tolerance)
+        return corners.each { |tick, value| chain.add(tick, value) } if corners.all? { |_, value| value.between?(0.0, 1.0) }
+
+        corners.each_cons(2) do |(t0, v0), (t1, v1)|
           chain.add(t0, v0.clamp(0.0, 1.0))
           crossings(t0, v0, t1, v1).each { |tick, limit| chain.add(tick, limit) }
           chain.add(t1, v1.clamp(0.0, 1.0))

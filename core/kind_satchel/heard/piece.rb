@@ -17,13 +17,20 @@ module KindSatchel
       def at(tick) = scale.heard(raw(tick))
 
       # Whether the value stays the same throughout.
-      def still? = moving.empty?
+      def still? = spans.all? { |span| span.segment.still? }
+
+      # Whether the value moves evenly from one end to the other.
+      def straight?
+        list = moving
+        list.size < 2 && list.all? { |span| span.segment.straight? } && summed?(list)
+      end
 
       # Ticks strictly inside where a line chain must turn to stay within `tolerance` of {#raw}.
       # @return [Array<Numeric>]
       def breaks(tolerance)
         list = moving
         return [] if list.empty?
+        return list[0].segment.breaks(from, to, 1.0, tolerance) if list.size == 1 && list[0].rules.equal?(Roles::Set)
         return Fit.breaks(from, to, tolerance) { |tick| raw(tick) } unless summed?(list)
 
         ticks = list.flat_map { |span| span.segment.breaks(from, to, worth(list, span.segment), tolerance / list.size) }
@@ -36,7 +43,7 @@ module KindSatchel
 
       # Whether what moves adds up: then chains of the single segments add up too, errors included.
       def summed?(list)
-        return list.first.rules.straight?(scale) if list.size == 1
+        return list.all? { |span| span.rules.straight?(scale) } if list.size < 2
 
         !scale.gain? && spans.none? { |span| span.rules.equal?(Roles::Scale) }
       end

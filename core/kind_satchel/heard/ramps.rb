@@ -7,7 +7,8 @@ module KindSatchel
     #
     # The error, measured as a share of the knob's travel, stays within `tolerance`. Half of it goes to the shapes
     # (chords of a smooth curve, as many as its bend asks for), half to the scale (a straight stretch on a log or
-    # fader scale is a curve in Hz or amplitude). So the number of ramps follows the bends, not the time.
+    # fader scale is a curve in Hz or amplitude); where the shape is straight, the scale has it all. So the number of
+    # ramps follows the bends, not the time.
     class Ramps
       # The stated bound for playback: 1/1000 of the parameter's range.
       TOLERANCE = 0.001
@@ -19,6 +20,7 @@ module KindSatchel
 
         @scale = resolver.scale
         @tempo = resolver.song.tempo
+        @pace = @tempo.steady_pace
         @resolver = resolver
         @tolerance = tolerance
       end
@@ -27,11 +29,11 @@ module KindSatchel
       # @param to [Integer] the tick after the last
       # @return [Array<Array(Float, Float)>] corners, in seconds from the start of the song
       def corners(from, to)
-        outline = Outline.of_pieces(@resolver.pieces(from, to), tolerance: @tolerance / 2)
-        return outline.map { |tick, value| [@tempo.seconds_at(tick), @scale.engine(value)] } if @scale.steps
+        pieces = @resolver.pieces(from, to)
+        return Outline.of_pieces(pieces, tolerance: @tolerance / 2).map { |tick, value| corner(tick, value) } if @scale.steps
 
-        list = [corner(*outline.first)]
-        outline.each_cons(2) { |(t0, v0), (t1, v1)| stretch(list, t0, v0, t1, v1) }
+        list = []
+        pieces.each { |piece| add_piece(list, piece) }
         list
       end
 
@@ -40,15 +42,40 @@ module KindSatchel
 
       private
 
-      def corner(tick, value) = [@tempo.seconds_at(tick), @scale.engine(value)]
+      def corner(tick, value) = [@pace ? @pace * tick : @tempo.seconds_at(tick), @scale.engine(value)]
 
-      def stretch(list, start, from, finish, to)
-        if finish > start && from != to
-          inner = @scale.breaks(from, to, @tolerance / 2).map { |value| start + ((finish - start) * (value - from) / (to - from)) }
-          inner = (inner + tempo_breaks(start, finish, (to - from).abs)).sort.uniq unless @tempo.ramps.empty?
-          inner.each { |tick| list << corner(tick, from + ((to - from) * (tick - start) / (finish - start))) }
+      def add_piece(list, piece)
+        straight = piece.straight?
+        chain = Outline.of_pieces([piece], tolerance: @tolerance / 2)
+        add_corner(list, corner(*chain.first))
+        chain.each_cons(2) { |(t0, v0), (t1, v1)| stretch(list, t0, v0, t1, v1, straight ? @tolerance : @tolerance / 2) }
+      end
+
+      # Leaves out what repeats, and what lies on a level line.
+      def add_corner(list, corner)
+        last = list.last
+        return list << corner unless last && last[1] == corner[1]
+        return if last[0] == corner[0]
+
+        list.pop if list.size > 1 && list[-2][1] == corner[1]
+        list << corner
+      end
+
+      def stretch(list, start, from, finish, to, tolerance)
+        return add_corner(list, corner(finish, to)) if from == to || finish == start
+
+        inner = @scale.breaks(from, to, tolerance)
+        pace = (finish - start) / (to - from)
+        if @tempo.ramps.empty?
+          inner.each { |value| list << corner(start + (pace * (value - from)), value) }
+        else
+          bent(list, start, from, pace, inner.map { |value| start + (pace * (value - from)) } + tempo_breaks(start, finish, (to - from).abs))
         end
         list << corner(finish, to)
+      end
+
+      def bent(list, start, from, pace, ticks)
+        ticks.sort.uniq.each { |tick| list << corner(tick, from + ((tick - start) / pace)) }
       end
 
       # While the tempo moves, straight in ticks is not straight in seconds. Over a stretch in which the tempo
@@ -65,7 +92,7 @@ module KindSatchel
 
       def even_ticks(from, to, rise)
         slow, fast = [@tempo.bpm_at(from), @tempo.bpm_at(to - 1e-6)].minmax
-        count = [Math.sqrt((fast - slow) / slow / 8 * rise / (@tolerance / 4)).ceil, 1].max
+        count = [Math.sqrt((fast - slow) / slow / 8 * rise / (@tolerance / 8)).ceil, 1].max
         (0..count).map { |i| from + ((to - from) * i / count.to_f) }
       end
     end

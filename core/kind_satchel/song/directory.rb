@@ -1,21 +1,25 @@
 # frozen_string_literal: true
 
 module KindSatchel
-  # Finds things of one song by id. Built on first use and kept with the song value.
+  # Finds things of one song by id. Built on first use and kept with the song value; the next song's directory is
+  # made from it by `with_track` and `with_clip`, which touch only what belongs to that track or clip.
   class Directory
     # Where an envelope lives: exactly one of `clip` and `track` is set.
     Home = Struct.new(:envelope, :clip, :track)
     # A region on the track that holds it; `place` is the track's place in the song, from the top.
     Placed = Struct.new(:region, :track, :place)
+    NONE = [].freeze
 
-    attr_reader :tracks, :envelopes, :regions, :regions_of_clip, :carriers
+    attr_reader :tracks, :envelopes, :regions
 
     def initialize(song)
-      @tracks = song.tracks.to_h { |track| [track.id, track] }
+      @tracks = {}
+      @places = {}
       @envelopes = {}
       @regions = {}
-      @regions_of_clip = Hash.new { |_, _| [].freeze }
-      @carriers = Hash.new { |_, _| [].freeze }
+      @regions_of_clip = {}
+      @carriers = {}
+      @clips_known = {}
       song.tracks.each_with_index { |track, place| add_track(track, place) }
       song.clips.each_value { |clip| add_clip(clip) }
     end
@@ -24,26 +28,70 @@ module KindSatchel
     def envelope(id) = find(envelopes, id, "envelope")
     def region(id) = find(regions, id, "region")
 
+    # @return [Array<Placed>] every region that places a clip, by track, then by time
+    def regions_of_clip(clip_id) = @regions_of_clip.fetch(clip_id, NONE)
+
+    # @return [Array<Array(Clip, Envelope)>] clip envelopes for a parameter
+    def carriers(address) = @carriers.fetch(address, NONE)
+
+    # The directory of the song in which this track stands in place of the one with its id.
+    def with_track(track) = dup.tap { |copy| copy.replace_track(@tracks.fetch(track.id), track) }
+
+    # The directory of the song in which this clip stands in place of the one with its id, if there was one.
+    # @param clip [Clip]
+    def with_clip(clip) = dup.tap { |copy| copy.replace_clip(clip) }
+
+    protected
+
+    def replace_track(old, track)
+      drop_lanes(old)
+      old.regions.each { |region| @regions.delete(region.id) }
+      clip_ids = (old.regions + track.regions).map(&:clip_id).uniq
+      clip_ids.each { |id| @regions_of_clip[id] = regions_of_clip(id).reject { |placed| placed.track.equal?(old) } }
+      add_track(track, @places[track.id])
+      clip_ids.each { |id| @regions_of_clip[id] = regions_of_clip(id).sort_by { |placed| [placed.place, placed.region.start_tick] } }
+    end
+
+    def replace_clip(clip)
+      old = @clips_known[clip.id]
+      old&.envelopes&.each do |envelope|
+        @envelopes.delete(envelope.id)
+        @carriers[envelope.target] = carriers(envelope.target).reject { |other, _| other.id == clip.id }
+      end
+      add_clip(clip)
+    end
+
     private
+
+    def initialize_copy(other)
+      super
+      %i[@tracks @places @envelopes @regions @regions_of_clip @carriers @clips_known].each do |name|
+        instance_variable_set(name, instance_variable_get(name).dup)
+      end
+    end
 
     def find(table, id, word)
       table.fetch(id) { raise NotFound.of("unknown_#{word}", "/#{word}_id", "There is no #{word} #{id.inspect} in this song.") }
     end
 
+    def drop_lanes(track) = track.lanes.each { |lane| @envelopes.delete(lane.id) }
+
     def add_track(track, place)
+      @tracks[track.id] = track
+      @places[track.id] = place
       track.lanes.each { |lane| @envelopes[lane.id] = Home.new(lane, nil, track) }
       track.regions.each do |region|
         placed = Placed.new(region, track, place)
         @regions[region.id] = placed
-        (@regions_of_clip.key?(region.clip_id) ? @regions_of_clip[region.clip_id] : @regions_of_clip[region.clip_id] = []) << placed
+        @regions_of_clip[region.clip_id] = [*@regions_of_clip[region.clip_id], placed]
       end
     end
 
     def add_clip(clip)
+      @clips_known[clip.id] = clip
       clip.envelopes.each do |envelope|
         @envelopes[envelope.id] = Home.new(envelope, clip, nil)
-        target = envelope.target
-        (@carriers.key?(target) ? @carriers[target] : @carriers[target] = []) << [clip, envelope]
+        @carriers[envelope.target] = [*@carriers[envelope.target], [clip, envelope]]
       end
     end
   end

@@ -72,11 +72,24 @@ module KindSatchel
     end
 
     # The next song with one track replaced.
-    def with_track(track) = with(tracks: tracks.map { |other| other.id == track.id ? track : other })
+    def with_track(track) = found_again(with(tracks: tracks.map { |other| other.id == track.id ? track : other })) { |found| found.with_track(track) }
 
-    def with_clip(clip) = with(clips: clips.merge(clip.id => clip))
+    # The next song with one clip replaced or added.
+    def with_clip(clip) = found_again(with(clips: clips.merge(clip.id => clip))) { |found| found.with_clip(clip) }
+
+    protected
+
+    # Takes over a directory that was made from another song's.
+    def known_directory(directory) = @memo[:directory] = directory
 
     private
+
+    # A directory at hand is brought up to date rather than made anew.
+    def found_again(song)
+      known = @memo[:directory]
+      song.known_directory(yield(known)) if known
+      song
+    end
 
     def send_target(address)
       return unless address.device_id == "channel" && address.parameter_id.start_with?(Devices::SEND_PREFIX)

@@ -53,6 +53,9 @@ module KindSatchel
         stretch.tick + stretch.ticks_after(seconds - stretch.seconds)
       end
 
+      # @return [Float, nil] seconds to a tick where one tempo holds throughout
+      def steady_pace = (60.0 / PPQ / points.first.bpm if points.size == 1)
+
       # Stretches whose tempo moves: [from_tick, to_tick, from_bpm, to_bpm].
       def ramps = memo(:ramps) { stretches.reject(&:steady?).map { |s| [s.tick, s.end_tick, s.bpm, s.end_bpm] } }
 
@@ -66,9 +69,11 @@ module KindSatchel
 
       private
 
-      def stretches = memo(:stretches) { build_stretches }
+      def stretches = @memo[:stretches] ||= build_stretches
 
       def stretch_at(tick)
+        return stretches.first if stretches.size == 1
+
         i = stretches.bsearch_index { |s| s.tick > tick } || stretches.size
         stretches[[i - 1, 0].max]
       end

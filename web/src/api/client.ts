@@ -1,4 +1,4 @@
-import type { Catalogue, Change, Corners, Drawing, EditInputs, Explanation, Fault, Preview, ShelfEntry, Snapshot, Stretch, Ticks } from "./types";
+import type { Catalogue, Change, Corners, EditInputs, Explanation, Fault, Preview, ShelfEntry, Snapshot, Stretch, Ticks, TrackDrawing } from "./types";
 
 /** What the server said no to, with every fault it found. */
 export class Refused extends Error {
@@ -49,7 +49,7 @@ export const shelf = {
 export const songApi = (id: number) => ({
   snapshot: () => get<Snapshot>(`/api/songs/${id}`),
   clock: () => get<{ clock: [Ticks, number][]; length_ticks: Ticks }>(`/api/songs/${id}/clock`),
-  drawing: (trackId: string) => get<Drawing>(`/api/songs/${id}/drawing/${trackId}`),
+  drawing: (trackIds: string[]) => get<TrackDrawing>(`/api/songs/${id}/drawing?tracks=${trackIds.join(",")}`),
   heard: (addresses: string[]) => get<Record<string, Corners>>(`/api/songs/${id}/heard?addresses=${addresses.join(",")}`),
   values: (addresses: string[], tick: Ticks) => get<Record<string, [value: number, text: string]>>(`/api/songs/${id}/values?addresses=${addresses.join(",")}&tick=${Math.round(tick)}`),
   explanation: (address: string, tick: Ticks) => get<Explanation>(`/api/songs/${id}/explanation?address=${address}&tick=${Math.round(tick)}`),

@@ -16,7 +16,8 @@ export type Normalised = number & { readonly unit?: "normalised" };
 export type Head = Pick<SongDocument, "name" | "meter" | "tempo" | "range" | "next_id">;
 export type TrackPart = Omit<TrackRecord, "lanes" | "regions"> & { place: number };
 export type RegionPart = RegionRecord & { owner: string };
-export type EnvelopePart = EnvelopeRecord & { owner: string; place: number };
+/** `count` is there while the points are not: they come when a track is drawn. */
+export type EnvelopePart = EnvelopeRecord & { owner: string; place: number; count?: number };
 export interface ClipPart {
   id: string;
   name: string;
@@ -38,6 +39,9 @@ export interface Drawing {
   windows: Record<string, Record<string, Window[]>>;
   passes: Record<string, Pass[]>;
 }
+
+/** Drawings of some tracks, with the whole records of their clips and envelopes. */
+export type TrackDrawing = Drawing & { revision: number; parts: Part[] };
 
 export interface Snapshot {
   id: number;

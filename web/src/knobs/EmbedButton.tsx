@@ -1,5 +1,6 @@
 import { Plus } from "lucide-react";
 import { edit } from "../song/actions";
+import { lookup } from "../song/lookup";
 import type { Placed } from "../song/catalogue";
 import { useSong } from "../song/store";
 import { focusOn } from "./Knob";
@@ -13,10 +14,8 @@ export function EmbedButton({ placed, acts, focused }: { placed: Placed; acts: A
     const region = regionId ? model.regions[regionId] : undefined;
     return region && region.owner === `track/${trackId}` ? model.clips[region.clip_id] : null;
   });
-  const there = useSong(({ model }) => {
-    const owner = clip ? `clip/${clip.id}` : `track/${trackId}`;
-    return Object.values(model.envelopes).some((envelope) => envelope.owner === owner && envelope.target === address);
-  });
+  const owner = clip ? `clip/${clip.id}` : `track/${trackId}`;
+  const there = useSong(({ model }) => (lookup(model).targets[address] ?? []).some((envelope) => envelope.owner === owner));
   if (!entry.automatable || there) return null;
   const words = clip ? `Embed ${entry.name} in ${clip.name}` : `Add a lane for ${entry.name}`;
   const make = () => {

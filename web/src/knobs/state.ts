@@ -10,9 +10,7 @@ export interface Acting {
 const standing = (list: EnvelopePart[]): "on" | "off" | null => (list.length === 0 ? null : list.some((entry) => entry.on) ? "on" : "off");
 
 export function acting(find: Lookup, address: string): Acting {
-  const all = Object.values(find.envelopes)
-    .flat()
-    .filter((envelope) => envelope.target === address);
+  const all = find.targets[address] ?? [];
   return {
     clip: standing(all.filter((envelope) => envelope.owner.startsWith("clip/"))),
     lane: standing(all.filter((envelope) => envelope.owner.startsWith("track/"))),

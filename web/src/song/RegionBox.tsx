@@ -1,27 +1,23 @@
 import { memo } from "react";
-import type { ClipPart, EnvelopePart, Pass, RegionPart, Window } from "../api/types";
-import { hueStyle, parameterHue } from "../draw/hue";
-import { windowPath } from "../draw/corners";
+import type { ClipPart, Pass, RegionPart } from "../api/types";
 import { pressRegion, regionKey } from "../gestures/regions";
 import { Material } from "../unfold/Material";
 import { useSong } from "./store";
-import { bandFor, positionText, tickToX, valueToY } from "./viewport";
+import { positionText, tickToX } from "./viewport";
 
 interface Props {
   region: RegionPart;
   clip: ClipPart;
   shared: number;
   height: number;
-  envelopes: EnvelopePart[];
   folded: boolean;
   view: [from: number, to: number];
 }
 
-const NO_WINDOWS: Record<string, Window[]> = {};
 const NO_PASSES: Pass[] = [];
 
-/** One region: its name, its material, and folded also a small drawing of its envelopes. */
-export const RegionBox = memo(function RegionBox({ region, clip, shared, height, envelopes, folded, view }: Props) {
+/** One region: its name and, unfolded, its material. */
+export const RegionBox = memo(function RegionBox({ region, clip, shared, height, folded, view }: Props) {
   const pxPerTick = useSong((state) => state.view.pxPerTick);
   const selected = useSong((state) => state.regionId === region.id);
   const meter = useSong((state) => state.model.head.meter);
@@ -51,29 +47,10 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
       {passes.slice(1).map(([start]) => (
         <i key={start} className="absolute bottom-0 h-2 border-l" style={{ left: tickToX({ pxPerTick }, start - region.start_tick), borderColor: "var(--hue)" }} />
       ))}
-      {folded && <SmallCurves region={region} envelopes={envelopes} height={height - 4} />}
-      <span className="hue pointer-events-none sticky inline-block max-w-full truncate px-1.5 text-[11px] leading-[17px] font-semibold" style={{ left: "var(--header-width)" }}>
+      <span className={`hue pointer-events-none inline-block max-w-full truncate px-1.5 text-[11px] leading-[17px] font-semibold ${folded ? "" : "sticky"}`} style={{ left: "var(--header-width)" }}>
         {clip.name}
         {shared > 1 && <span className="font-normal"> · {shared}×</span>}
       </span>
     </div>
   );
 });
-
-function SmallCurves({ region, envelopes, height }: { region: RegionPart; envelopes: EnvelopePart[]; height: number }) {
-  const pxPerTick = useSong((state) => state.view.pxPerTick);
-  const windows = useSong((state) => state.preview?.windows[region.id] ?? state.windows[region.id]) ?? NO_WINDOWS;
-  const curves = useSong((state) => state.curves);
-  const trial = useSong((state) => state.preview?.curves);
-  return (
-    <svg className="pointer-events-none absolute top-2 left-0" width="100%" height={height - 8} aria-hidden="true">
-      {envelopes.map((envelope) => {
-        const band = bandFor(envelope.role, height - 8);
-        const path = (windows[envelope.id] ?? [])
-          .map((window) => windowPath(trial?.[envelope.id] ?? curves[envelope.id] ?? [], window, (tick, value) => [(tick - region.start_tick) * pxPerTick, valueToY(band, value)]))
-          .join("");
-        return <path key={envelope.id} d={path} className={`stitched ${envelope.on ? "" : "off-line"}`} style={{ ...hueStyle(parameterHue(envelope.target)), strokeWidth: 1.9, strokeDasharray: "0.1 3.6" }} />;
-      })}
-    </svg>
-  );
-}

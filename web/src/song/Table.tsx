@@ -3,29 +3,35 @@ import { useShown } from "./useShown";
 import { Playhead } from "./Playhead";
 import { Ruler } from "./Ruler";
 import { TrackRow } from "./TrackRow";
+import type { Ticks } from "../api/types";
+import { rowHeight } from "../unfold/heights";
 import { songEnd } from "./model";
 import { setView, song, useSong } from "./store";
 import { MAX_PX_PER_TICK, MIN_PX_PER_TICK, barTicks } from "./viewport";
 
-const CHUNK_PX = 400;
+/** The view is widened to whole chunks, so that a little scrolling draws nothing anew. */
+const CHUNK_PX = 1600;
+const CHUNK_ROWS_PX = 160;
 
 /** The song on the table: ruler, tracks, playhead. Only what lies near the view is drawn. */
 export function Table({ narrow }: { narrow: boolean }) {
   const { model, find } = useShown();
   const pxPerTick = useSong((state) => state.view.pxPerTick);
+  const unfolded = useSong((state) => state.view.unfolded);
   const scroller = useRef<HTMLDivElement>(null);
   const headerWidth = narrow ? 118 : 168;
   const bar = barTicks(model.head.meter);
   const end = Math.max(songEnd(model), model.head.range.end_tick) + 4 * bar;
   const [view, setShown] = useState<[number, number]>([0, 120_000]);
+  const [rows, setRows] = useState<[number, number]>([0, 1000]);
 
   const look = useCallback(() => {
     const box = scroller.current;
     if (!box) return;
-    const first = Math.floor(box.scrollLeft / CHUNK_PX) - 1;
-    const last = Math.ceil((box.scrollLeft + box.clientWidth) / CHUNK_PX) + 1;
-    const next: [number, number] = [Math.max(0, (first * CHUNK_PX) / song().view.pxPerTick), (last * CHUNK_PX) / song().view.pxPerTick];
-    setShown((old) => (old[0] === next[0] && old[1] === next[1] ? old : next));
+    const scale = song().view.pxPerTick;
+    const [left, right] = chunks(box.scrollLeft, box.clientWidth, CHUNK_PX);
+    setShown(same([left / scale, right / scale]));
+    setRows(same(chunks(box.scrollTop, box.clientHeight, CHUNK_ROWS_PX)));
   }, []);
 
   useLayoutEffect(() => {
@@ -57,6 +63,7 @@ export function Table({ narrow }: { narrow: boolean }) {
     };
   }, [headerWidth, look]);
 
+  let top = 0;
   return (
     <div
       ref={scroller}
@@ -64,24 +71,47 @@ export function Table({ narrow }: { narrow: boolean }) {
       data-testid="table"
       onScroll={(event) => {
         look();
-        setView({ scrollTick: event.currentTarget.scrollLeft / song().view.pxPerTick });
+        rest(event.currentTarget.scrollLeft / song().view.pxPerTick);
       }}
     >
       <div className="relative min-h-full" style={{ width: headerWidth + end * pxPerTick, ["--header-width" as string]: `${headerWidth}px` }}>
         <Ruler view={view} headerWidth={headerWidth} bar={bar} />
         <BarLines view={view} headerWidth={headerWidth} bar={bar} />
-        {model.tracks.map((track) => (
-          <TrackRow key={track.id} track={track} model={model} find={find} view={view} headerWidth={headerWidth} />
-        ))}
+        {model.tracks.map((track) => {
+          const height = rowHeight(track, unfolded.includes(track.id));
+          top += height;
+          const near = top > rows[0] && top - height < rows[1];
+          return near ? <TrackRow key={track.id} track={track} model={model} find={find} view={view} headerWidth={headerWidth} /> : <div key={track.id} style={{ height }} />;
+        })}
         <Playhead headerWidth={headerWidth} scroller={scroller} />
       </div>
     </div>
   );
 }
 
+/** From and to, in whole chunks with a quarter of one to spare. */
+const chunks = (start: number, length: number, size: number): [number, number] => [
+  Math.max(0, Math.floor(start / size - 0.25) * size),
+  Math.ceil((start + length) / size + 0.25) * size,
+];
+
+/** Keeps the old pair while it says the same. */
+const same = (next: [number, number]) => (old: [number, number]) => (old[0] === next[0] && old[1] === next[1] ? old : next);
+
+/** Where the table stands; the store hears of it once scrolling rests, so that a frame of scrolling costs little. */
+let standing: { tick: Ticks; timer: number } | null = null;
+
+function rest(tick: Ticks): void {
+  clearTimeout(standing?.timer);
+  standing = { tick, timer: window.setTimeout(() => setView({ scrollTick: tick }), 150) };
+}
+
 /** Zooms about a place; the tick there stays where it is. */
 export function zoom(factor: number, x = 300): void {
-  const { pxPerTick, scrollTick } = song().view;
+  const { pxPerTick } = song().view;
+  clearTimeout(standing?.timer);
+  const scrollTick = standing?.tick ?? song().view.scrollTick;
+  standing = null;
   const next = Math.min(Math.max(pxPerTick * factor, MIN_PX_PER_TICK), MAX_PX_PER_TICK);
   setView({ pxPerTick: next, scrollTick: Math.max(0, scrollTick + x / pxPerTick - x / next) });
 }

@@ -2,7 +2,9 @@ import { ChevronDown, ChevronRight } from "lucide-react";
 import { memo, useEffect, useMemo } from "react";
 import type { EnvelopePart, TrackPart } from "../api/types";
 import { hueStyle } from "../draw/hue";
-import { HEARD_HEIGHT, LANE_HEIGHT, MATERIAL_HEIGHT, Unfolded } from "../unfold/Unfolded";
+import { Unfolded } from "../unfold/Unfolded";
+import { FOLDED_HEIGHT, HEARD_HEIGHT, LANE_HEIGHT, MATERIAL_HEIGHT, holdsRegions } from "../unfold/heights";
+import { FoldedCurves } from "./FoldedCurves";
 import { RegionBox } from "./RegionBox";
 import { drawTrack } from "./actions";
 import { findParameter } from "./catalogue";
@@ -11,7 +13,6 @@ import type { Model } from "./model";
 import { setSong, setView, song, useSong } from "./store";
 import { useNarrow } from "./useNarrow";
 
-export const FOLDED_HEIGHT = 44;
 const NONE: never[] = [];
 
 interface Props {
@@ -30,7 +31,7 @@ export const TrackRow = memo(function TrackRow({ track, model, find, view, heade
   const all = find.regions[`track/${track.id}`] ?? NONE;
   const regions = useMemo(() => all.filter((region) => region.start_tick < view[1] && region.start_tick + region.length_ticks > view[0]), [all, view]);
   const focus = useSong((state) => state.view.focus[track.id]) ?? firstAutomated(track, find, all.map((region) => region.clip_id));
-  useEffect(() => void drawTrack(track.id), [track.id, drawn]);
+  useEffect(() => drawTrack(track.id), [track.id, drawn]);
   return (
     <div className="relative flex border-b border-base-300" style={hueStyle(track.hue)} data-testid={`track-${track.id}`}>
       <header
@@ -60,11 +61,11 @@ export const TrackRow = memo(function TrackRow({ track, model, find, view, heade
                 clip={model.clips[region.clip_id]}
                 shared={find.sharers[region.clip_id]}
                 height={FOLDED_HEIGHT - 1}
-                envelopes={find.envelopes[`clip/${region.clip_id}`] ?? NONE}
                 folded
                 view={view}
               />
             ))}
+            <FoldedCurves regions={regions} find={find} view={view} height={FOLDED_HEIGHT - 1} />
           </div>
         )}
       </div>
@@ -95,7 +96,7 @@ function StripNames({ track, model, find, focus }: { track: TrackPart; model: Mo
   const clipIds = (find.regions[`track/${track.id}`] ?? NONE).map((region) => region.clip_id);
   const owners = [`track/${track.id}`, ...new Set(clipIds.map((id) => `clip/${id}`))];
   const targets = [...new Set([...(focus ? [focus] : []), ...owners.flatMap((owner) => find.envelopes[owner] ?? []).map((envelope) => envelope.target)])];
-  const holds = track.kind === "notes" || track.kind === "audio";
+  const holds = holdsRegions(track);
   const name = (address: string) => {
     const placed = catalogue && findParameter(catalogue, model.tracks, address);
     if (!placed) return address;

@@ -15,7 +15,7 @@ export async function openSong(id: number): Promise<void> {
   const { view, playhead } = loadView(id) ?? firstView(model);
   const trackId = model.tracks.some((track) => track.id === view.trackId) ? view.trackId : (model.tracks[0]?.id ?? null);
   setSong({ songId: id, catalogue: known, model, revision: snapshot.revision, undo: snapshot.undo, redo: snapshot.redo, view: { ...view, trackId }, playhead });
-  await player.open(id);
+  void player.open(id);
 }
 
 /** On a first visit: the range in view, and the track unfolded where a clip and a lane meet on one parameter. */
@@ -37,11 +37,31 @@ export async function catchUp(): Promise<void> {
   await player.songChanged();
 }
 
-export async function drawTrack(trackId: string): Promise<void> {
+/** Tracks that wait to be asked for, all in one request. */
+let undrawn: string[] = [];
+
+/** Asks for what a track shows, once. */
+export function drawTrack(trackId: string): void {
   if (song().drawn[trackId]) return;
   setSong(({ drawn }) => ({ drawn: { ...drawn, [trackId]: true } }));
-  const drawing = await api().drawing(trackId);
-  setSong((state) => merged(state, drawing));
+  if (undrawn.push(trackId) === 1) queueMicrotask(() => void drawAllWaiting());
+}
+
+/** A few tracks to a request, so that the first rows are there soon. */
+const DRAWN_AT_ONCE = 6;
+
+async function drawAllWaiting(): Promise<void> {
+  while (undrawn.length > 0) await drawWaiting();
+}
+
+async function drawWaiting(): Promise<void> {
+  const wanted = undrawn.slice(0, DRAWN_AT_ONCE);
+  const { songId } = song();
+  const drawing = await api().drawing(wanted);
+  undrawn = undrawn.filter((id) => !wanted.includes(id));
+  if (song().songId !== songId) return;
+  if (drawing.revision === song().revision) return setSong((state) => ({ ...merged(state, drawing), model: applyParts(state.model, drawing.parts) }));
+  setSong(({ drawn }) => ({ drawn: Object.fromEntries(Object.entries(drawn).filter(([id]) => !wanted.includes(id))) }));
 }
 
 export async function drawHeard(addresses: string[]): Promise<void> {
@@ -62,8 +82,7 @@ const merged = (state: SongState, more: Drawn): Drawn => ({
 export function heardInView({ model, view }: SongState = song()): string[] {
   const known = lookup(model);
   const focused = view.unfolded.flatMap((id) => view.focus[id] ?? []);
-  const all = Object.values(known.envelopes).flat();
-  const onTrack = all.filter((envelope) => envelope.target.startsWith(`${view.trackId}/`)).map((envelope) => envelope.target);
+  const onTrack = Object.keys(known.targets).filter((target) => target.startsWith(`${view.trackId}/`));
   return [...new Set([...focused, ...onTrack])];
 }
 

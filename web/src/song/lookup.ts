@@ -6,6 +6,8 @@ export interface Lookup {
   regions: Record<string, RegionPart[]>;
   envelopes: Record<string, EnvelopePart[]>;
   sharers: Record<string, number>;
+  /** Envelopes by the address they move. */
+  targets: Record<string, EnvelopePart[]>;
 }
 
 function grouped<T extends { owner: string }>(things: Record<string, T>, order: (a: T, b: T) => number): Record<string, T[]> {
@@ -22,10 +24,13 @@ export function lookup({ regions, envelopes }: Model): Lookup {
   if (last && last.regions === regions && last.envelopes === envelopes) return last.lookup;
   const sharers: Record<string, number> = {};
   for (const region of Object.values(regions)) sharers[region.clip_id] = (sharers[region.clip_id] ?? 0) + 1;
+  const targets: Record<string, EnvelopePart[]> = {};
+  for (const envelope of Object.values(envelopes)) (targets[envelope.target] ??= []).push(envelope);
   const found = {
     regions: grouped(regions, (a, b) => a.start_tick - b.start_tick),
     envelopes: grouped(envelopes, (a, b) => a.place - b.place),
     sharers,
+    targets,
   };
   last = { regions, envelopes, lookup: found };
   return found;

@@ -5,7 +5,7 @@ import type { Placed } from "../song/catalogue";
 import { edit } from "../song/actions";
 import { useSong } from "../song/store";
 import { EnvelopeEditor } from "./EnvelopeEditor";
-import { LANE_HEIGHT } from "./Unfolded";
+import { LANE_HEIGHT } from "./heights";
 
 /** The lane of the parameter in focus, or how to make one. */
 export function LaneStrip({ track, lane, placed, view: [from, to] }: { track: TrackPart; lane: EnvelopePart | undefined; placed: Placed | null; view: [number, number] }) {

@@ -10,13 +10,9 @@ import type { Model } from "../song/model";
 import { useSong } from "../song/store";
 import { bandFor, tickToX, valueToY } from "../song/viewport";
 import { LaneStrip } from "./LaneStrip";
+import { HEARD_HEIGHT, MATERIAL_HEIGHT, NAME_HEIGHT } from "./heights";
 import { EnvelopeAside, EnvelopeEditor } from "./EnvelopeEditor";
 
-export const MATERIAL_HEIGHT = 124;
-export const LANE_HEIGHT = 70;
-export const HEARD_HEIGHT = 58;
-/** Regions keep their name free of curves; only there they can be dragged. */
-const NAME_HEIGHT = 18;
 
 interface Props {
   track: TrackPart;
@@ -42,7 +38,7 @@ export function Unfolded({ track, regions, model, find, focus, view }: Props) {
         <div className="relative" style={{ height: MATERIAL_HEIGHT, background: "var(--strip)" }} data-testid={`material-${track.id}`}>
           <div style={hueStyle(track.hue)}>
             {regions.map((region) => (
-              <RegionBox key={region.id} region={region} clip={model.clips[region.clip_id]} shared={find.sharers[region.clip_id]} height={MATERIAL_HEIGHT} envelopes={[]} folded={false} view={view} />
+              <RegionBox key={region.id} region={region} clip={model.clips[region.clip_id]} shared={find.sharers[region.clip_id]} height={MATERIAL_HEIGHT} folded={false} view={view} />
             ))}
           </div>
           <ClipCurves regions={regions} find={find} focus={focus} placed={placed} />

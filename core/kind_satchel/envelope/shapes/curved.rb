@@ -29,6 +29,7 @@ module KindSatchel
 
       def cut(from, to) = from.zero? && to == 1 ? self : with(curve: curve * (to - from))
       def still? = false
+      def straight? = flat?
       def reversed = with(curve: -curve)
       def settings = { "curve" => curve }
 

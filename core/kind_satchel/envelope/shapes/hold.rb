@@ -9,6 +9,7 @@ module KindSatchel
       def breaks(_rise, _tolerance) = []
       def cut(_from, _to) = self
       def still? = true
+      def straight? = true
       def reversed = self
       def settings = {}
 

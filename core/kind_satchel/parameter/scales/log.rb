@@ -9,18 +9,24 @@ module KindSatchel
       def check
         number!("/low", low, 1e-6..1e9)
         fault!("out_of_range", "/high", "A log scale ends above its start.") unless high > low
+        @ratio = high / low.to_f
+        @engine_low = low * unit.engine_factor
       end
 
-      def natural(value) = low * (ratio**value)
-      def normalised(natural) = natural.positive? ? Math.log(natural / low.to_f) / Math.log(ratio) : -Float::INFINITY
-      def ratio = high / low.to_f
+      attr_reader :ratio
+
+      def engine(value) = @engine_low * (@ratio**value)
+      def natural(value) = low * (@ratio**value)
+      def normalised(natural) = natural.positive? ? Math.log(natural / low.to_f) / Math.log(@ratio) : -Float::INFINITY
 
       # A straight ramp in natural units under an exponential strays by the same share of travel wherever it
       # stands, so equal steps are the fewest. With q = ratio^step and s = (q - 1)/ln q, the ramp 1 + (q - 1)u
       # strays from q^u by at most (ln s - 1 + 1/s)/ln ratio of the travel: where both logarithms rise alike.
       def breaks(from, to, tolerance)
         count = ((to - from).abs / widest(tolerance)).ceil
-        (1...count).map { |i| from + ((to - from) * i / count) }
+        return [] if count < 2
+
+        Array.new(count - 1) { |i| from + ((to - from) * (i + 1) / count) }
       end
 
       private
@@ -37,11 +43,11 @@ module KindSatchel
       end
 
       def stray(step)
-        log_q = step * Math.log(ratio)
+        log_q = step * Math.log(@ratio)
         return 0.0 if log_q < 1e-9
 
         slope = (Math.exp(log_q) - 1) / log_q
-        (Math.log(slope) - 1 + (1 / slope)) / Math.log(ratio)
+        (Math.log(slope) - 1 + (1 / slope)) / Math.log(@ratio)
       end
     end
   end
