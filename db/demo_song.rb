@@ -38,7 +38,7 @@ module DemoSong
                  devices: { "player" => ["loop-player", {}], "filter" => ["filter", { "cutoff" => "7 kHz" }] },
                  channel: { "volume" => "-8 dB", "pan" => "R12", "send-boathouse" => "-18 dB" }
     writer.track "bell-buoy", "Bell Buoy", "notes", "moss",
-                 devices: { "pluck" => ["pluck", {}], "drive" => ["drive", { "bypass" => "on" }] },
+                 devices: { "pluck" => ["partial-bank", {}], "drive" => ["drive", { "bypass" => "on" }] },
                  channel: { "volume" => "-10 dB", "send-boathouse" => "-12 dB", "send-echo-pier" => "-14 dB" }
     writer.track "boathouse", "Boathouse", "return", "lichen", devices: { "reverb" => ["reverb", { "mix" => "100 %", "length" => "2.8 s" }] }
     writer.track "echo-pier", "Echo Pier", "return", "lichen",

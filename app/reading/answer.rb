@@ -4,6 +4,9 @@
 class Answer
   include KindSatchel
 
+  # Beyond so many changed points no text is made for each.
+  MOST_TOLD = 64
+
   # @param before [KindSatchel::Song]
   # @param after [KindSatchel::Song]
   # @param patch [Hash] see KindSatchel::Parts
@@ -38,8 +41,8 @@ class Answer
     draw = Drawing.new(@after)
     regions = changed_regions
     heard = @wants.fetch("heard", []) & affected.map(&:to_s)
-    { "curves" => draw.curves(changed_envelopes), "windows" => draw.windows(regions), "passes" => draw.passes(regions),
-      "heard" => draw.heard(heard), **sound }
+    { "curves" => draw.curves(changed_envelopes), "uneven" => draw.uneven(changed_envelopes),
+      "windows" => draw.windows(regions), "passes" => draw.passes(regions), "heard" => draw.heard(heard), **sound }
   end
 
   def sound
@@ -98,9 +101,17 @@ class Answer
     changed_envelopes.to_h do |envelope|
       old = @before.directory.envelopes[envelope.id]&.envelope&.points || []
       scale = @after.parameter(envelope.target).scale
-      list = envelope.points.each_with_index.reject { |point, i| old.size == envelope.points.size ? point.equal?(old[i]) : old.include?(point) }
-      [envelope.id, list.map { |point, i| point_record(envelope, scale, point, i) }]
+      list = new_points(old, envelope.points)
+      told = list.size <= MOST_TOLD
+      [envelope.id, list.map { |point, i| told ? point_record(envelope, scale, point, i) : { "index" => i, **Records.point(point) } }]
     end
+  end
+
+  def new_points(old, points)
+    return points.each_with_index.reject { |point, i| point.equal?(old[i]) } if old.size == points.size
+
+    known = old.each_with_object({}.compare_by_identity) { |point, all| all[point] = true }
+    points.each_with_index.reject { |point, _| known.key?(point) }
   end
 
   def point_record(envelope, scale, point, place)

@@ -29,9 +29,9 @@ module Catalogue
   end
 
   def scale(scale, index)
+    marks = KindSatchel::Marks.of(scale).map { |value| [value.round(5), scale.text(value)] }
     { "index" => index, "origin" => scale.origin, "steps" => scale.steps, "set_only" => scale.set_only?, "gain" => scale.gain?,
-      "unit" => scale.unit.word, "texts" => places.map { |value| scale.text(value) },
-      "engine" => engine(scale) }
+      "unit" => scale.unit.word, "marks" => marks, "texts" => places.map { |value| scale.text(value) }, "engine" => engine(scale) }
   end
 
   # The engine's value at the places of the travel; steps and switches have one for each step.

@@ -19,11 +19,15 @@ class Drawing
     tracks = track_ids.uniq.map { |id| @song.track(id) }
     regions = tracks.flat_map(&:regions)
     clips = regions.map(&:clip_id).uniq.map { |id| @song.clip(id) }
-    { "curves" => curves(tracks.flat_map(&:lanes) + clips.flat_map(&:envelopes)),
+    envelopes = tracks.flat_map(&:lanes) + clips.flat_map(&:envelopes)
+    { "curves" => curves(envelopes), "uneven" => uneven(envelopes),
       "windows" => windows(regions), "passes" => passes(regions), "parts" => tracks.flat_map { |track| lanes(track) } + clips.flat_map { |clip| whole(clip) } }
   end
 
   def curves(envelopes) = envelopes.to_h { |envelope| [envelope.id, flat(Heard::Outline.of_envelope(envelope))] }
+
+  # Envelope id => places of points where a fade does not start level.
+  def uneven(envelopes) = envelopes.to_h { |envelope| [envelope.id, Checks::UnevenStarts.in(envelope)] }
 
   def windows(regions)
     regions.to_h do |region|

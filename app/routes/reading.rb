@@ -39,6 +39,10 @@ module Reading
       standing = settings.open_songs.fetch(params[:id].to_i)
       json("revision" => standing.revision, **Drawing.new(standing.song).tracks(list_of(:tracks)))
     end
+    app.get("/api/songs/:id/snippet") do
+      envelope = song.directory.envelope(params[:envelope_id]).envelope
+      json(KindSatchel::Records.snippet(KindSatchel::Snippet.of(envelope, tick_of("from_tick"), tick_of("to_tick"))))
+    end
     app.get("/api/songs/:id/heard") { json(Drawing.new(song).heard(list_of(:addresses))) }
     app.get("/api/songs/:id/values") { json(Drawing.new(song).values(list_of(:addresses), tick_of("tick"))) }
     app.get("/api/songs/:id/explanation") do

@@ -5,6 +5,7 @@ require_relative "devices/types/channel"
 require_relative "devices/types/mono_synth"
 require_relative "devices/types/pad_synth"
 require_relative "devices/types/pluck"
+require_relative "devices/types/partial_bank"
 require_relative "devices/types/drum_kit"
 require_relative "devices/types/loop_player"
 require_relative "devices/types/filter"
@@ -18,7 +19,7 @@ module KindSatchel
   # `web/src/sound/devices/`.
   module Devices
     TYPES = Registry.new("device", [
-      CHANNEL, MONO_SYNTH, PAD_SYNTH, PLUCK, DRUM_KIT, LOOP_PLAYER, FILTER, DRIVE, CHORUS, DELAY, REVERB
+      CHANNEL, MONO_SYNTH, PAD_SYNTH, PLUCK, PARTIAL_BANK, DRUM_KIT, LOOP_PLAYER, FILTER, DRIVE, CHORUS, DELAY, REVERB
     ].to_h { |type| [type.id, type] })
   end
 end

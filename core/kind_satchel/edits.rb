@@ -2,6 +2,7 @@
 
 require_relative "edits/moves"
 require_relative "edits/placing"
+require_relative "edits/amounts"
 
 module KindSatchel
   # Every change to a song, a file each under `edits/`. An edit is a pure function of a song and its inputs; it

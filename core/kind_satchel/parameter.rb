@@ -3,6 +3,7 @@
 require_relative "parameter/units"
 require_relative "parameter/scales"
 require_relative "parameter/address"
+require_relative "parameter/marks"
 
 module KindSatchel
   # Something that can be moved: what a knob, fader or switch stands for.

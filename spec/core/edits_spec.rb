@@ -43,19 +43,19 @@ RSpec.describe KindSatchel::Edits do
     end
 
     it "removes points; the segment before runs on" do
-      after = apply(song, "remove_points", envelope_id: "e1", indexes: [1])
+      after = apply(song, "remove_points", envelope_id: "e1", runs: [[1, 1]])
       expect([ticks(after.song), move(after.song).at(1920)]).to match [[0, 3840], be_within(1e-12).of(0.3)]
     end
 
     it "shapes a segment, and refuses a shape it does not know" do
-      after = apply(song, "shape_segment", envelope_id: "e1", index: 0, shape: { "shape" => "hold" }).song
+      after = apply(song, "shape_segments", envelope_id: "e1", runs: [[0, 0]], shape: { "shape" => "hold" }).song
       expect([move(after).at(1919), move(after).at(1920)]).to eq [0.2, 0.8]
-      expect(faults { apply(song, "shape_segment", envelope_id: "e1", index: 0, shape: { "shape" => "wave" }) }).to eq [["unknown_shape", "/shape"]]
+      expect(faults { apply(song, "shape_segments", envelope_id: "e1", runs: [[0, 0]], shape: { "shape" => "wave" }) }).to eq [["unknown_shape", "/shape"]]
     end
 
     it "names every point that is not there" do
-      found = faults { apply(song, "remove_points", envelope_id: "e1", indexes: [0, 7, 9]) }
-      expect(found).to eq [["unknown_point", "/indexes/1"], ["unknown_point", "/indexes/2"]]
+      found = faults { apply(song, "remove_points", envelope_id: "e1", runs: [[0, 0], [1, 7], [9, 9]]) }
+      expect(found).to eq [["unknown_point", "/runs/1"], ["unknown_point", "/runs/2"]]
     end
 
     it "keeps a value out of the envelope that its role does not allow" do

@@ -14,14 +14,23 @@ RSpec.describe "Invariants" do
     random = maker.random
     region = maker.some_region(song)
     envelope = song.directory.envelopes.values.sample(random:).envelope
-    case random.rand(7)
+    some = { envelope_id: envelope.id, runs: [[0, random.rand(envelope.points.size.clamp(1..))]] }
+    case random.rand(14)
     when 0 then ["move_region", { region_id: region.id, start_tick: random.rand(20) * 960 }]
     when 1 then ["copy_region", { region_id: region.id, start_tick: random.rand(20) * 960 }]
     when 2 then ["add_point", { envelope_id: envelope.id, tick: random.rand(8000), value: random.rand }]
-    when 3 then ["remove_points", { envelope_id: envelope.id, indexes: [random.rand(envelope.points.size)] }]
+    when 3 then ["remove_points", { **some, push: random.rand < 0.5 }]
     when 4 then ["switch_envelope", { envelope_id: envelope.id, on: random.rand < 0.5 }]
     when 5 then ["set_knob", { address: targets.sample(random:), value: random.rand }]
-    else ["shape_segment", { envelope_id: envelope.id, index: 0, shape: { "shape" => "curved", "curve" => random.rand.round(3) } }]
+    when 6 then ["shape_segments", { **some, shape: { "shape" => "curved", "curve" => random.rand.round(3) } }]
+    when 7 then ["flip_points", some]
+    when 8 then ["reverse_points", some]
+    when 9 then ["shift_points", { **some, ticks: random.rand(-900..900), value: random.rand - 0.5, push: random.rand < 0.5 }]
+    when 10 then ["scale_points", { **some, factor: random.rand * 2 }]
+    when 11 then ["rub_out", { envelope_id: envelope.id, from_tick: from = random.rand(7000), to_tick: from + 1 + random.rand(3000), push: random.rand < 0.5 }]
+    when 12 then ["duplicate_stretch", { envelope_id: envelope.id, from_tick: from = random.rand(7000), to_tick: from + 1 + random.rand(3000) }]
+    else ["fade",
+          { envelope_id: envelope.id, from_tick: from = random.rand(7000), to_tick: from + 1 + random.rand(3000), direction: %w[in out].sample(random:) }]
     end
   end
   define_method(:targets) { targets }

@@ -54,10 +54,10 @@ class RandomSongs
   end
 
   def shape
-    case random.rand(3)
-    when 0 then Shapes::Hold::PLAIN
-    when 1 then Shapes::Straight::PLAIN
-    else Shapes::Curved.new(curve: (random.rand * 2) - 1)
-    end
+    curve = (random.rand * 2) - 1
+    cycles = { "wave" => Shapes::Cycle::WAVES.keys.sample(random:), "cycles" => 0.25 + random.rand(12), "skew" => random.rand,
+               "note_ticks" => [nil, nil, 240, 320].sample(random:) }
+    Shapes.of([{ "shape" => "hold" }, { "shape" => "straight" }, { "shape" => "curved", "curve" => curve }, { "shape" => "ess", "curve" => curve },
+               { "shape" => "cycle", **cycles }].sample(random:))
   end
 end

@@ -5,30 +5,24 @@ module KindSatchel
     # Adds a point to an envelope. It cuts the segment it lies on: placed on the line, it changes nothing.
     module AddPoint
       def self.call(song, input)
-        next_song = Moves.change(song, input[:envelope_id]) do |envelope|
-          point = Point.new(tick: input[:tick], value: input[:value], shape: Shapes::Straight::PLAIN)
-          inserted(envelope, point)
-        end
+        next_song = Moves.change(song, input[:envelope_id]) { |envelope| envelope.with(points: added(envelope.points, input[:tick], input[:value])) }
         [next_song, "add a point to #{Moves.name(song, input[:envelope_id])}"]
       end
 
-      def self.inserted(envelope, point)
-        points = envelope.points
-        after = points.index { |other| other.tick > point.tick } || points.size
-        before = after.positive? ? points[after - 1] : nil
-        return envelope.with(points: [point, *points]) unless before
+      # On a tick that has a point already the new one comes after it: a jump. Past the last point the line goes on straight.
+      def self.added(points, tick, value)
+        after = points.bsearch_index { |point| point.tick > tick } || points.size
+        there = after.positive? && points[after - 1].tick == tick
+        return [*points[0...after], Point.new(tick:, value:, shape: following(points, after)), *points[after..]] if there || after.zero?
+        return [*points[0..-2], straight(points.last), Point.new(tick:, value:, shape: Shapes::Straight::PLAIN)] if after == points.size
 
-        left, right = cut(before, points[after], point.tick)
-        envelope.with(points: [*points[0...(after - 1)], before.with(shape: left), point.with(shape: right), *points[after..]])
+        left, right = Splice.split(points, tick)
+        [*left[0..-2], right.first.with(value:), *right[1..]]
       end
 
-      def self.cut(before, following, tick)
-        return [before.shape, before.shape] unless following && tick > before.tick
-
-        share = (tick - before.tick).fdiv(following.tick - before.tick)
-        [before.shape.cut(0.0, share), before.shape.cut(share, 1.0)]
-      end
-      private_class_method :inserted, :cut
+      def self.following(points, after) = after.positive? ? points[after - 1].shape : Shapes::Straight::PLAIN
+      def self.straight(point) = point.shape.is_a?(Shapes::Hold) ? point : point.with(shape: Shapes::Straight::PLAIN)
+      private_class_method :added, :following, :straight
     end
   end
 end

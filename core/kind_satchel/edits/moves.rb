@@ -15,6 +15,36 @@ module KindSatchel
         replace(song, home, yield(home.envelope))
       end
 
+      # Gives some points of an envelope their next form.
+      # @param input [Hash] `:envelope_id` and `:runs`, see {Selection}
+      # @yieldparam selection [Selection]
+      # @yieldparam envelope [Envelope]
+      # @yieldreturn [Array<Point>] all points of the next envelope
+      # @return [Array(Song, String)] the next song, and which points it was about ("3 points of Cutoff")
+      def change_points(song, input)
+        size = nil
+        next_song = change(song, input[:envelope_id]) do |envelope|
+          selection = Selection.new(envelope.points, input[:runs])
+          size = selection.size
+          envelope.with(points: yield(selection, envelope))
+        end
+        [next_song, "#{count(size, 'point')} of #{name(song, input[:envelope_id])}"]
+      end
+
+      # Gives a stretch of an envelope its next form.
+      # @param input [Hash] `:envelope_id`, `:from_tick`, `:to_tick`
+      # @yieldparam envelope [Envelope]
+      # @yieldreturn [Array<Point>] all points of the next envelope
+      # @return [Array(Song, String)] the next song, and the parameter's name
+      def change_stretch(song, input, &block)
+        raise InvalidInput.of("too_short", "/to_tick", "A stretch ends after it starts.") unless input[:to_tick] > input[:from_tick]
+
+        [change(song, input[:envelope_id]) { |envelope| envelope.with(points: block.call(envelope)) }, name(song, input[:envelope_id])]
+      end
+
+      # @return [Scales::Scale] of the parameter an envelope moves
+      def scale(song, envelope) = song.parameter(envelope.target).scale
+
       def replace(song, home, envelope)
         return song.with_clip(home.clip.with(envelopes: swap(home.clip.envelopes, home.envelope, envelope))) if home.clip
 
@@ -65,6 +95,13 @@ module KindSatchel
           Fault.new("unknown_point", "#{path}/#{i}", "The envelope has #{envelope.points.size} points; there is none at place #{index}.")
         end
         raise NotFound, faults unless faults.empty?
+      end
+
+      # Points from a place on, moved in time.
+      def pushed(points, from, ticks)
+        return points if ticks.zero?
+
+        points.each_with_index.map { |point, i| i < from ? point : point.with(tick: [point.tick + ticks, 0].max) }
       end
 
       def count(number, word) = number == 1 ? "a #{word}" : "#{number} #{word}s"

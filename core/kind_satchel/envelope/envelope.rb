@@ -8,6 +8,7 @@ module KindSatchel
   # Before the first point the first value holds, after the last the last; an empty envelope does nothing.
   class Envelope < Value.of(:id, :target, :role, :clock, :own_length_ticks, :range, :on, :points)
     MOST_POINTS = 200_000
+    FINE = 65_536.0
 
     # A fresh envelope for a parameter: on, over the whole range, restarting with every loop.
     def self.fresh(id:, target:, points: [], role: "set", clock: "each_loop")
@@ -26,6 +27,15 @@ module KindSatchel
     def acts? = on && !points.empty?
     def role_rules = Roles::ALL.fetch(role)
 
+    # The ends of the segment that leaves a point; nil for the last.
+    def ends_at(index)
+      a, b = points[index], points[index + 1]
+      b && Shapes::Ends.new(a.value, b.value, b.tick - a.tick)
+    end
+
+    # The value of the points' curve at a tick, before the range narrows it.
+    def drawn_at(tick) = range == [0, 1] ? at(tick) : with(range: [0.0, 1.0]).at(tick)
+
     # The value at a position, right-continuous: on a jump the later point's. Range applied; nil when empty.
     # @param tick [Numeric] ticks into the envelope
     def at(tick)
@@ -34,7 +44,7 @@ module KindSatchel
       segment_from(tick) { |segment| return segment.at(tick) }
     end
 
-    # Every segment in order, with the held stretches before the first and after the last point. The outer ends
+    # Every smooth stretch in order (see {Shapes}), with the held stretches before the first and after the last point. The outer ends
     # lie at 0 and at {Time::LAST_TICK}.
     # @return [Array<Segment>]
     def segments = memo(:segments) { build_segments }
@@ -65,15 +75,31 @@ module KindSatchel
     def build_segments
       list = []
       first = points.first
-      list << Segment.new(0, first.tick, ranged(first), ranged(first), Shapes::Hold::PLAIN) if first.tick.positive?
-      points.each_cons(2) { |a, b| list << Segment.new(a.tick, b.tick, ranged(a), ranged(b), a.shape) if b.tick > a.tick }
+      list << Segment.new(0, first.tick, ranged(first.value), ranged(first.value), Shapes::Hold::PLAIN) if first.tick.positive?
+      points.each_cons(2) { |a, b| add_segment(list, a, b) if b.tick > a.tick }
       last = points.last
-      list << Segment.new(last.tick, Time::LAST_TICK + 1, ranged(last), ranged(last), Shapes::Hold::PLAIN)
+      list << Segment.new(last.tick, Time::LAST_TICK + 1, ranged(last.value), ranged(last.value), Shapes::Hold::PLAIN)
     end
 
-    def ranged(point)
+    # The smooth stretches of the segment between two points.
+    def add_segment(list, from, to)
+      shape = from.shape
+      return list << Segment.new(from.tick, to.tick, ranged(from.value), ranged(to.value), shape) if shape.is_a?(Shapes::Smooth)
+
+      ticks = to.tick - from.tick
+      shape.parts(Shapes::Ends.new(from.value, to.value, ticks)).each do |part|
+        start, finish = [part.start, part.finish].map { |u| from.tick + fine(ticks * u) }
+        list << Segment.new(start, finish, ranged(part.a), ranged(part.b), part.shape) if finish > start
+      end
+    end
+
+    # Places between ticks are kept so coarse that adding whole ticks to them loses nothing: a region sounds the same
+    # wherever it is put.
+    def fine(ticks) = ticks.is_a?(Integer) ? ticks : (ticks * FINE).round / FINE
+
+    def ranged(value)
       low, high = range
-      low.zero? && high == 1 ? point.value : low + (point.value * (high - low))
+      low.zero? && high == 1 ? value : low + (value * (high - low))
     end
   end
 end

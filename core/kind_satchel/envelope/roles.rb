@@ -13,6 +13,7 @@ module KindSatchel
   # - `straight?(scale)` whether the result moves in proportion to the amount
   # - `amount(scale, before, wanted)` the amount that makes `wanted` of `before`, not yet limited
   # - `amount_text(scale, amount)` the amount in its unit, and `parse(scale, text)` back
+  # - `unit(scale)`, `natural(scale, amount)` and `from_natural(scale, natural)` that unit, and the amount counted in it
   module Roles
     ALL = Registry.new("role", "set" => Set, "scale" => Scale, "shift" => Shift)
   end

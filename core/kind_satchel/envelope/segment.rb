@@ -21,7 +21,7 @@ module KindSatchel
     def placed(from, rate)
       return Segment.new(start + from, finish + from, a, b, shape) if rate == 1
 
-      Segment.new(from + (start / rate), from + (finish / rate), a, b, shape)
+      Segment.new(from + (start.to_r / rate), from + (finish.to_r / rate), a, b, shape)
     end
 
     # Ticks strictly between `from` and `to` where a line chain must turn to stay within `tolerance`, when the

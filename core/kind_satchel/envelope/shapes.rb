@@ -1,27 +1,48 @@
 # frozen_string_literal: true
 
+require_relative "shapes/smooth"
 require_relative "shapes/hold"
 require_relative "shapes/straight"
 require_relative "shapes/curved"
+require_relative "shapes/half_wave"
+require_relative "shapes/ess"
+require_relative "shapes/cycle"
 
 module KindSatchel
-  # How a segment gets from one point to the next. A new shape is one file and one line here. Every shape is a
-  # frozen value that answers:
+  # How a segment gets from one point to the next. A new shape is one file, one line here and its settings in
+  # `schemas/shape.json`. Every shape is a frozen value that answers:
   #
-  # - `weight(u)`  how far from the first value to the second the segment has come at u in 0..1
-  # - `breaks(rise, tolerance)` the u strictly between 0 and 1 where a line chain must turn to stay within
-  #   `tolerance` of a segment that rises by `rise`
-  # - `cut(from, to)` the shape of the stretch between two u, so that splitting never changes the curve
-  # - `still?`     whether it stays on its first value until the next point
-  # - `reversed`   the shape that runs the same way backwards in time
+  # - `parts(ends)` the smooth stretches it comes apart into, in order, as {Part}s; everything that is heard or drawn
+  #   is made of these
+  # - `cut(from, to, whole, piece)` the shape of the stretch between two u in 0..1, so that splitting never changes the
+  #   curve; `whole` are the ends of the segment, `piece` has the values of the stretch's own ends
+  # - `reversed(ends)` the shape that runs the same way backwards in time, between the exchanged ends
+  # - `scaled(factor)` itself when all values are multiplied
   # - `settings`   its own numbers, as a plain hash; `of(settings)` on the class makes it
+  # - `text`       how people call it
+  #
+  # Shapes that are smooth by themselves include {Smooth}.
   module Shapes
-    ALL = Registry.new("shape", "hold" => Hold, "straight" => Straight, "curved" => Curved)
+    # What a segment runs between: value `a`, value `b`, and `ticks` from one to the other.
+    Ends = Struct.new(:a, :b, :ticks)
+
+    # A stretch of a segment that goes one way without a corner: from u = `start` with value `a` to u = `finish` with
+    # value `b`, by a {Smooth} shape.
+    Part = Struct.new(:start, :finish, :a, :b, :shape)
+
+    ALL = Registry.new("shape", "hold" => Hold, "straight" => Straight, "curved" => Curved, "ess" => Ess, "cycle" => Cycle)
 
     # @param record [Hash] `"shape"` and that shape's own settings
     # @raise [InvalidInput] for an unknown shape or a setting out of range
     def self.of(record) = ALL.fetch(record["shape"]).of(record)
 
     def self.record(shape) = { "shape" => ALL.id_of(shape.class), **shape.settings }
+
+    # The value of a segment at u in 0..1; on a jump the later one.
+    # @param ends [Ends]
+    def self.value_at(shape, ends, position)
+      part = shape.parts(ends).reverse_each.find { |entry| entry.start <= position && entry.finish > entry.start }
+      part.a + ((part.b - part.a) * part.shape.weight((position - part.start) / (part.finish - part.start).to_f))
+    end
   end
 end

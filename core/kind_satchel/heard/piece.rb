@@ -30,7 +30,7 @@ module KindSatchel
       def breaks(tolerance)
         list = moving
         return [] if list.empty?
-        return list[0].segment.breaks(from, to, 1.0, tolerance) if list.size == 1 && list[0].rules.equal?(Roles::Set)
+        return list[0].segment.breaks(from, to, 1.0, tolerance) if plain?
         return Fit.breaks(from, to, tolerance) { |tick| raw(tick) } unless summed?(list)
 
         ticks = list.flat_map { |span| span.segment.breaks(from, to, worth(list, span.segment), tolerance / list.size) }
@@ -38,6 +38,9 @@ module KindSatchel
       end
 
       private
+
+      # Whether one envelope alone sets the value.
+      def plain? = spans.size == 1 && spans[0].rules.equal?(Roles::Set)
 
       def moving = spans.reject { |span| span.segment.still? }
 

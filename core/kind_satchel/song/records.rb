@@ -10,6 +10,14 @@ module KindSatchel
 
     def read_point(record) = Point.new(tick: record["tick"], value: record["value"], shape: Shapes.of(record))
 
+    def snippet(value)
+      { "role" => value.role, "length_ticks" => value.length_ticks, "points" => value.points.map { |entry| point(entry) } }
+    end
+
+    def read_snippet(record)
+      Snippet.new(role: record["role"], length_ticks: record["length_ticks"], points: each(record["points"], "/points") { |entry| read_point(entry) })
+    end
+
     def envelope(value)
       { "id" => value.id, "target" => value.target.to_s, "role" => value.role, "clock" => value.clock,
         "own_length_ticks" => value.own_length_ticks, "range" => value.range, "on" => value.on,

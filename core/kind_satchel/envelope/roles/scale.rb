@@ -23,6 +23,9 @@ module KindSatchel
         scale.gain? ? share * share : share
       end
 
+      def unit(_scale) = Units::PERCENT
+      def natural(_scale, amount) = amount * 100.0
+      def from_natural(_scale, natural) = natural / 100.0
       def amount_text(_scale, amount) = Units::PERCENT.text(amount * 100)
 
       def parse(_scale, text)

@@ -22,6 +22,10 @@ module KindSatchel
         wanted.zero? ? -1.0 : 40 * Math.log10(wanted / before) / Scales::Fader::SHIFT_DECIBELS
       end
 
+      def unit(scale) = full_shift(scale)[0]
+      def natural(scale, amount) = amount * full_shift(scale)[1]
+      def from_natural(scale, natural) = natural / full_shift(scale)[1]
+
       def amount_text(scale, amount)
         unit, full = full_shift(scale)
         unit.text(amount * full)

@@ -5,6 +5,8 @@ module KindSatchel
     # a + (b - a) (e^(ku) - 1)/(e^k - 1) with k = 8 curve, curve in -1..1. At 0 it is straight; with
     # k = ln(b/a) it is exactly an exponential ramp (W3C Web Audio API 1.0, exponentialRampToValueAtTime).
     class Curved < Value.of(:curve)
+      include Smooth
+
       STEEPNESS = 8.0
       # Under this |k| the formula is straight to within a float's precision of the travel.
       FLAT = 1e-6
@@ -27,11 +29,11 @@ module KindSatchel
         memo([rise.abs, tolerance]) { few_corners(rise.abs / (Math.exp(steepness) - 1).abs, tolerance)[1..-2] }
       end
 
-      def cut(from, to) = from.zero? && to == 1 ? self : with(curve: curve * (to - from))
-      def still? = false
+      def cut(from, to, *) = from.zero? && to == 1 ? self : with(curve: curve * (to - from))
       def straight? = flat?
-      def reversed = with(curve: -curve)
+      def reversed(_ends) = with(curve: -curve)
       def settings = { "curve" => curve }
+      def text = "curved #{format('%.2f', curve)}"
 
       private
 

@@ -4,14 +4,17 @@ module KindSatchel
   module Shapes
     # Stays on its first value.
     class Hold
+      include Smooth
+
       def self.of(_record) = PLAIN
       def weight(_position) = 0.0
       def breaks(_rise, _tolerance) = []
-      def cut(_from, _to) = self
+      def cut(_from, _to, *) = self
       def still? = true
       def straight? = true
-      def reversed = self
       def settings = {}
+      def text = "hold"
+      def reversed(_ends) = self
 
       PLAIN = new.freeze
     end

@@ -4,14 +4,16 @@ module KindSatchel
   module Shapes
     # a + (b - a) u
     class Straight
+      include Smooth
+
       def self.of(_record) = PLAIN
       def weight(position) = position
       def breaks(_rise, _tolerance) = []
-      def cut(_from, _to) = self
-      def still? = false
+      def cut(_from, _to, *) = self
       def straight? = true
-      def reversed = self
+      def reversed(_ends) = self
       def settings = {}
+      def text = "straight"
 
       PLAIN = new.freeze
     end

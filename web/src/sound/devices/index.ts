@@ -1,6 +1,7 @@
 import type { DeviceSound } from "../parts";
 import { channel, chorus, delay, drive, filter, reverb } from "./effects";
 import { monoSynth, padSynth, pluck } from "./instruments";
+import { partialBank } from "./partials";
 import { drumKit, loopPlayer } from "./players";
 
 export interface Studio {
@@ -14,6 +15,7 @@ export const DEVICE_SOUNDS: Record<string, (studio: Studio) => DeviceSound> = {
   "mono-synth": ({ context }) => monoSynth(context),
   "pad-synth": ({ context }) => padSynth(context),
   pluck: ({ context }) => pluck(context),
+  "partial-bank": ({ context }) => partialBank(context),
   "drum-kit": (studio) => drumKit(studio.context, studio.drumSound),
   "loop-player": ({ context }) => loopPlayer(context),
   filter: ({ context }) => filter(context),

@@ -1,0 +1,15 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Edits
+    # Repeats a stretch of an envelope right after itself.
+    module DuplicateStretch
+      def self.call(song, input)
+        from, to = input.values_at(:from_tick, :to_tick)
+        snippet = Snippet.of(song.directory.envelope(input[:envelope_id]).envelope, from, to)
+        next_song, = PasteSnippet.call(song, { **input.slice(:envelope_id, :push), tick: to, snippet: Records.snippet(snippet) })
+        [next_song, "duplicate #{song.meter.text(from)} to #{song.meter.text(to)} of #{Moves.name(song, input[:envelope_id])}"]
+      end
+    end
+  end
+end

@@ -1,0 +1,28 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Edits
+    # Rubs out a stretch: between what holds at its two ends the envelope goes straight. With `push` the stretch of time
+    # is taken out, and all that follows moves up.
+    module RubOut
+      def self.call(song, input)
+        from, to = input.values_at(:from_tick, :to_tick)
+        next_song, name = Moves.change_stretch(song, input) do |envelope|
+          next Splice.replace(envelope.points, from, to, [], later: from - to) if input.fetch(:push, false)
+
+          ends(envelope.points, from, to)
+        end
+        [next_song, "rub out #{song.meter.text(from)} to #{song.meter.text(to)} of #{name}"]
+      end
+
+      def self.ends(points, from, to)
+        left, = Splice.split(points, from)
+        _, right = Splice.split(points, to)
+        return points if left.empty?
+
+        [*left[0..-2], left.last.with(shape: Shapes::Straight::PLAIN), *right]
+      end
+      private_class_method :ends
+    end
+  end
+end

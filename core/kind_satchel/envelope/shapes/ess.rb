@@ -1,0 +1,56 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Shapes
+    # An S: curved in each half, the second half the point reflection of the first. `curve` in -1..1: above 0 it
+    # starts and ends slowly, below 0 fast; at 0 it is straight. `from` and `to` (0..1) say which stretch of the
+    # whole S this is; cutting narrows them.
+    #
+    # @example
+    #   Shapes.value_at(Ess.new(curve: 0.5, from: 0.0, to: 1.0), Shapes::Ends.new(0.0, 1.0, 960), 0.5) #=> 0.5
+    class Ess < Value.of(:curve, :from, :to)
+      # Places are kept to this many digits, so that reversing twice comes back to the same.
+      DIGITS = 12
+
+      def self.of(record) = new(curve: record.fetch("curve", 0.0), from: record.fetch("from", 0.0), to: record.fetch("to", 1.0))
+
+      def check
+        number!("/curve", curve, -1..1)
+        number!("/from", from, 0..1)
+        number!("/to", to, 0..1)
+        fault!("out_of_range", "/to", "The stretch of an ess ends after it starts.") unless to > from
+      end
+
+      # One bend for each half that shows.
+      def parts(ends)
+        middle = ((0.5 - from) / (to - from)).clamp(0.0, 1.0)
+        [[0, middle], [middle, 1]].filter_map { |start, finish| half(ends, start, finish) if finish > start }
+      end
+
+      def cut(start, finish, *) = with(from: from + ((to - from) * start), to: from + ((to - from) * finish))
+      def reversed(_ends) = with(from: (1 - to).round(DIGITS), to: (1 - from).round(DIGITS))
+      def scaled(_factor) = self
+      def settings = { "curve" => curve, "from" => from, "to" => to }
+      def text = "ess #{format('%.2f', curve)}"
+
+      private
+
+      def half(ends, start, finish)
+        left, right = [start, finish].map { |u| from + ((to - from) * u) }
+        bend = Curved.new(curve: (left < 0.5 ? curve : -curve) * (right - left) * 2)
+        Part.new(start, finish, level(ends, left), level(ends, right), bend)
+      end
+
+      # The value of the segment where the whole S is at `position`.
+      def level(ends, position)
+        foot, top = whole(from), whole(to)
+        ends.a + ((ends.b - ends.a) * (whole(position) - foot) / (top - foot))
+      end
+
+      def whole(position)
+        bend = memo(:bend) { Curved.new(curve:) }
+        position < 0.5 ? bend.weight(position * 2) / 2 : 1 - (bend.weight(2 - (position * 2)) / 2)
+      end
+    end
+  end
+end

@@ -1,0 +1,19 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Shapes
+    # A shape without a corner that goes one way. It answers, on top of what every shape does:
+    #
+    # - `weight(u)`  how far from the first value to the second the segment has come at u in 0..1
+    # - `breaks(rise, tolerance)` the u strictly between 0 and 1 where a line chain must turn to stay within
+    #   `tolerance` of a segment that rises by `rise`
+    # - `still?`     whether it stays on its first value until the next point
+    # - `straight?`  whether it needs no breaks at all
+    module Smooth
+      def parts(ends) = [Part.new(0, 1, ends.a, ends.b, self)]
+      def scaled(_factor) = self
+      def still? = false
+      def straight? = false
+    end
+  end
+end

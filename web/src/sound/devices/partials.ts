@@ -1,0 +1,81 @@
+import { type Dial, NoteDial, ParamDial } from "../dial";
+import { type DeviceSound, type Sounding, constant, gain, hertz } from "../parts";
+
+const COUNT = 64;
+const BREAK_SECONDS = 0.012;
+
+interface Partial {
+  level: GainNode;
+  place: StereoPannerNode;
+  tune: NoteDial;
+  attack: NoteDial;
+  ring: NoteDial;
+}
+
+/** Single partials struck together, each with a level, a tuning, a place and a time of its own. */
+export function partialBank(context: BaseAudioContext): DeviceSound {
+  const output = gain(context, 0.5);
+  const tune = constant(context);
+  const fine = constant(context);
+  const read = { ring: new NoteDial(1.4), strike: new NoteDial(0.4), stretch: new NoteDial(1.06), count: new NoteDial(16) };
+  const partials: Partial[] = Array.from({ length: COUNT }, () => {
+    const level = gain(context, 0);
+    const place = new StereoPannerNode(context);
+    level.connect(place).connect(output);
+    return { level, place, tune: new NoteDial(0), attack: new NoteDial(0.002), ring: new NoteDial(0.9) };
+  });
+
+  function play({ at, late, songSeconds: s, pitch, velocity }: Sounding) {
+    if (late > 0) return null;
+    const loud = (velocity / 127) ** 1.4;
+    const bright = read.strike.at(s);
+    const voices = partials.slice(0, Math.round(read.count.at(s))).flatMap((partial, i) => {
+      const frequency = hertz(pitch) * (i + 1) ** read.stretch.at(s) * 2 ** (partial.tune.at(s) / 1200);
+      if (frequency > context.sampleRate / 2.2) return [];
+      const ring = read.ring.at(s) * partial.ring.at(s);
+      const voice = new OscillatorNode(context, { frequency });
+      const envelope = gain(context, 0);
+      tune.connect(voice.detune);
+      fine.connect(voice.detune);
+      const attack = partial.attack.at(s);
+      envelope.gain.setTargetAtTime(loud * (i === 0 ? 1 : 0.4 + bright), at, attack / 3);
+      envelope.gain.setTargetAtTime(0, at + attack, ring / 4.6);
+      voice.connect(envelope).connect(partial.level);
+      voice.start(at);
+      voice.stop(at + attack + ring * 2 + 0.1);
+      voice.onended = () => {
+        envelope.disconnect();
+        tune.disconnect(voice.detune);
+        fine.disconnect(voice.detune);
+      };
+      return [{ voice, envelope }];
+    });
+    return {
+      stop: (when: number) => {
+        for (const { voice, envelope } of voices) {
+          envelope.gain.cancelScheduledValues(when);
+          envelope.gain.setTargetAtTime(0, when, BREAK_SECONDS / 3);
+          voice.stop(when + BREAK_SECONDS * 3);
+        }
+      },
+    };
+  }
+
+  const own = partials.flatMap(({ level, place, tune: cents, attack, ring }, i): [string, Dial][] => [
+    [`level-${i + 1}`, new ParamDial([level.gain])],
+    [`tune-${i + 1}`, cents],
+    [`pan-${i + 1}`, new ParamDial([place.pan])],
+    [`attack-${i + 1}`, attack],
+    [`ring-${i + 1}`, ring],
+  ]);
+  return {
+    output,
+    play,
+    dials: {
+      ...read,
+      ...Object.fromEntries(own),
+      pitch: new ParamDial([tune.offset], (semitones) => semitones * 100),
+      fine: new ParamDial([fine.offset]),
+    },
+  };
+}
