@@ -87,10 +87,12 @@ module KindSatchel
       return list << Segment.new(from.tick, to.tick, ranged(from.value), ranged(to.value), shape) if shape.is_a?(Shapes::Smooth)
 
       ticks = to.tick - from.tick
-      shape.parts(Shapes::Ends.new(from.value, to.value, ticks)).each do |part|
-        start, finish = [part.start, part.finish].map { |u| from.tick + fine(ticks * u) }
-        list << Segment.new(start, finish, ranged(part.a), ranged(part.b), part.shape) if finish > start
-      end
+      shape.parts(Shapes::Ends.new(from.value, to.value, ticks)).each { |part| add_part(list, part, from.tick, ticks) }
+    end
+
+    def add_part(list, part, tick, ticks)
+      start, finish = [part.start, part.finish].map { |u| tick + fine(ticks * u) }
+      list << Segment.new(start, finish, ranged(part.a), ranged(part.b), part.shape) if finish > start
     end
 
     # Places between ticks are kept so coarse that adding whole ticks to them loses nothing: a region sounds the same

@@ -1,4 +1,4 @@
-import type { Catalogue, Change, Corners, EditInputs, Explanation, Fault, Preview, ShelfEntry, Snapshot, Stretch, Ticks, TrackDrawing } from "./types";
+import type { Catalogue, Change, Corners, EditInputs, Explanation, Fault, Preview, ShelfEntry, Snapshot, Snippet, Stretch, Ticks, TrackDrawing } from "./types";
 
 /** What the server said no to, with every fault it found. */
 export class Refused extends Error {
@@ -53,6 +53,8 @@ export const songApi = (id: number) => ({
   heard: (addresses: string[]) => get<Record<string, Corners>>(`/api/songs/${id}/heard?addresses=${addresses.join(",")}`),
   values: (addresses: string[], tick: Ticks) => get<Record<string, [value: number, text: string]>>(`/api/songs/${id}/values?addresses=${addresses.join(",")}&tick=${Math.round(tick)}`),
   explanation: (address: string, tick: Ticks) => get<Explanation>(`/api/songs/${id}/explanation?address=${address}&tick=${Math.round(tick)}`),
+  snippet: (envelopeId: string, from: Ticks, to: Ticks) =>
+    get<Snippet>(`/api/songs/${id}/snippet?envelope_id=${envelopeId}&from_tick=${Math.round(from)}&to_tick=${Math.round(to)}`),
   stretch: (from: Ticks, to: Ticks) => get<Stretch>(`/api/songs/${id}/playback?from_tick=${from}&to_tick=${to}`),
   edit: <K extends keyof EditInputs>(revision: number, edit: K, inputs: EditInputs[K], wants: Wants) =>
     post<Change>(`/api/songs/${id}/edits`, { revision, edit, inputs, tab: TAB, ...wants }),

@@ -2,6 +2,7 @@ import type { EnvelopeRecord, NoteRecord, RegionRecord, SongDocument, TrackRecor
 
 export type { EnvelopeRecord, NoteRecord, RegionRecord } from "./generated/song";
 export type { EditInputs } from "./generated/edits";
+export type { Snippet } from "./generated/paste_snippet";
 export type PointRecord = EnvelopeRecord["points"][number];
 
 /** Song positions and lengths: 960 ticks to the quarter note. */
@@ -36,6 +37,8 @@ export type Corners = number[];
 
 export interface Drawing {
   curves: Record<string, Corners>;
+  /** Envelope id -> places of points where a fade does not start level. */
+  uneven: Record<string, number[]>;
   windows: Record<string, Record<string, Window[]>>;
   passes: Record<string, Pass[]>;
 }
@@ -77,7 +80,8 @@ export interface SoundEvent {
 
 export type Changed = Drawing & { parts: Part[]; heard: Record<string, Corners>; sound?: Stretch; words: string };
 export type Change = Changed & { revision: number; undo: string | null; redo: string | null };
-export type TouchedPoint = PointRecord & { index: number; text: string; position: string };
+/** Texts are left out where very many points are touched. */
+export type TouchedPoint = PointRecord & { index: number; text?: string; position?: string };
 export type Preview = Changed & { points: Record<string, TouchedPoint[]> };
 
 export interface Step {
@@ -114,6 +118,8 @@ export interface ScaleEntry {
   gain: boolean;
   unit: string;
   texts: string[];
+  /** Values worth a line on an axis: normalised, and as people write them. */
+  marks: [value: Normalised, text: string][];
   engine: number[];
 }
 export interface Catalogue {

@@ -1,41 +1,92 @@
 import { useEffect } from "react";
+import { copyStretch, cutStretch, duplicateStretch, pasteStretch, playheadIn } from "../edit/clipboard";
 import { heightAt } from "../draw/corners";
-import { edit, step } from "../song/actions";
-import { setSong, song } from "../song/store";
+import { fit, zoom } from "../song/Table";
+import { step } from "../song/actions";
+import { TOOLS, setSong, song } from "../song/store";
 import { player } from "../sound/player";
+import { turnShowing } from "../transport/ToolBar";
+import { choiceNow, chooseMany, stretchNow } from "./choice";
+import { addPoint, focusPoint, nudge, removePoints, walk } from "./points";
 import { copy, paste } from "./regions";
 
 const typing = (target: EventTarget | null) => target instanceof HTMLElement && (target.matches("input, select, textarea") || target.isContentEditable);
+const onPoint = (target: EventTarget | null) => target instanceof SVGElement && target.classList.contains("mark");
 
-/** Keys that work anywhere in a song. */
+/** Shows a panel and puts the keyboard into a field of it. */
+export function openField(sheet: "edit" | "find", id: string): void {
+  setSong({ sheet });
+  requestAnimationFrame(() => requestAnimationFrame(() => document.getElementById(id)?.focus()));
+}
+
+const selectedRegion = () => {
+  const { regionId, model } = song();
+  return regionId ? model.regions[regionId] : undefined;
+};
+
+/** Keys with Ctrl or Command. */
+function onHeld(key: string, event: KeyboardEvent): boolean {
+  const choice = choiceNow();
+  const stretch = stretchNow();
+  const region = selectedRegion();
+  const { clipboard } = song();
+  if (key === "z") void step(event.shiftKey ? "redo" : "undo");
+  else if (key === "y") void step("redo");
+  else if (key === "a" && choice) chooseMany(choice.envelope.id, choice.envelope.points.map((_, i) => i), song().windowFrom);
+  else if (key === "c" && stretch) void copyStretch();
+  else if (key === "x" && stretch) void cutStretch();
+  else if (key === "d" && stretch) void duplicateStretch();
+  else if (key === "c" && region) copy(region);
+  else if (key === "v" && clipboard && "snippet" in clipboard) void pasteStretch();
+  else if (key === "v") paste();
+  else return false;
+  return true;
+}
+
+/** Keys by themselves. */
+function onPlain(key: string, event: KeyboardEvent): boolean {
+  const choice = choiceNow();
+  const tool = TOOLS[Number(key) - 1];
+  if (key === " " && !(event.target instanceof HTMLButtonElement)) player.toggle();
+  else if (key === "home") player.seek(0);
+  else if (key === "p") addAtPlayhead();
+  else if (key === "/") openField("find", "finder");
+  else if (key === "v") turnShowing();
+  else if (key === "+" || key === "=") zoom(1.4);
+  else if (key === "-") zoom(1 / 1.4);
+  else if (key === "0") fit();
+  else if (tool) setSong({ tool });
+  else if (key === "escape") setSong({ chosen: [], span: null, sheet: null });
+  else if (key === "e" && choice && choice.envelope.points.length > 0) focusPoint(choice.envelope.id, choice.chosen[0] ?? 0);
+  else if (choice && choice.chosen.length > 0) return onChosen(key, event);
+  else return false;
+  return true;
+}
+
+/** Keys for the chosen points. */
+function onChosen(key: string, event: KeyboardEvent): boolean {
+  const choice = choiceNow();
+  if (!choice) return false;
+  if (key === "delete" || key === "backspace") removePoints(choice.envelope.id, choice.chosen);
+  else if (key === "enter" && (onPoint(event.target) || event.target === document.body)) openField("edit", "exact-value");
+  else if (key === "tab" && onPoint(event.target)) return walk(event.shiftKey ? -1 : 1);
+  else return nudge(event.key, event.shiftKey);
+  return true;
+}
+
 function onKey(event: KeyboardEvent): void {
-  if (typing(event.target)) return;
-  const held = event.ctrlKey || event.metaKey;
+  if (typing(event.target) || event.defaultPrevented) return;
   const key = event.key.toLowerCase();
-  const selected = song().regionId ? song().model.regions[song().regionId as string] : undefined;
-  if (key === " " && !held && !(event.target instanceof HTMLButtonElement)) player.toggle();
-  else if (held && key === "z") void step(event.shiftKey ? "redo" : "undo");
-  else if (held && key === "y") void step("redo");
-  else if (held && key === "c" && selected) copy(selected);
-  else if (held && key === "v") paste();
-  else if (key === "home" && !held) player.seek(0);
-  else if (key === "p" && !held) addAtPlayhead();
-  else if (key === "escape") setSong({ pointIndex: null, sheet: null });
-  else return;
-  event.preventDefault();
+  const held = event.ctrlKey || event.metaKey;
+  if (held ? onHeld(key, event) : onPlain(key, event)) event.preventDefault();
 }
 
 /** Puts a point of the envelope at hand where the playhead stands, on the line. */
 function addAtPlayhead(): void {
-  const { envelopeId, model, windows, curves, playhead } = song();
-  const envelope = envelopeId ? model.envelopes[envelopeId] : undefined;
-  if (!envelope) return;
-  const all = envelope.owner.startsWith("track/") ? [[0, Number.MAX_SAFE_INTEGER, 0, 1]] : Object.values(windows).flatMap((entry) => entry[envelope.id] ?? []);
-  const window = all.find(([from, to]) => playhead >= from && playhead < to);
-  if (!window) return;
-  const tick = Math.round(window[2] + (playhead - window[0]) * window[3]);
-  const value = heightAt(curves[envelope.id] ?? [], tick) ?? 0;
-  void edit("add_point", { envelope_id: envelope.id, tick, value });
+  const choice = choiceNow();
+  if (!choice) return;
+  const tick = playheadIn(choice.envelope);
+  void addPoint({ envelope_id: choice.envelope.id, tick, value: heightAt(song().curves[choice.envelope.id] ?? [], tick) ?? 0 }).then(() => focusPoint(choice.envelope.id, song().chosen[0] ?? 0));
 }
 
 export function useKeys(): void {

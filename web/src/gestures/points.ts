@@ -1,25 +1,22 @@
 import type { PointerEvent } from "react";
-import type { EditInputs, EnvelopePart, PointRecord, Ticks, Window } from "../api/types";
+import type { EditInputs, Normalised, PointRecord, Ticks } from "../api/types";
+import { heightAt } from "../draw/corners";
 import { edit, previewer } from "../song/actions";
-import { setSong, song } from "../song/store";
-import { type Band, snapTick, valueToY, xToTick, yToValue } from "../song/viewport";
+import { type Hand, setSong, song } from "../song/store";
+import { snapTick, xToTick } from "../song/viewport";
+import { choiceNow, choose, chooseNone, modeOf, runsOf } from "./choice";
 import { type Reach, drag } from "./drag";
+import { gridNow } from "./grid";
+import { type Ground, type Hit, cycleWidth, inside, outside, valueAt, yOf } from "./hit";
 
-/** What the hand needs to know of the curve it is on. */
-export interface Ground {
-  envelope: EnvelopePart;
-  window: Window;
-  band: Band;
-}
-
-/** Song ticks to the envelope's own time, through the window the core gave. */
-const inside = ([from, , position, rate]: Window, tick: Ticks): Ticks => Math.max(0, Math.round(position + (tick - from) * rate));
-const outside = ([from, , position, rate]: Window, tick: Ticks): Ticks => from + (tick - position) / rate;
-
-const grid = (reach: Reach): Ticks => (reach.free ? 0 : song().view.grid);
+type Shape = EditInputs["shape_segments"]["shape"];
+type Marked = Extract<Hit, { index: number }>;
 
 /** Two presses on one mark within this time are a double press, by mouse or finger. */
 const DOUBLE_MS = 380;
+/** A full bend takes this many pixels; twice or half the count this many. */
+const BEND_PX = 90;
+const COUNT_PX = 70;
 let lastPress = { mark: "", at: 0 };
 
 function isDouble(mark: string): boolean {
@@ -29,76 +26,7 @@ function isDouble(mark: string): boolean {
   return double;
 }
 
-/** Presses a point: drag to move it, a press alone selects it, a double press removes it. */
-export function pressPoint(event: PointerEvent, ground: Ground, index: number): void {
-  const { envelope, window, band } = ground;
-  const point = envelope.points[index];
-  const trial = previewer();
-  const inputs = (reach: Reach): EditInputs["move_points"] => {
-    const songTick = outside(window, point.tick);
-    const wish = snapTick(songTick + xToTick(song().view, reach.dx), grid(reach));
-    const tick = Math.abs(reach.dx) < 3 ? point.tick : inside(window, wish);
-    const value = Math.abs(reach.dy) < 1 ? point.value : yToValue(band, valueToY(band, point.value) + reach.dy);
-    return { envelope_id: envelope.id, points: [{ index, tick, value }] };
-  };
-  setSong({ envelopeId: envelope.id, pointIndex: index });
-  drag(event, {
-    move: (reach) => {
-      setSong({ hand: { kind: "move", envelopeId: envelope.id, index, windowFrom: ground.window[0] } });
-      trial.ask("move_points", inputs(reach));
-    },
-    drop: (reach) => {
-      finish(trial, reach.moved ? () => edit("move_points", inputs(reach)) : null);
-      if (!reach.moved && isDouble(`point ${envelope.id} ${index}`)) removePoint(envelope.id, index);
-    },
-    cancel: () => finish(trial, null),
-  });
-}
-
-/** Presses the line: a point is added there, and may be dragged at once. */
-export function pressLine(event: PointerEvent, ground: Ground, tick: Ticks, value: number): void {
-  const { envelope, window, band } = ground;
-  const trial = previewer();
-  const inputs = (reach: Reach): EditInputs["add_point"] => ({
-    envelope_id: envelope.id,
-    tick: inside(window, snapTick(tick + xToTick(song().view, reach.dx), grid(reach))),
-    value: reach.moved ? yToValue(band, valueToY(band, value) + reach.dy) : value,
-  });
-  setSong({ envelopeId: envelope.id, pointIndex: null });
-  drag(event, {
-    move: (reach) => {
-      setSong({ hand: { kind: "add", envelopeId: envelope.id, index: null, windowFrom: window[0] } });
-      trial.ask("add_point", inputs(reach));
-    },
-    drop: (reach) => finish(trial, () => edit("add_point", inputs(reach))),
-    cancel: () => finish(trial, null),
-  });
-}
-
-/** Presses the mark in the middle of a segment: up and down bends it, a double press makes it straight. */
-export function pressBend(event: PointerEvent, ground: Ground, index: number): void {
-  const { envelope } = ground;
-  const [a, b] = [envelope.points[index], envelope.points[index + 1]];
-  const start = a.shape === "curved" ? (a.curve ?? 0) : 0;
-  const trial = previewer();
-  const inputs = (reach: Reach): EditInputs["shape_segment"] => {
-    const upward = b.value >= a.value ? 1 : -1;
-    const curve = Math.round(Math.min(Math.max(start + (upward * reach.dy) / 90, -1), 1) * 100) / 100;
-    return { envelope_id: envelope.id, index, shape: Math.abs(curve) < 0.03 ? { shape: "straight" } : { shape: "curved", curve } };
-  };
-  setSong({ envelopeId: envelope.id, pointIndex: index });
-  drag(event, {
-    move: (reach) => {
-      setSong({ hand: { kind: "bend", envelopeId: envelope.id, index, windowFrom: ground.window[0] } });
-      trial.ask("shape_segment", inputs(reach));
-    },
-    drop: (reach) => {
-      finish(trial, reach.moved ? () => edit("shape_segment", inputs(reach)) : null);
-      if (!reach.moved && isDouble(`bend ${envelope.id} ${index}`)) void edit("shape_segment", { envelope_id: envelope.id, index, shape: { shape: "straight" } });
-    },
-    cancel: () => finish(trial, null),
-  });
-}
+const step = (reach: Reach): Ticks => (reach.free ? 0 : gridNow());
 
 function finish(trial: ReturnType<typeof previewer>, commit: (() => Promise<unknown>) | null): void {
   setSong({ hand: null });
@@ -106,22 +34,201 @@ function finish(trial: ReturnType<typeof previewer>, commit: (() => Promise<unkn
   void commit?.();
 }
 
-/** Moves a point by keys: grid steps across, hundredths of the travel up and down; Shift makes both fine. */
-export function nudgePoint(ground: Ground, index: number, key: string, fine: boolean): boolean {
-  const point = ground.envelope.points[index];
+const showHand = (ground: Ground, kind: Hand["kind"], index: number | null, words?: string) =>
+  setSong({ hand: { kind, envelopeId: ground.envelope.id, index, words, windowFrom: ground.window[0] } });
+
+/** Drags points together; the one at hand lands on the grid. */
+function dragPoints(event: PointerEvent, ground: Ground, indexes: number[], at: number, still: () => void): void {
+  const { envelope, window, band } = ground;
+  const point = envelope.points[at];
+  const trial = previewer();
+  const inputs = (reach: Reach): EditInputs["shift_points"] => {
+    const wish = snapTick(outside(window, point.tick) + xToTick(ground, reach.dx), step(reach));
+    const ticks = Math.abs(reach.dx) < 3 ? 0 : Math.max(0, Math.round(inside(window, wish))) - point.tick;
+    const value = Math.abs(reach.dy) < 1 ? 0 : valueAt({ ...ground, band }, yOf(ground, point.value) + reach.dy) - point.value;
+    return { envelope_id: envelope.id, runs: runsOf(indexes), ticks, value, ...(song().view.push ? { push: true } : {}) };
+  };
+  drag(event, {
+    move: (reach) => {
+      showHand(ground, "move", at);
+      trial.ask("shift_points", inputs(reach));
+    },
+    drop: (reach) => {
+      finish(trial, reach.moved ? () => edit("shift_points", inputs(reach)) : null);
+      if (!reach.moved) still();
+    },
+    cancel: () => finish(trial, null),
+  });
+}
+
+/** Presses a point: a drag moves it and all chosen with it, a press alone chooses it, a double press removes it. */
+export function pressPoint(event: PointerEvent, ground: Ground, index: number): void {
+  const { envelope, window } = ground;
+  const mode = modeOf(event);
+  const before = choiceNow();
+  const among = before?.envelope.id === envelope.id && before.chosen.includes(index);
+  if (!among || mode !== "only") choose(envelope.id, index, mode, window[0]);
+  else setSong({ windowFrom: window[0] });
+  const { chosen } = song();
+  if (!chosen.includes(index)) return void event.stopPropagation();
+  dragPoints(event, ground, chosen, index, () => {
+    if (mode === "only" && isDouble(`point ${envelope.id} ${index}`)) return removePoints(envelope.id, [index]);
+    if (mode === "only") choose(envelope.id, index, "only", window[0]);
+  });
+}
+
+/** Presses a segment: both its ends move. */
+export function pressSegment(event: PointerEvent, ground: Ground, index: number): void {
+  setSong({ envelopeId: ground.envelope.id, chosen: [index, index + 1], span: null, windowFrom: ground.window[0] });
+  dragPoints(event, ground, [index, index + 1], index, () => {});
+}
+
+/** Presses the line, or the ground of an empty envelope: a point is added there, and may be dragged at once. */
+export function pressLine(event: PointerEvent, ground: Ground, tick: Ticks, value: Normalised): void {
+  const { envelope, window } = ground;
+  const trial = previewer();
+  const start = outside(window, tick);
+  const inputs = (reach: Reach): EditInputs["add_point"] => ({
+    envelope_id: envelope.id,
+    tick: Math.max(0, Math.round(inside(window, snapTick(start + xToTick(ground, reach.dx), step(reach))))),
+    value: reach.moved ? valueAt(ground, yOf(ground, value) + reach.dy) : value,
+  });
+  setSong({ envelopeId: envelope.id, chosen: [], span: null, windowFrom: window[0] });
+  drag(event, {
+    move: (reach) => {
+      showHand(ground, "add", null);
+      trial.ask("add_point", inputs(reach));
+    },
+    drop: (reach) => finish(trial, () => addPoint(inputs(reach))),
+    cancel: () => finish(trial, null),
+  });
+}
+
+/** Adds a point and chooses it. */
+export async function addPoint(inputs: EditInputs["add_point"]): Promise<void> {
+  if (!(await edit("add_point", inputs))) return;
+  const points = song().model.envelopes[inputs.envelope_id]?.points ?? [];
+  const index = points.findLastIndex((point) => point.tick === inputs.tick);
+  if (index >= 0) setSong({ envelopeId: inputs.envelope_id, chosen: [index], span: null });
+}
+
+/** The shape of a segment without its point. */
+export function shapeOf({ tick: _tick, value: _value, ...shape }: PointRecord): Shape {
+  return shape as Shape;
+}
+
+const clamp = (number: number, low: number, high: number) => Math.min(Math.max(number, low), high);
+
+/** What a drag of the mark in a segment makes of its shape: how much it bends, or how often it swings. */
+function bent(ground: Ground, index: number, reach: Reach): [shape: Shape, words: string] {
+  const [a, b] = [ground.envelope.points[index], ground.envelope.points[index + 1]];
+  if (a.shape === "cycle") {
+    const wish = (a.cycles ?? 1) * 2 ** (reach.dx / COUNT_PX);
+    const cycles = clamp(reach.free ? Math.round(wish * 100) / 100 : Math.max(1, Math.round(wish)), 0.05, 1024);
+    return [{ ...(shapeOf(a) as Extract<Shape, { shape: "cycle" }>), cycles, note_ticks: null }, `${cycles} cycles`];
+  }
+  const start = a.shape === "curved" || a.shape === "ess" ? (a.curve ?? 0) : 0;
+  const upward = b.value >= a.value ? 1 : -1;
+  const curve = Math.round(clamp(start + (upward * reach.dy) / BEND_PX, -1, 1) * 100) / 100;
+  if (a.shape === "ess") return [{ ...(shapeOf(a) as Extract<Shape, { shape: "ess" }>), curve }, `bend ${curve.toFixed(2)}`];
+  return Math.abs(curve) < 0.03 ? [{ shape: "straight" }, "straight"] : [{ shape: "curved", curve }, `bend ${curve.toFixed(2)}`];
+}
+
+function skewed(ground: Ground, index: number, reach: Reach): [shape: Shape, words: string] {
+  const shape = shapeOf(ground.envelope.points[index]) as Extract<Shape, { shape: "cycle" }>;
+  const turn = shape.wave === "square" ? -1 : 1;
+  const skew = Math.round(clamp((shape.skew ?? 0.5) + (turn * reach.dx) / cycleWidth(ground, index), 0.02, 0.98) * 100) / 100;
+  return [{ ...shape, skew }, `skew ${Math.round(skew * 100)} %`];
+}
+
+/** Presses the mark in a segment: it bends, or changes its count or skew; a double press makes it straight. */
+export function pressMark(event: PointerEvent, ground: Ground, { kind, index }: Marked): void {
+  const { envelope, window } = ground;
+  const trial = previewer();
+  const make = (reach: Reach) => (kind === "skew" ? skewed : bent)(ground, index, reach);
+  const inputs = (shape: Shape): EditInputs["shape_segments"] => ({ envelope_id: envelope.id, runs: [[index, index]], shape });
+  choose(envelope.id, index, "only", window[0]);
+  drag(event, {
+    move: (reach) => {
+      const [shape, words] = make(reach);
+      showHand(ground, "bend", index, words);
+      trial.ask("shape_segments", inputs(shape));
+    },
+    drop: (reach) => {
+      finish(trial, reach.moved ? () => edit("shape_segments", inputs(make(reach)[0])) : null);
+      if (!reach.moved && isDouble(`bend ${envelope.id} ${index}`)) void edit("shape_segments", inputs({ shape: "straight" }));
+    },
+    cancel: () => finish(trial, null),
+  });
+}
+
+/** Presses the edge of the box about the chosen points: it stretches them in time, or scales their values about the foot. */
+export function pressEdge(event: PointerEvent, ground: Ground, edge: "start" | "end" | "top", chosen: number[], height: number): void {
+  const { envelope, window } = ground;
+  const [first, last] = [envelope.points[chosen[0]], envelope.points[chosen[chosen.length - 1]]];
+  const trial = previewer();
+  const base = { envelope_id: envelope.id, runs: runsOf(chosen) };
+  const moved = (tick: Ticks, reach: Reach) => Math.max(0, Math.round(inside(window, snapTick(outside(window, tick) + xToTick(ground, reach.dx), step(reach)))));
+  const span = (reach: Reach): EditInputs["stretch_points"] => ({
+    ...base,
+    start_tick: edge === "start" ? Math.min(moved(first.tick, reach), last.tick - 1) : first.tick,
+    end_tick: edge === "end" ? Math.max(moved(last.tick, reach), first.tick + 1) : last.tick,
+    ...(song().view.push && edge === "end" ? { push: true } : {}),
+  });
+  const factor = (reach: Reach): EditInputs["scale_points"] => ({ ...base, factor: Math.round(clamp((height - reach.dy) / height, 0, 20) * 100) / 100, pivot: "foot" });
+  drag(event, {
+    move: (reach) => {
+      showHand(ground, "move", chosen[edge === "start" ? 0 : chosen.length - 1], edge === "top" ? `${Math.round(factor(reach).factor * 100)} %` : undefined);
+      if (edge === "top") trial.ask("scale_points", factor(reach));
+      else trial.ask("stretch_points", span(reach));
+    },
+    drop: (reach) => finish(trial, reach.moved ? () => (edge === "top" ? edit("scale_points", factor(reach)) : edit("stretch_points", span(reach))) : null),
+    cancel: () => finish(trial, null),
+  });
+}
+
+/** Moves the chosen points by keys: grid steps across, hundredths of the travel up and down; `fine` makes both small. */
+export function nudge(key: string, fine: boolean): boolean {
+  const choice = choiceNow();
   const across = { ArrowLeft: -1, ArrowRight: 1 }[key] ?? 0;
   const up = { ArrowUp: 1, ArrowDown: -1 }[key] ?? 0;
-  if (across === 0 && up === 0) return false;
-  const tick = Math.max(0, point.tick + across * (fine ? 10 : song().view.grid || 60));
-  const value = Math.min(Math.max(point.value + up * (fine ? 0.001 : 0.01), ground.band.low), ground.band.high);
-  void edit("move_points", { envelope_id: ground.envelope.id, points: [{ index, tick, value }] });
+  if (!choice || choice.chosen.length === 0 || (across === 0 && up === 0)) return false;
+  const ticks = across * (fine ? 10 : gridNow() || 60);
+  void edit("shift_points", { envelope_id: choice.envelope.id, runs: runsOf(choice.chosen), ticks, value: up * (fine ? 0.001 : 0.01), ...(song().view.push ? { push: true } : {}) });
   return true;
 }
 
-export function removePoint(envelopeId: string, index: number): void {
-  setSong({ pointIndex: null });
-  void edit("remove_points", { envelope_id: envelopeId, indexes: [index] });
+export function removePoints(envelopeId: string, indexes: number[]): void {
+  chooseNone();
+  void edit("remove_points", { envelope_id: envelopeId, runs: runsOf(indexes), ...(song().view.push ? { push: true } : {}) });
 }
 
-/** The middle of a segment on the curve, for its bend mark. */
-export const middleTick = (a: PointRecord, b: PointRecord): Ticks => (a.tick + b.tick) / 2;
+/** Walks to the next or previous point, and puts the keyboard on it. */
+export function walk(side: 1 | -1): boolean {
+  const choice = choiceNow();
+  if (!choice || choice.chosen.length === 0) return false;
+  const next = (side > 0 ? choice.chosen[choice.chosen.length - 1] : choice.chosen[0]) + side;
+  if (next < 0 || next >= choice.envelope.points.length) return false;
+  choose(choice.envelope.id, next, "only", song().windowFrom);
+  focusPoint(choice.envelope.id, next);
+  return true;
+}
+
+export function focusPoint(envelopeId: string, index: number): void {
+  requestAnimationFrame(() => {
+    const mark = document.querySelector<SVGElement>(`[data-window="${song().windowFrom}"][data-testid="point-${envelopeId}-${index}"]`);
+    mark?.focus();
+    mark?.scrollIntoView({ block: "nearest", inline: "nearest" });
+  });
+}
+
+/** The value of the curve under a place, for a new point on the line. */
+export function lineAt(ground: Ground, x: number, free: boolean): { tick: Ticks; value: Normalised } | null {
+  const [from, to] = ground.window;
+  const songTick = clamp(snapTick(xToTick(ground, x), free ? 0 : gridNow()), from, to - 1);
+  const tick = Math.max(0, Math.round(inside(ground.window, songTick)));
+  const value = heightAt(ground.corners, tick);
+  return value === null ? null : { tick, value };
+}
+
+

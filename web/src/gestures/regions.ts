@@ -2,11 +2,12 @@ import type { KeyboardEvent, PointerEvent } from "react";
 import type { RegionPart, Ticks } from "../api/types";
 import { edit, previewer } from "../song/actions";
 import { setSong, setView, song, tell } from "../song/store";
+import { gridNow } from "./grid";
 import { barTicks, snapTick, xToTick } from "../song/viewport";
 import { type Reach, drag } from "./drag";
 
 export function select(region: RegionPart): void {
-  setSong({ regionId: region.id, pointIndex: null });
+  setSong({ regionId: region.id, chosen: [], span: null });
   setView({ trackId: region.owner.slice("track/".length) });
 }
 
@@ -17,7 +18,7 @@ export function pressRegion(event: PointerEvent, region: RegionPart): void {
   select(region);
   const inputs = (reach: Reach) => {
     const beat = barTicks(song().model.head.meter) / song().model.head.meter.beats;
-    const step = reach.free ? 0 : Math.max(song().view.grid, beat);
+    const step = reach.free ? 0 : Math.max(gridNow(), beat);
     return { region_id: region.id, start_tick: Math.max(0, snapTick(region.start_tick + xToTick(song().view, reach.dx), step)) };
   };
   drag(event, {
@@ -44,16 +45,16 @@ export function remove(region: RegionPart): void {
 }
 
 export function copy(region: RegionPart): void {
-  setSong({ clipboard: region.id });
+  setSong({ clipboard: { region: region.id } });
   tell("done", `${song().model.clips[region.clip_id].name} is ready to paste at the playhead`);
 }
 
 /** Places the copied region at the playhead, on the grid. */
 export function paste(): void {
-  const { clipboard, view, playhead } = song();
-  if (!clipboard) return tell("fault", "Nothing has been copied yet: select a region and copy it first.");
-  const start: Ticks = snapTick(playhead, view.grid);
-  void edit("copy_region", { region_id: clipboard, start_tick: start });
+  const { clipboard, playhead } = song();
+  if (!clipboard || !("region" in clipboard)) return tell("fault", "No region has been copied yet: select a region and copy it first.");
+  const start: Ticks = snapTick(playhead, gridNow());
+  void edit("copy_region", { region_id: clipboard.region, start_tick: start });
 }
 
 const ACTIONS: Record<string, (region: RegionPart) => void> = { Delete: remove, Backspace: remove, d: duplicate, s: separate, c: copy };
@@ -61,7 +62,7 @@ const ACTIONS: Record<string, (region: RegionPart) => void> = { Delete: remove, 
 export function regionKey(event: KeyboardEvent, region: RegionPart): void {
   const side = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
   if (side) {
-    const step = event.shiftKey ? song().view.grid || 60 : barTicks(song().model.head.meter);
+    const step = event.shiftKey ? gridNow() || 60 : barTicks(song().model.head.meter);
     void edit("move_region", { region_id: region.id, start_tick: Math.max(0, region.start_tick + side * step) });
   } else if (event.key === "Enter" || event.key === " ") select(region);
   else if (ACTIONS[event.key] && !event.altKey && !event.shiftKey) ACTIONS[event.key](region);

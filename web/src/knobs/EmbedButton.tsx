@@ -3,7 +3,7 @@ import { edit } from "../song/actions";
 import { lookup } from "../song/lookup";
 import type { Placed } from "../song/catalogue";
 import { useSong } from "../song/store";
-import { focusOn } from "./Knob";
+import { focusOn } from "./focus";
 import type { Acting } from "./state";
 
 /** The one press that makes an envelope for a knob: in the selected clip, or with none selected on the track. */

@@ -5,8 +5,9 @@ import { hueStyle, parameterHue } from "../draw/hue";
 import { drag } from "../gestures/drag";
 import { edit, previewer } from "../song/actions";
 import { type Placed, knobValue, valueText } from "../song/catalogue";
-import { setView, song, useSong } from "../song/store";
+import { useSong } from "../song/store";
 import { EmbedButton } from "./EmbedButton";
+import { focusOn } from "./focus";
 import { type Acting, actingWords } from "./state";
 
 const START = 135;
@@ -22,11 +23,6 @@ const polar = (degrees: number, radius: number): string => {
 const arc = (from: Normalised, to: Normalised, radius: number): string => {
   const [a, b] = [Math.min(from, to), Math.max(from, to)];
   return `M${polar(START + SWEEP * a, radius)}A${radius} ${radius} 0 ${(b - a) * SWEEP > 180 ? 1 : 0} 1 ${polar(START + SWEEP * b, radius)}`;
-};
-
-export const focusOn = (address: string) => {
-  const trackId = address.split("/")[0];
-  setView({ focus: { ...song().view.focus, [trackId]: address } });
 };
 
 interface Props {

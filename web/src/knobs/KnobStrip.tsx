@@ -1,7 +1,9 @@
 import { useEffect } from "react";
 import { songApi } from "../api/client";
 import { drawHeard, heardInView } from "../song/actions";
-import { parametersOf } from "../song/catalogue";
+import { openField } from "../gestures/keys";
+import { type Placed, parametersOf } from "../song/catalogue";
+import type { Lookup } from "../song/lookup";
 import { setSong, useSong } from "../song/store";
 import { useShown } from "../song/useShown";
 import { Knob } from "./Knob";
@@ -26,6 +28,12 @@ function useExactValues(trackId: string | null): void {
   }, [songId, trackId, playhead, revision]);
 }
 
+/** A device with very many parameters shows the first of them, and all that move or are in focus; the finder has the rest. */
+const MOST = 24;
+const FIRST = 6;
+const shownOf = (list: Placed[], find: Lookup, focus: string | null): Placed[] =>
+  list.length <= MOST ? list : list.filter((placed, i) => i < FIRST || placed.address === focus || find.targets[placed.address]);
+
 /** The devices of the selected track, a card each, in the order the sound goes through them. */
 export function KnobStrip() {
   const catalogue = useSong((state) => state.catalogue);
@@ -42,9 +50,14 @@ export function KnobStrip() {
         <section key={device.id} className="shrink-0 rounded-box border border-base-300 bg-base-200 px-2 pt-1.5" aria-label={device.name}>
           <h3 className="mb-1.5 pl-1 text-[12px] font-bold">{device.name}</h3>
           <div className="flex">
-            {device.list.map((placed) => (
+            {shownOf(device.list, find, focus).map((placed) => (
               <Knob key={placed.address} track={track} placed={placed} acts={acting(find, placed.address)} focused={focus === placed.address} />
             ))}
+            {device.list.length > MOST && (
+              <button type="button" className="btn btn-ghost btn-sm mx-1 h-16 w-20 self-center font-normal whitespace-normal" onClick={() => openField("find", "finder")}>
+                find among {device.list.length}
+              </button>
+            )}
           </div>
         </section>
       ))}

@@ -45,7 +45,7 @@ export function ClipPanel() {
 function PasteButton() {
   const clipboard = useSong((state) => state.clipboard);
   return (
-    <button type="button" className="btn btn-sm" disabled={!clipboard} title="Paste at the playhead" onClick={paste}>
+    <button type="button" className="btn btn-sm" disabled={!clipboard || !("region" in clipboard)} title="Paste at the playhead" onClick={paste}>
       <ClipboardPaste size={14} /> Paste
     </button>
   );

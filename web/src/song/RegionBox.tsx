@@ -2,6 +2,7 @@ import { memo } from "react";
 import type { ClipPart, Pass, RegionPart } from "../api/types";
 import { pressRegion, regionKey } from "../gestures/regions";
 import { Material } from "../unfold/Material";
+import type { Model } from "./model";
 import { useSong } from "./store";
 import { positionText, tickToX } from "./viewport";
 
@@ -16,10 +17,13 @@ interface Props {
 
 const NO_PASSES: Pass[] = [];
 
+const drumTrack = (model: Model, region: RegionPart) => model.tracks.some((track) => region.owner === `track/${track.id}` && track.devices.some((device) => device.type === "drum-kit"));
+
 /** One region: its name and, unfolded, its material. */
 export const RegionBox = memo(function RegionBox({ region, clip, shared, height, folded, view }: Props) {
   const pxPerTick = useSong((state) => state.view.pxPerTick);
   const selected = useSong((state) => state.regionId === region.id);
+  const drums = useSong(({ model, catalogue }) => (drumTrack(model, region) ? (catalogue?.drum_sounds ?? null) : null));
   const meter = useSong((state) => state.model.head.meter);
   const passes = useSong((state) => state.preview?.passes[region.id] ?? state.passes[region.id]) ?? NO_PASSES;
   const left = tickToX({ pxPerTick }, region.start_tick);
@@ -41,7 +45,7 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
     >
       {to > from && (
         <div className="hue absolute top-0" style={{ left: tickToX({ pxPerTick }, from - region.start_tick) }}>
-          {!folded && <Material clip={clip} passes={passes} from={from} to={to} height={height - 4} />}
+          {!folded && <Material clip={clip} passes={passes} from={from} to={to} height={height - 4} drums={drums} />}
         </div>
       )}
       {passes.slice(1).map(([start]) => (

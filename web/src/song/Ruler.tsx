@@ -2,7 +2,8 @@ import type { PointerEvent } from "react";
 import { drag } from "../gestures/drag";
 import { player } from "../sound/player";
 import { edit } from "./actions";
-import { setSong, song, useSong } from "./store";
+import { gridNow } from "../gestures/grid";
+import { setSong, useSong } from "./store";
 import { positionText, snapTick, tickToX, xToTick } from "./viewport";
 
 const HEIGHT = 30;
@@ -20,14 +21,14 @@ export function Ruler({ view, headerWidth, bar }: { view: [number, number]; head
     const x = event.clientX - event.currentTarget.getBoundingClientRect().left;
     const from = xToTick({ pxPerTick }, x);
     const stretch = (dx: number, free: boolean) => {
-      const step = free ? 1 : Math.max(song().view.grid, 960);
+      const step = free ? 1 : Math.max(gridNow(), 960);
       const [a, b] = [snapTick(from, step), snapTick(from + xToTick({ pxPerTick }, dx), step)].sort((p, q) => p - q);
       return { on: true, start_tick: Math.max(0, a), end_tick: Math.max(b, a + step) };
     };
     drag(event, {
       move: ({ dx, free }) => setSong({ rangeTrial: stretch(dx, free) }),
       drop: ({ dx, free, moved }) => {
-        if (!moved) player.seek(snapTick(from, free ? 0 : song().view.grid));
+        if (!moved) player.seek(snapTick(from, free ? 0 : gridNow()));
         else void edit("set_range", stretch(dx, free)).then(() => setSong({ rangeTrial: null }));
       },
       cancel: () => setSong({ rangeTrial: null }),
@@ -35,7 +36,7 @@ export function Ruler({ view, headerWidth, bar }: { view: [number, number]; head
   };
 
   return (
-    <div className="sticky top-0 z-30 flex border-b border-base-300 bg-base-200" style={{ height: HEIGHT }}>
+    <div className="sticky top-0 z-30 flex shrink-0 border-b border-base-300 bg-base-200" style={{ height: HEIGHT }}>
       <div className="sticky left-0 z-10 shrink-0 border-r border-base-300 bg-base-200" style={{ width: headerWidth }} />
       <div className="relative grow touch-none" onPointerDown={press} data-testid="ruler" title="Press to move the playhead; drag to set the range that repeats">
         <div

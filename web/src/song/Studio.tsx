@@ -1,8 +1,11 @@
+import { EditPanel } from "../edit/EditPanel";
+import { Finder } from "../finder/Finder";
 import { useKeys } from "../gestures/keys";
 import { KnobStrip } from "../knobs/KnobStrip";
 import { SumPanel } from "../sum/SumPanel";
 import { Notice } from "../transport/Notice";
 import { SongPanel } from "../transport/SongPanel";
+import { ToolBar } from "../transport/ToolBar";
 import { PlayButton, Position, TopBar } from "../transport/TopBar";
 import { ClipPanel } from "./ClipPanel";
 import { Table } from "./Table";
@@ -20,6 +23,8 @@ function useFocus(): string | null {
   return focus ?? (track ? firstAutomated(track, find, (find.regions[`track/${track.id}`] ?? []).map((region) => region.clip_id)) : null);
 }
 
+const DESK_PANELS: PanelName[] = ["sum", "edit", "find", "clip"];
+
 export function Studio() {
   useKeys();
   const narrow = useNarrow();
@@ -28,14 +33,18 @@ export function Studio() {
 
 function Desk() {
   const focus = useFocus();
-  const panel = useSong((state) => state.sheet) ?? "sum";
+  const wish = useSong((state) => state.sheet) ?? "sum";
+  const panel = DESK_PANELS.includes(wish) ? wish : "sum";
   return (
     <div className="grid h-full grid-cols-[minmax(0,1fr)_272px] grid-rows-[auto_minmax(0,1fr)_142px]">
       <div className="col-span-2"><TopBar narrow={false} /></div>
-      <main className="min-h-0 min-w-0" aria-label="Song"><Table narrow={false} /></main>
+      <main className="flex min-h-0 min-w-0 flex-col" aria-label="Song">
+        <ToolBar narrow={false} />
+        <div className="min-h-0 grow"><Table narrow={false} /></div>
+      </main>
       <aside className="row-span-2 flex min-h-0 flex-col overflow-auto border-l border-base-300 bg-base-100" aria-label="Panel">
-        <Tabs names={["sum", "clip"]} current={panel === "clip" ? "clip" : "sum"} />
-        {panel === "clip" ? <ClipPanel /> : <SumPanel address={focus} />}
+        <Tabs names={DESK_PANELS} current={panel} />
+        <Panel name={panel} focus={focus} />
       </aside>
       <div className="min-w-0 border-t border-base-300 bg-base-100"><KnobStrip /></div>
       <Notice narrow={false} />
@@ -43,18 +52,26 @@ function Desk() {
   );
 }
 
-const LABELS: Record<PanelName, string> = { sum: "Sum", clip: "Clip", knobs: "Knobs", song: "Song" };
+const LABELS: Record<PanelName, string> = { sum: "Sum", edit: "Edit", find: "Finder", clip: "Clip", knobs: "Knobs", song: "Song" };
 
 function Tabs({ names, current, phone = false }: { names: PanelName[]; current: PanelName | null; phone?: boolean }) {
   return (
     <div role="tablist" className={`tabs tabs-border shrink-0 ${phone ? "grow" : "border-b border-base-300"}`}>
       {names.map((name) => (
-        <button key={name} type="button" role="tab" aria-selected={current === name} className={`tab ${phone ? "h-11 px-2.5" : ""} ${current === name ? "tab-active font-bold" : ""}`} onClick={() => setSong({ sheet: phone && current === name ? null : name })}>
+        <button key={name} type="button" role="tab" aria-selected={current === name} className={`tab ${phone ? "h-11 px-2 text-[12.5px]" : ""} ${current === name ? "tab-active font-bold" : ""}`} onClick={() => setSong({ sheet: phone && current === name ? null : name })}>
           {LABELS[name]}
         </button>
       ))}
     </div>
   );
+}
+
+function Panel({ name, focus }: { name: PanelName; focus: string | null }) {
+  if (name === "knobs") return <KnobStrip />;
+  if (name === "edit") return <EditPanel />;
+  if (name === "find") return <Finder />;
+  if (name === "clip") return <ClipPanel />;
+  return name === "song" ? <SongPanel /> : <SumPanel address={focus} />;
 }
 
 /** One column: the song, one sheet from below, the transport in reach of the thumb. */
@@ -64,17 +81,15 @@ function Phone() {
   return (
     <div className="flex h-dvh flex-col">
       <TopBar narrow />
+      <ToolBar narrow />
       <main className="min-h-0 grow" aria-label="Song"><Table narrow /></main>
       {sheet && (
-        <section className={`shrink-0 overflow-auto border-t-2 border-base-300 bg-base-100 ${sheet === "knobs" ? "h-40" : "h-[46dvh]"}`} aria-label={LABELS[sheet]}>
-          {sheet === "knobs" && <KnobStrip />}
-          {sheet === "sum" && <SumPanel address={focus} />}
-          {sheet === "clip" && <ClipPanel />}
-          {sheet === "song" && <SongPanel />}
+        <section className={`flex shrink-0 flex-col overflow-auto border-t-2 border-base-300 bg-base-100 ${sheet === "knobs" ? "h-40" : "h-[46dvh]"}`} aria-label={LABELS[sheet]}>
+          <Panel name={sheet} focus={focus} />
         </section>
       )}
-      <nav className="flex shrink-0 items-center gap-1 border-t border-base-300 bg-base-100 px-1 pb-[env(safe-area-inset-bottom)]">
-        <Tabs names={["knobs", "sum", "clip", "song"]} current={sheet} phone />
+      <nav className="flex shrink-0 items-center border-t border-base-300 bg-base-100 px-1 pb-[env(safe-area-inset-bottom)]">
+        <Tabs names={["knobs", "sum", "edit", "find", "clip", "song"]} current={sheet} phone />
         <Position />
         <PlayButton large />
       </nav>

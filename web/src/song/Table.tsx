@@ -50,8 +50,20 @@ export function Table({ narrow }: { narrow: boolean }) {
     };
     // A finger that comes down on a handle has come to move it, not to scroll.
     const onTouch = (event: TouchEvent) => {
-      if ((event.target as Element).closest(".hit, .hit-line, .held")) event.preventDefault();
+      pinch = event.touches.length === 2 ? apart(event) : 0;
+      if (pinch || (event.target as Element).closest(".held")) event.preventDefault();
     };
+    // Two fingers zoom about the place between them.
+    let pinch = 0;
+    const apart = ({ touches: [a, b] }: TouchEvent) => Math.max(20, Math.abs(a.clientX - b.clientX));
+    const onPinch = (event: TouchEvent) => {
+      if (event.touches.length !== 2 || !pinch) return;
+      event.preventDefault();
+      const middle = (event.touches[0].clientX + event.touches[1].clientX) / 2 - box.getBoundingClientRect().left - headerWidth;
+      zoom(apart(event) / pinch, middle);
+      pinch = apart(event);
+    };
+    box.addEventListener("touchmove", onPinch, { passive: false });
     box.addEventListener("wheel", onWheel, { passive: false });
     box.addEventListener("touchstart", onTouch, { passive: false });
     const sized = new ResizeObserver(look);
@@ -59,6 +71,7 @@ export function Table({ narrow }: { narrow: boolean }) {
     return () => {
       box.removeEventListener("wheel", onWheel);
       box.removeEventListener("touchstart", onTouch);
+      box.removeEventListener("touchmove", onPinch);
       sized.disconnect();
     };
   }, [headerWidth, look]);
@@ -67,22 +80,23 @@ export function Table({ narrow }: { narrow: boolean }) {
   return (
     <div
       ref={scroller}
-      className="relative h-full overflow-auto"
+      className="relative h-full overflow-auto select-none"
       data-testid="table"
       onScroll={(event) => {
         look();
         rest(event.currentTarget.scrollLeft / song().view.pxPerTick);
       }}
     >
-      <div className="relative min-h-full" style={{ width: headerWidth + end * pxPerTick, ["--header-width" as string]: `${headerWidth}px` }}>
+      <div className="relative flex min-h-full flex-col" style={{ width: headerWidth + end * pxPerTick, ["--header-width" as string]: `${headerWidth}px` }}>
         <Ruler view={view} headerWidth={headerWidth} bar={bar} />
         <BarLines view={view} headerWidth={headerWidth} bar={bar} />
         {model.tracks.map((track) => {
           const height = rowHeight(track, unfolded.includes(track.id));
           top += height;
           const near = top > rows[0] && top - height < rows[1];
-          return near ? <TrackRow key={track.id} track={track} model={model} find={find} view={view} headerWidth={headerWidth} /> : <div key={track.id} style={{ height }} />;
+          return near ? <TrackRow key={track.id} track={track} model={model} find={find} view={view} headerWidth={headerWidth} /> : <div key={track.id} className="shrink-0" style={{ height }} />;
         })}
+        <div className="sticky left-0 z-20 grow border-r border-base-300 bg-base-200" style={{ width: headerWidth }} />
         <Playhead headerWidth={headerWidth} scroller={scroller} />
       </div>
     </div>
@@ -114,6 +128,24 @@ export function zoom(factor: number, x = 300): void {
   standing = null;
   const next = Math.min(Math.max(pxPerTick * factor, MIN_PX_PER_TICK), MAX_PX_PER_TICK);
   setView({ pxPerTick: next, scrollTick: Math.max(0, scrollTick + x / pxPerTick - x / next) });
+}
+
+/** Brings the chosen stretch, or the range that repeats, into view from edge to edge. */
+export function fit(): void {
+  const { model, span, envelopeId, windows, windowFrom } = song();
+  const { start_tick, end_tick } = model.head.range;
+  const box = document.querySelector('[data-testid="table"]');
+  const room = (box?.clientWidth ?? 900) - 200;
+  let [from, to] = [start_tick, end_tick];
+  if (span && envelopeId) {
+    const own = Object.values(windows).flatMap((entry) => entry[envelopeId] ?? []).find((entry) => entry[0] === windowFrom) ?? [0, 0, 0, 1];
+    [from, to] = span.map((tick) => own[0] + (tick - own[2]) / own[3]);
+  }
+  const pxPerTick = Math.min(Math.max(room / Math.max(1, to - from), MIN_PX_PER_TICK), MAX_PX_PER_TICK);
+  clearTimeout(standing?.timer);
+  standing = null;
+  setView({ pxPerTick, scrollTick: Math.max(0, from - 10 / pxPerTick) });
+  if (box) box.scrollLeft = Math.max(0, from * pxPerTick - 10);
 }
 
 function BarLines({ view, headerWidth, bar }: { view: [number, number]; headerWidth: number; bar: number }) {

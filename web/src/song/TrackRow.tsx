@@ -33,16 +33,16 @@ export const TrackRow = memo(function TrackRow({ track, model, find, view, heade
   const focus = useSong((state) => state.view.focus[track.id]) ?? firstAutomated(track, find, all.map((region) => region.clip_id));
   useEffect(() => drawTrack(track.id), [track.id, drawn]);
   return (
-    <div className="relative flex border-b border-base-300" style={hueStyle(track.hue)} data-testid={`track-${track.id}`}>
+    <div className="relative flex shrink-0 border-b border-base-300" style={hueStyle(track.hue)} data-testid={`track-${track.id}`}>
       <header
         className={`sticky left-0 z-20 flex shrink-0 flex-col border-r border-l-4 border-base-300 ${chosen ? "bg-base-100" : "bg-base-200"}`}
         style={{ width: headerWidth, borderLeftColor: "var(--hue)" }}
       >
-        <div className="flex items-center" style={{ minHeight: FOLDED_HEIGHT - 1 }}>
-          <button type="button" className="btn btn-ghost btn-sm btn-square" aria-expanded={unfolded} aria-label={`${unfolded ? "Fold" : "Unfold"} ${track.name}`} onClick={() => toggle(track.id)}>
+        <div className="flex items-center" style={{ height: FOLDED_HEIGHT - 1 }}>
+          <button type="button" className="btn btn-ghost btn-sm btn-square h-[30px]" aria-expanded={unfolded} aria-label={`${unfolded ? "Fold" : "Unfold"} ${track.name}`} onClick={() => toggle(track.id)}>
             {unfolded ? <ChevronDown size={16} /> : <ChevronRight size={16} />}
           </button>
-          <button type="button" className={`min-w-0 grow truncate py-2 pr-2 text-left ${chosen ? "font-bold" : "font-semibold"}`} aria-pressed={chosen} onClick={() => choose(track.id)}>
+          <button type="button" className={`min-w-0 grow truncate pr-2 text-left ${chosen ? "font-bold" : "font-semibold"}`} aria-pressed={chosen} onClick={() => choose(track.id)}>
             {track.name}
             {track.kind !== "notes" && track.kind !== "audio" && track.kind !== "master" && <span className="faint ml-1.5 hidden text-[11px] font-normal sm:inline">{track.kind}</span>}
           </button>
@@ -75,7 +75,7 @@ export const TrackRow = memo(function TrackRow({ track, model, find, view, heade
 
 function choose(trackId: string): void {
   setView({ trackId });
-  setSong({ regionId: null, pointIndex: null });
+  setSong({ regionId: null, chosen: [], span: null });
 }
 
 function toggle(trackId: string): void {

@@ -1,5 +1,5 @@
 import { Refused, type Wants, catalogue, songApi } from "../api/client";
-import type { Change, Changed, EditInputs, Preview } from "../api/types";
+import type { Change, Changed, EditInputs, Preview, Snippet, Ticks } from "../api/types";
 import { player } from "../sound/player";
 import { lookup } from "./lookup";
 import { EMPTY, type Model, applyParts, trackOf } from "./model";
@@ -71,11 +71,12 @@ export async function drawHeard(addresses: string[]): Promise<void> {
   setSong((state) => ({ heard: { ...state.heard, ...heard } }));
 }
 
-type Drawn = Pick<SongState, "curves" | "windows" | "passes">;
+type Drawn = Pick<SongState, "curves" | "windows" | "passes" | "uneven">;
 const merged = (state: SongState, more: Drawn): Drawn => ({
   curves: { ...state.curves, ...more.curves },
   windows: { ...state.windows, ...more.windows },
   passes: { ...state.passes, ...more.passes },
+  uneven: { ...state.uneven, ...more.uneven },
 });
 
 /** Addresses whose heard value is on screen. */
@@ -98,8 +99,16 @@ function take(change: Change): void {
     redo: change.redo,
     preview: null,
   }));
+  dropLostChoice();
   forgetStaleHeard(change);
   player.take(change);
+}
+
+/** Points that are no longer there are no longer chosen. */
+function dropLostChoice(): void {
+  const { envelopeId, chosen, model } = song();
+  const count = (envelopeId && model.envelopes[envelopeId]?.points.length) || 0;
+  if (chosen.some((index) => index >= count)) setSong({ chosen: chosen.filter((index) => index < count) });
 }
 
 /** Heard bands that are not in view were not sent; they are asked for anew when they come into view. */
@@ -116,27 +125,33 @@ function inTurn<T>(work: () => Promise<T>): Promise<T> {
   return next;
 }
 
-async function faultsSaid<T>(work: () => Promise<T>): Promise<T | null> {
+/** A place where a fault may be said, instead of in the notice for all. */
+type Say = (message: string) => void;
+
+async function faultsSaid<T>(work: () => Promise<T>, say: Say = (message) => tell("fault", message)): Promise<T | null> {
   try {
     return await work();
   } catch (error) {
     setSong({ preview: null });
     if (!(error instanceof Refused)) throw error;
     if (error.status === 409) await catchUp();
-    tell("fault", error.status === 409 ? "Another tab had changed the song. Here is its newest state; please try again." : error.message);
+    say(error.status === 409 ? "Another tab had changed the song. Here is its newest state; please try again." : error.message);
     return null;
   }
 }
 
-/** Makes an edit. Null when it was refused; the reason is said. */
-export const edit = <K extends keyof EditInputs>(name: K, inputs: EditInputs[K]): Promise<Change | null> =>
+/** Makes an edit. Null when it was refused; the reason is said, in the notice or where `say` puts it. */
+export const edit = <K extends keyof EditInputs>(name: K, inputs: EditInputs[K], say?: Say): Promise<Change | null> =>
   inTurn(() =>
     faultsSaid(async () => {
       const change = await api().edit(song().revision, name, inputs, wants());
       take(change);
       return change;
-    }),
+    }, say),
   );
+
+/** A stretch of an envelope as a move by itself. Null when there is none; the reason is said. */
+export const snippetOf = (envelopeId: string, from: Ticks, to: Ticks): Promise<Snippet | null> => faultsSaid(() => api().snippet(envelopeId, from, to));
 
 export const step = (word: "undo" | "redo"): Promise<void> =>
   inTurn(async () => {

@@ -33,8 +33,25 @@ const sendsOf = (catalogue: Catalogue, tracks: TrackPart[]): ParameterEntry[] =>
     .filter((track) => track.kind === "return")
     .map((track) => ({ ...catalogue.send, id: catalogue.send_prefix + track.id, name: track.name }));
 
+export interface DeviceEntry {
+  id: string;
+  name: string;
+  list: Placed[];
+}
+
+/** What was found for a list of tracks; a change to any track makes a new list. */
+const known = new WeakMap<TrackPart[], Map<string, DeviceEntry[]>>();
+
 /** Every parameter of a track's devices, in order, by device. */
-export function parametersOf(catalogue: Catalogue, tracks: TrackPart[], track: TrackPart): { id: string; name: string; list: Placed[] }[] {
+export function parametersOf(catalogue: Catalogue, tracks: TrackPart[], track: TrackPart): DeviceEntry[] {
+  const all = known.get(tracks) ?? new Map<string, DeviceEntry[]>();
+  known.set(tracks, all);
+  const found = all.get(track.id) ?? devicesOf(catalogue, tracks, track);
+  all.set(track.id, found);
+  return found;
+}
+
+function devicesOf(catalogue: Catalogue, tracks: TrackPart[], track: TrackPart): DeviceEntry[] {
   return track.devices.map((device) => {
     const type = catalogue.devices[device.type];
     const sends = device.type === "channel" && (track.kind === "notes" || track.kind === "audio") ? sendsOf(catalogue, tracks) : [];
@@ -49,13 +66,11 @@ export function parametersOf(catalogue: Catalogue, tracks: TrackPart[], track: T
 }
 
 export function findParameter(catalogue: Catalogue, tracks: TrackPart[], address: string): (Placed & { track: TrackPart; device: string }) | null {
-  const track = tracks.find((entry) => entry.id === address.split("/")[0]);
-  if (!track) return null;
-  for (const device of parametersOf(catalogue, tracks, track)) {
-    const placed = device.list.find((entry) => entry.address === address);
-    if (placed) return { ...placed, track, device: device.name };
-  }
-  return null;
+  const [trackId, deviceId] = address.split("/");
+  const track = tracks.find((entry) => entry.id === trackId);
+  const device = track && parametersOf(catalogue, tracks, track).find((entry) => entry.id === deviceId);
+  const placed = device?.list.find((entry) => entry.address === address);
+  return track && device && placed ? { ...placed, track, device: device.name } : null;
 }
 
 /** The resting value of a parameter. */

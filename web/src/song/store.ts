@@ -1,8 +1,15 @@
 import { create } from "zustand";
-import type { Catalogue, Corners, Drawing, Preview, Ticks } from "../api/types";
+import type { Catalogue, Corners, Drawing, Preview, Px, Snippet, Ticks } from "../api/types";
 import { EMPTY, type Model, applyParts } from "./model";
 
-export type PanelName = "sum" | "knobs" | "clip" | "song";
+export type PanelName = "sum" | "edit" | "find" | "knobs" | "clip" | "song";
+
+/** What a press on an envelope does. */
+export const TOOLS = ["points", "range", "lasso", "freehand", "steps", "ramp", "rub"] as const;
+export type Tool = (typeof TOOLS)[number];
+/** Which envelopes an unfolded track shows: the active one; the others too, safe from the pointer; all to be edited. */
+export const SHOWINGS = ["active", "others", "all"] as const;
+export type Showing = (typeof SHOWINGS)[number];
 
 export interface Notice {
   tone: "done" | "fault";
@@ -12,9 +19,13 @@ export interface Notice {
 
 /** What a hand is doing to an envelope right now. */
 export interface Hand {
-  kind: "move" | "add" | "bend";
+  kind: "move" | "add" | "bend" | "draw";
   envelopeId: string;
   index: number | null;
+  /** Words beside the hand, where the touched point has none. */
+  words?: string;
+  /** What is being drawn or lassoed, in pixels of the strip. */
+  trail?: [Px, Px][];
   /** The window it works in, by its first tick. */
   windowFrom: Ticks;
 }
@@ -26,7 +37,15 @@ export interface View {
   unfolded: string[];
   focus: Record<string, string>;
   trackId: string | null;
+  /** Ticks; 0 is off. With `gridAuto` it follows the zoom. */
   grid: Ticks;
+  gridAuto: boolean;
+  push: boolean;
+  showing: Showing;
+  /** What freehand is thinned to, as a share of the travel. */
+  tolerance: number;
+  /** Parameters touched lately, the last one first. */
+  lately: string[];
   follow: boolean;
 }
 
@@ -46,8 +65,15 @@ export interface SongState extends Drawing {
   view: View;
   regionId: string | null;
   envelopeId: string | null;
-  pointIndex: number | null;
-  clipboard: string | null;
+  /** Places of the chosen points of that envelope, in order. */
+  chosen: number[];
+  /** A stretch of that envelope, in its own ticks. */
+  span: [from: Ticks, to: Ticks] | null;
+  /** The window the hand works in, by its first tick. */
+  windowFrom: Ticks;
+  tool: Tool;
+  /** A region that was copied, or a stretch of a move. */
+  clipboard: { region: string } | { snippet: Snippet } | null;
   rangeTrial: Model["head"]["range"] | null;
   playhead: Ticks;
   playing: boolean;
@@ -63,6 +89,11 @@ export const FRESH_VIEW: View = {
   focus: {},
   trackId: null,
   grid: 240,
+  gridAuto: false,
+  push: false,
+  showing: "others",
+  tolerance: 0.01,
+  lately: [],
   follow: true,
 };
 
@@ -76,6 +107,7 @@ const FRESH: SongState = {
   curves: {},
   windows: {},
   passes: {},
+  uneven: {},
   heard: {},
   drawn: {},
   exact: {},
@@ -84,7 +116,10 @@ const FRESH: SongState = {
   view: FRESH_VIEW,
   regionId: null,
   envelopeId: null,
-  pointIndex: null,
+  chosen: [],
+  span: null,
+  windowFrom: 0,
+  tool: "points",
   clipboard: null,
   rangeTrial: null,
   playhead: 0,

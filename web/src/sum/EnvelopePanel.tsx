@@ -1,10 +1,7 @@
 import { Power, Trash2 } from "lucide-react";
-import type { EnvelopePart, ScaleEntry } from "../api/types";
 import { edit } from "../song/actions";
-import { amountText, findParameter } from "../song/catalogue";
-import { tell, useSong } from "../song/store";
-import { positionText } from "../song/viewport";
-import { SegmentShape } from "./SegmentShape";
+import { findParameter } from "../song/catalogue";
+import { setSong, tell, useSong } from "../song/store";
 
 const ROLES = ["set", "shift", "scale"] as const;
 const ROLE_WORDS = { set: "replaces the value", shift: "adds to the value", scale: "multiplies the value" };
@@ -50,23 +47,7 @@ export function EnvelopePanel({ address }: { address: string }) {
           ))}
         </div>
       )}
-      <PointDetails envelope={envelope} scale={placed.scale} />
+      <p className="faint mt-2 text-[11.5px]">Press the line to add a point, double-press a point to remove it, drag the diamonds to bend. <button type="button" className="underline" onClick={() => setSong({ envelopeId: envelope.id, sheet: "edit" })}>More</button></p>
     </section>
-  );
-}
-
-function PointDetails({ envelope, scale }: { envelope: EnvelopePart; scale: ScaleEntry }) {
-  const index = useSong((state) => (state.envelopeId === envelope.id ? state.pointIndex : null));
-  const meter = useSong((state) => state.model.head.meter);
-  const catalogue = useSong((state) => state.catalogue);
-  const point = index === null ? undefined : envelope.points[index];
-  if (!catalogue || index === null || !point) return <p className="faint mt-2 text-[11.5px]">Press the line to add a point. Double-click a point to remove it. The small diamonds bend.</p>;
-  return (
-    <div className="mt-2 border-t border-base-300 pt-2">
-      <p className="text-[12px]">
-        Point {index + 1}: <b>{amountText(catalogue, scale, envelope.role, point.value)}</b> at {positionText(meter, point.tick)}
-      </p>
-      {envelope.points[index + 1] && <SegmentShape envelope={envelope} index={index} />}
-    </div>
   );
 }

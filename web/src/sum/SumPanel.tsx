@@ -73,7 +73,7 @@ export function SumPanel({ address }: { address: string | null }) {
 
 function StepCard({ step }: { step: Step }) {
   const words = [step.kind, step.name].filter(Boolean).join(" ");
-  const lead = step.envelope_id ? () => setSong({ envelopeId: step.envelope_id, pointIndex: null, ...(step.region_id ? { regionId: step.region_id } : { regionId: null }) }) : undefined;
+  const lead = step.envelope_id ? () => setSong({ envelopeId: step.envelope_id, chosen: [], span: null, ...(step.region_id ? { regionId: step.region_id } : { regionId: null }) }) : undefined;
   const Tag = lead ? "button" : "div";
   return (
     <li className={step.overruled ? "opacity-50" : ""}>

@@ -1,8 +1,16 @@
 import { type KeyboardEvent, useState } from "react";
 
+interface TextProps {
+  label: string;
+  value: string;
+  className: string;
+  hint?: string;
+  id?: string;
+  onCommit: (value: string) => Promise<unknown>;
+}
 
 /** A text that is kept at Enter or on leaving, and dropped at Escape. A refused text goes back to what was. */
-export function TextField({ label, value, onCommit, className }: { label: string; value: string; className: string; onCommit: (value: string) => Promise<unknown> }) {
+export function TextField({ label, value, onCommit, className, hint, id }: TextProps) {
   const [draft, setDraft] = useState<string | null>(null);
   const keep = () => {
     if (draft !== null && draft.trim() !== "" && draft.trim() !== value) void onCommit(draft.trim());
@@ -18,6 +26,8 @@ export function TextField({ label, value, onCommit, className }: { label: string
       className={`input input-sm input-ghost min-w-0 px-1.5 ${className}`}
       aria-label={label}
       title={label}
+      placeholder={hint}
+      id={id}
       value={draft ?? value}
       onFocus={(event) => event.currentTarget.select()}
       onChange={(event) => setDraft(event.target.value)}
@@ -33,11 +43,13 @@ interface NumberProps {
   value: number;
   min: number;
   max: number;
+  /** Whether its name stands before it. */
+  showLabel?: boolean;
   onCommit: (value: number) => Promise<unknown>;
 }
 
 /** A number with its unit; what is no number in range is refused with a word beside it. */
-export function NumberField({ label, unit, value, min, max, onCommit }: NumberProps) {
+export function NumberField({ label, unit, value, min, max, onCommit, showLabel = true }: NumberProps) {
   const [fault, setFault] = useState(false);
   const commit = async (text: string) => {
     const number = Number(text.toLowerCase().replace(unit.toLowerCase(), "").trim());
@@ -47,6 +59,7 @@ export function NumberField({ label, unit, value, min, max, onCommit }: NumberPr
   };
   return (
     <span className="relative flex items-center gap-1 text-[12px]">
+      {showLabel && <span className="faint">{label.toLowerCase()}</span>}
       <TextField label={label} value={String(Math.round(value * 100) / 100)} onCommit={commit} className="w-14 text-right" />
       <span className="faint">{unit}</span>
       {fault && (

@@ -1,4 +1,4 @@
-import { GridSelect, MeterField, RangeButton, TempoField, ZoomButtons } from "./TopBar";
+import { MeterField, RangeButton, TempoField, ZoomButtons } from "./TopBar";
 
 /** What the top bar has no room for on a phone. */
 export function SongPanel() {
@@ -7,7 +7,6 @@ export function SongPanel() {
       <TempoField />
       <MeterField />
       <RangeButton />
-      <GridSelect />
       <ZoomButtons />
       <p className="faint w-full">Press the bar numbers to move the playhead; drag over them to set the range that repeats.</p>
     </section>

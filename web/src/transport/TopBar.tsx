@@ -2,13 +2,11 @@ import { House, Moon, Redo2, Repeat, Square, Sun, Triangle, Undo2, ZoomIn, ZoomO
 import { go } from "../route";
 import { zoom } from "../song/Table";
 import { edit, step } from "../song/actions";
-import { setView, useSong } from "../song/store";
+import { useSong } from "../song/store";
 import { positionText } from "../song/viewport";
 import { player } from "../sound/player";
 import { NumberField, TextField } from "./Fields";
 import { toggleTheme, useTheme } from "./theme";
-
-const GRIDS: [string, number][] = [["off", 0], ["bar", 3840], ["1/4", 960], ["1/8", 480], ["1/16", 240], ["1/32", 120]];
 
 export function PlayButton({ large = false }: { large?: boolean }) {
   const playing = useSong((state) => state.playing);
@@ -61,20 +59,6 @@ function Level() {
   );
 }
 
-export function GridSelect() {
-  const grid = useSong((state) => state.view.grid);
-  return (
-    <label className="faint flex items-center gap-1 text-[12px]">
-      grid
-      <select className="select select-xs w-16" value={grid} onChange={(event) => setView({ grid: Number(event.target.value) })}>
-        {GRIDS.map(([name, ticks]) => (
-          <option key={name} value={ticks}>{name}</option>
-        ))}
-      </select>
-    </label>
-  );
-}
-
 export function ThemeButton() {
   const theme = useTheme();
   const Icon = theme === "lamplight" ? Sun : Moon;
@@ -102,7 +86,6 @@ export function TopBar({ narrow }: { narrow: boolean }) {
           <TempoField />
           <MeterField />
           <RangeButton />
-          <GridSelect />
         </>
       )}
       <div className="grow" />
@@ -128,7 +111,7 @@ export function MeterField() {
 
 export function TempoField() {
   const bpm = useSong((state) => state.model.head.tempo[0].bpm);
-  return <NumberField label="Tempo" unit="BPM" value={bpm} min={10} max={400} onCommit={(wish) => edit("set_tempo", { tick: 0, bpm: wish })} />;
+  return <NumberField showLabel={false} label="Tempo" unit="BPM" value={bpm} min={10} max={400} onCommit={(wish) => edit("set_tempo", { tick: 0, bpm: wish })} />;
 }
 
 export function ZoomButtons() {

@@ -1,11 +1,21 @@
 import { useEffect, useRef } from "react";
 import type { ClipPart, Pass } from "../api/types";
-import { drawNotes, drawWave } from "../draw/material";
+import { drawNotes, drawWave, noteName } from "../draw/material";
 import { usePeaks } from "../draw/peaks";
 import { useSong } from "../song/store";
 
+interface Props {
+  clip: ClipPart;
+  passes: Pass[];
+  from: number;
+  to: number;
+  height: number;
+  /** Names of the sounds of a drum kit, by note; null for other instruments. */
+  drums: Record<string, string> | null;
+}
+
 /** The notes or the waveform of one region, on a canvas the size of the part in view. */
-export function Material({ clip, passes, from, to, height }: { clip: ClipPart; passes: Pass[]; from: number; to: number; height: number }) {
+export function Material({ clip, passes, from, to, height, drums }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const pxPerTick = useSong((state) => state.view.pxPerTick);
   const sound = usePeaks(clip.audio?.sound ?? null);
@@ -21,13 +31,14 @@ export function Material({ clip, passes, from, to, height }: { clip: ClipPart; p
     element.height = height * dense;
     pen.scale(dense, dense);
     pen.fillStyle = getComputedStyle(element).color;
+    pen.font = '8.5px "Figtree Variable", sans-serif';
     pen.globalAlpha = 0.3;
     for (const pass of passes) {
       if (pass[1] < from || pass[0] > to) continue;
-      if (!clip.audio) drawNotes(pen, clip, pass, { pxPerTick }, left, height);
+      if (!clip.audio) drawNotes(pen, clip, pass, { pxPerTick }, left, height, (pitch) => (drums && drums[pitch]) || noteName(pitch));
       else if (sound) drawWave(pen, sound.peaks, sound.seconds, 60 / 960 / clip.audio.bpm, pass, { pxPerTick }, left, height);
     }
-  }, [clip, passes, from, to, height, width, left, pxPerTick, sound]);
+  }, [clip, passes, from, to, height, width, left, pxPerTick, sound, drums]);
 
   return <canvas ref={canvas} className="pointer-events-none absolute top-0" style={{ left: 0, width, height }} aria-hidden="true" />;
 }

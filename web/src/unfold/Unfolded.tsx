@@ -9,8 +9,11 @@ import type { Lookup } from "../song/lookup";
 import type { Model } from "../song/model";
 import { useSong } from "../song/store";
 import { bandFor, tickToX, valueToY } from "../song/viewport";
+import { select } from "../gestures/regions";
+import { Axis, TimeLines } from "./Axis";
 import { LaneStrip } from "./LaneStrip";
-import { HEARD_HEIGHT, MATERIAL_HEIGHT, NAME_HEIGHT } from "./heights";
+import { ShapeStrip } from "./ShapeStrip";
+import { HEARD_HEIGHT, MATERIAL_HEIGHT, NAME_HEIGHT, holdsRegions } from "./heights";
 import { EnvelopeAside, EnvelopeEditor } from "./EnvelopeEditor";
 
 
@@ -34,14 +37,15 @@ export function Unfolded({ track, regions, model, find, focus, view }: Props) {
   }, [focus, model]);
   return (
     <div style={focus ? hueStyle(parameterHue(focus)) : undefined}>
-      {(track.kind === "notes" || track.kind === "audio") && (
+      {holdsRegions(track) && (
         <div className="relative" style={{ height: MATERIAL_HEIGHT, background: "var(--strip)" }} data-testid={`material-${track.id}`}>
           <div style={hueStyle(track.hue)}>
             {regions.map((region) => (
               <RegionBox key={region.id} region={region} clip={model.clips[region.clip_id]} shared={find.sharers[region.clip_id]} height={MATERIAL_HEIGHT} folded={false} view={view} />
             ))}
           </div>
-          <ClipCurves regions={regions} find={find} focus={focus} placed={placed} />
+          <TimeLines view={view} height={MATERIAL_HEIGHT} />
+          <ClipCurves regions={regions} find={find} focus={focus} placed={placed} view={view} />
         </div>
       )}
       <LaneStrip track={track} lane={lane} placed={placed} view={view} />
@@ -50,34 +54,50 @@ export function Unfolded({ track, regions, model, find, focus, view }: Props) {
   );
 }
 
-function ClipCurves({ regions, find, focus, placed }: { regions: RegionPart[]; find: Lookup; focus: string | null; placed: Placed | null }) {
+function ClipCurves({ regions, find, focus, placed, view }: { regions: RegionPart[]; find: Lookup; focus: string | null; placed: Placed | null; view: [number, number] }) {
   const windows = useSong((state) => state.windows);
   const tried = useSong((state) => state.preview?.windows);
-  const curves = useSong((state) => state.curves);
+  const showing = useSong((state) => state.view.showing);
+  const pxPerTick = useSong((state) => state.view.pxPerTick);
+  const catalogue = useSong((state) => state.catalogue);
+  const tracks = useSong((state) => state.model.tracks);
   const height = MATERIAL_HEIGHT - NAME_HEIGHT - 4;
-  const at = (region: RegionPart, envelope: EnvelopePart) => (tried?.[region.id] ?? windows[region.id])?.[envelope.id] ?? [];
-  const clips = [...new Set(regions.map((region) => region.clip_id))];
+  const at = (envelope: EnvelopePart) => regions.flatMap((region) => (tried?.[region.id] ?? windows[region.id])?.[envelope.id] ?? []);
+  const all = [...new Set(regions.map((region) => region.clip_id))].flatMap((clipId) => find.envelopes[`clip/${clipId}`] ?? []);
+  const mine = all.filter((envelope) => envelope.target === focus);
+  const others = showing === "active" ? [] : all.filter((envelope) => envelope.target !== focus);
+  const onGround = (tick: number) => {
+    const region = regions.find((entry) => tick >= entry.start_tick && tick < entry.start_tick + entry.length_ticks);
+    if (region) select(region);
+  };
+  const editor = (envelope: EnvelopePart, own: Placed) => (
+    <g key={envelope.id} pointerEvents="auto" style={hueStyle(parameterHue(envelope.target))}>
+      <EnvelopeEditor envelope={envelope} windows={at(envelope)} height={height} name={own.entry.name} scale={own.scale} line="stitched" view={view} onGround={onGround} />
+    </g>
+  );
   return (
-    <svg className="pointer-events-none absolute left-0 w-full" style={{ top: NAME_HEIGHT }} height={height} aria-label="Clip envelopes">
-      {clips.flatMap((clipId) =>
-        (find.envelopes[`clip/${clipId}`] ?? []).map((envelope) => {
-          const all = regions.filter((region) => region.clip_id === clipId).flatMap((region) => at(region, envelope));
-          if (envelope.target !== focus) {
-            return (
-              <g key={envelope.id} style={hueStyle(parameterHue(envelope.target))}>
-                <EnvelopeAside corners={curves[envelope.id] ?? []} windows={all} height={height} role={envelope.role} />
-              </g>
-            );
-          }
-          if (!placed) return null;
+    <div className="pointer-events-none absolute left-0 w-full" style={{ top: NAME_HEIGHT, height }}>
+      {placed && mine[0] && <Axis scale={placed.scale} role={mine[0].role} height={height} width={tickToX({ pxPerTick }, view[1])} />}
+      <svg className="absolute left-0 w-full" height={height} aria-label="Clip envelopes">
+        {others.map((envelope) => {
+          const own = showing === "all" && catalogue ? findParameter(catalogue, tracks, envelope.target) : null;
+          if (own) return editor(envelope, own);
           return (
-            <g key={envelope.id} pointerEvents="auto">
-              <EnvelopeEditor envelope={envelope} windows={all} height={height} name={placed.entry.name} scale={placed.scale} line="stitched" />
+            <g key={envelope.id} style={hueStyle(parameterHue(envelope.target))}>
+              <EnvelopeAside envelope={envelope} windows={at(envelope)} height={height} />
             </g>
           );
-        }),
-      )}
-    </svg>
+        })}
+        {placed && mine.map((envelope) => editor(envelope, placed))}
+      </svg>
+      <div className="pointer-events-auto absolute left-0 w-full" style={{ top: 0 }}>
+        {(showing === "all" ? all : mine).map((envelope) => (
+          <div key={envelope.id} style={hueStyle(parameterHue(envelope.target))}>
+            <ShapeStrip envelope={envelope} windows={at(envelope)} top={height + 4} />
+          </div>
+        ))}
+      </div>
+    </div>
   );
 }
 

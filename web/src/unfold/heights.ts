@@ -1,10 +1,10 @@
 import type { Px, TrackPart } from "../api/types";
 
 /** Heights of a folded row, and of the strips of an unfolded one. */
-export const FOLDED_HEIGHT: Px = 36;
-export const MATERIAL_HEIGHT: Px = 146;
-export const LANE_HEIGHT: Px = 84;
-export const HEARD_HEIGHT: Px = 56;
+export const FOLDED_HEIGHT: Px = 33;
+export const MATERIAL_HEIGHT: Px = 130;
+export const LANE_HEIGHT: Px = 80;
+export const HEARD_HEIGHT: Px = 52;
 /** Regions keep their name free of curves; only there they can be dragged. */
 export const NAME_HEIGHT: Px = 18;
 

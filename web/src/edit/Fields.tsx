@@ -1,0 +1,51 @@
+import { useState } from "react";
+import type { EditInputs } from "../api/types";
+import { edit } from "../song/actions";
+import { TextField } from "../transport/Fields";
+
+interface TypedProps<K extends keyof EditInputs> {
+  label: string;
+  value?: string;
+  hint?: string;
+  id?: string;
+  name: K;
+  inputs: (text: string) => EditInputs[K];
+}
+
+/** A text that becomes an edit at Enter; what is wrong with it is said right under it, and nothing changes. */
+export function Typed<K extends keyof EditInputs>({ label, value = "", hint, id, name, inputs }: TypedProps<K>) {
+  const [fault, setFault] = useState<string | null>(null);
+  const commit = (text: string) => {
+    setFault(null);
+    return edit(name, inputs(text), setFault);
+  };
+  return (
+    <label className="flex min-w-0 flex-col text-[11.5px]">
+      <span className="faint">{label}</span>
+      <TextField label={label} value={value} hint={hint} id={id} onCommit={commit} className="w-full border-base-300 bg-base-200 pointer-coarse:h-11" />
+      {fault && (
+        <span role="alert" className="mt-0.5 rounded bg-error px-1.5 py-0.5 text-error-content">
+          {fault}
+        </span>
+      )}
+    </label>
+  );
+}
+
+/** A button of the panel. */
+export function Do({ words, title, onDo, off = false }: { words: string; title?: string; onDo: () => void; off?: boolean }) {
+  return (
+    <button type="button" className="btn btn-xs grow border-base-300 font-medium pointer-coarse:h-11" disabled={off} title={title} onClick={onDo}>
+      {words}
+    </button>
+  );
+}
+
+export function Row({ title, children }: { title: string; children: React.ReactNode }) {
+  return (
+    <fieldset className="flex flex-wrap items-end gap-1">
+      <legend className="faint mb-0.5 text-[11.5px]">{title}</legend>
+      {children}
+    </fieldset>
+  );
+}

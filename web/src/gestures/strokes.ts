@@ -1,0 +1,147 @@
+import type { PointerEvent } from "react";
+import type { EditInputs, Normalised, Px, Ticks } from "../api/types";
+import { edit, previewer } from "../song/actions";
+import { setSong, song } from "../song/store";
+import { snapTick, xToTick } from "../song/viewport";
+import { chooseMany } from "./choice";
+import { type Reach, drag } from "./drag";
+import { gridNow } from "./grid";
+import { type Ground, inside, pointsWithin, tickAt, valueAt, xOf, yOf } from "./hit";
+
+type Stroke = { edit: "draw_stretch"; inputs: EditInputs["draw_stretch"] } | { edit: "rub_out"; inputs: EditInputs["rub_out"] } | null;
+
+/** Where no grid is on, a step is as long as this. */
+const STEP: Ticks = 240;
+
+const within = ([from, to]: Ground["window"], tick: Ticks) => Math.min(Math.max(tick, from), to);
+const places = (ground: Ground, x: Px, free = true): Ticks =>
+  Math.max(0, Math.round(inside(ground.window, within(ground.window, snapTick(xToTick(ground, x), free ? 0 : gridNow())))));
+
+/** Follows a hand that draws, and says what its trail means. */
+function follow(event: PointerEvent, ground: Ground, start: [Px, Px], meaning: (trail: [Px, Px][], free: boolean) => Stroke, shown: (trail: [Px, Px][]) => [Px, Px][]): void {
+  const trial = previewer();
+  const trail: [Px, Px][] = [start];
+  const ask = (stroke: Stroke) => (stroke?.edit === "rub_out" ? trial.ask("rub_out", stroke.inputs) : stroke && trial.ask("draw_stretch", stroke.inputs));
+  setSong({ envelopeId: ground.envelope.id, chosen: [], span: null, windowFrom: ground.window[0] });
+  drag(event, {
+    move: (reach) => {
+      trail.push([start[0] + reach.dx, start[1] + reach.dy]);
+      const [x, y] = trail[trail.length - 1];
+      setSong({ hand: { kind: "draw", envelopeId: ground.envelope.id, index: null, windowFrom: ground.window[0], trail: shown([...trail.slice(0, -1), [x, y]]) } });
+      ask(meaning(trail, reach.free));
+    },
+    drop: (reach) => {
+      setSong({ hand: null });
+      const stroke = reach.moved ? meaning(trail, reach.free) : null;
+      trial.end(stroke !== null);
+      if (stroke?.edit === "rub_out") void edit("rub_out", stroke.inputs);
+      else if (stroke) void edit("draw_stretch", stroke.inputs);
+    },
+    cancel: () => {
+      setSong({ hand: null });
+      trial.end(false);
+    },
+  });
+}
+
+/** Places of a stroke, one to a tick, in order of time. */
+function strokeOf(ground: Ground, trail: [Px, Px][]): [Ticks, Normalised][] {
+  const found = new Map<Ticks, Normalised>();
+  for (const [x, y] of trail) found.set(places(ground, x), valueAt(ground, y));
+  return [...found].sort((a, b) => a[0] - b[0]);
+}
+
+/** A hand that goes fast leaves cells out between two places; they take the values between. */
+function cellsOf(ground: Ground, trail: [Px, Px][]): [Ticks, Normalised][] {
+  const size = gridNow() || STEP;
+  const found = new Map<Ticks, Normalised>();
+  let last: [Ticks, Normalised] | null = null;
+  for (const [x, y] of trail) {
+    const [cell, value] = [Math.floor(places(ground, x) / size), valueAt(ground, y)];
+    if (last) {
+      const side = Math.sign(cell - last[0]);
+      for (let i: Ticks = last[0] + side; side !== 0 && i !== cell; i += side) found.set(i * size, last[1] + ((value - last[1]) * (i - last[0])) / (cell - last[0]));
+    }
+    found.set(cell * size, value);
+    last = [cell, value];
+  }
+  return [...found].sort((a, b) => a[0] - b[0]);
+}
+
+export function pressFreehand(event: PointerEvent, ground: Ground, start: [Px, Px]): void {
+  const meaning = (trail: [Px, Px][]): Stroke => {
+    const points = strokeOf(ground, trail);
+    return points.length > 1 ? { edit: "draw_stretch", inputs: { envelope_id: ground.envelope.id, how: "freehand", points, tolerance: song().view.tolerance } } : null;
+  };
+  follow(event, ground, start, meaning, (trail) => trail);
+}
+
+export function pressSteps(event: PointerEvent, ground: Ground, start: [Px, Px]): void {
+  const size = gridNow() || STEP;
+  const meaning = (trail: [Px, Px][]): Stroke => ({ edit: "draw_stretch", inputs: { envelope_id: ground.envelope.id, how: "steps", points: cellsOf(ground, trail), grid_ticks: size } });
+  const shown = (trail: [Px, Px][]) => cellsOf(ground, trail).flatMap(([tick, value]): [Px, Px][] => [[xOf(ground, tick), yOf(ground, value)], [xOf(ground, tick + size), yOf(ground, value)]]);
+  follow(event, ground, start, meaning, shown);
+}
+
+export function pressRamp(event: PointerEvent, ground: Ground, start: [Px, Px]): void {
+  const meaning = (trail: [Px, Px][], free: boolean): Stroke => {
+    const ends = [trail[0], trail[trail.length - 1]].map(([x, y]): [Ticks, Normalised] => [places(ground, x, free), valueAt(ground, y)]);
+    return ends[0][0] === ends[1][0] ? null : { edit: "draw_stretch", inputs: { envelope_id: ground.envelope.id, how: "ramp", points: ends } };
+  };
+  follow(event, ground, start, meaning, (trail) => [trail[0], trail[trail.length - 1]]);
+}
+
+export function pressRub(event: PointerEvent, ground: Ground, start: [Px, Px]): void {
+  const meaning = (trail: [Px, Px][], free: boolean): Stroke => {
+    const [from, to] = [trail[0][0], trail[trail.length - 1][0]].map((x) => places(ground, x, free)).sort((a, b) => a - b);
+    return to > from ? { edit: "rub_out", inputs: { envelope_id: ground.envelope.id, from_tick: from, to_tick: to, ...(song().view.push ? { push: true } : {}) } } : null;
+  };
+  follow(event, ground, start, meaning, (trail) => [trail[0], [trail[trail.length - 1][0], trail[0][1]]]);
+}
+
+/** Drags over time: the stretch and the points in it are chosen. */
+export function pressRange(event: PointerEvent, ground: Ground, start: [Px, Px]): void {
+  const stretch = (reach: Reach): [Ticks, Ticks] => {
+    const ends = [start[0], start[0] + reach.dx].map((x) => places(ground, x, reach.free)).sort((a, b) => a - b);
+    return [ends[0], ends[1]];
+  };
+  const take = (reach: Reach) => {
+    const [from, to] = stretch(reach);
+    const [first, end] = pointsWithin(ground, from, to);
+    chooseMany(ground.envelope.id, Array.from({ length: end - first }, (_, i) => first + i), ground.window[0], to > from ? [from, to] : null);
+  };
+  drag(event, { move: take, drop: take, cancel: () => chooseMany(ground.envelope.id, [], ground.window[0]) });
+}
+
+/** Draws a loop around points; those inside it are chosen. A press alone chooses nothing. */
+export function pressLasso(event: PointerEvent, ground: Ground, start: [Px, Px], still: () => void): void {
+  const trail: [Px, Px][] = [start];
+  const take = () => {
+    const xs = trail.map(([x]) => x);
+    const [first, end] = pointsWithin(ground, tickAt(ground, Math.min(...xs)), tickAt(ground, Math.max(...xs)));
+    const inLoop = Array.from({ length: end - first }, (_, i) => first + i).filter((i) => encloses(trail, xOf(ground, ground.envelope.points[i].tick), yOf(ground, ground.envelope.points[i].value)));
+    chooseMany(ground.envelope.id, inLoop, ground.window[0]);
+  };
+  drag(event, {
+    move: (reach) => {
+      trail.push([start[0] + reach.dx, start[1] + reach.dy]);
+      setSong({ hand: { kind: "draw", envelopeId: ground.envelope.id, index: null, windowFrom: ground.window[0], trail: [...trail, start] } });
+      take();
+    },
+    drop: (reach) => {
+      setSong({ hand: null });
+      if (!reach.moved) still();
+    },
+    cancel: () => setSong({ hand: null }),
+  });
+}
+
+/** Whether a loop goes around a place: counted by its crossings of a line to the left of it. */
+function encloses(loop: [Px, Px][], x: Px, y: Px): boolean {
+  let within = false;
+  for (let i = 0, j = loop.length - 1; i < loop.length; j = i++) {
+    const [[ax, ay], [bx, by]] = [loop[i], loop[j]];
+    if (ay > y !== by > y && x < ax + ((y - ay) * (bx - ax)) / (by - ay)) within = !within;
+  }
+  return within;
+}
