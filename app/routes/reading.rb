@@ -43,6 +43,7 @@ module Reading
       envelope = song.directory.envelope(params[:envelope_id]).envelope
       json(KindSatchel::Records.snippet(KindSatchel::Snippet.of(envelope, tick_of("from_tick"), tick_of("to_tick"))))
     end
+    app.get("/api/songs/:id/position") { json("tick" => song.meter.parse(params[:text].to_s)) }
     app.get("/api/songs/:id/heard") { json(Drawing.new(song).heard(list_of(:addresses))) }
     app.get("/api/songs/:id/values") { json(Drawing.new(song).values(list_of(:addresses), tick_of("tick"))) }
     app.get("/api/songs/:id/explanation") do

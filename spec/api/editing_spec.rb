@@ -28,6 +28,13 @@ sound: { from_tick: 15_360, to_tick: 30_720 } })
     expect(json_of(standing(id).song)).to eq before
   end
 
+  it "draws an envelope without points, and draws in it again" do
+    cleared = edit(id, "clear_envelope", { envelope_id: move_id }, heard: ["rope-bass/synth/cutoff"])
+    expect([last_response.status, cleared["curves"][move_id], cleared["heard"].keys]).to eq [200, [], ["rope-bass/synth/cutoff"]]
+    edit(id, "add_point", { envelope_id: move_id, tick: 0, value: 0.5 })
+    expect(last_response.status).to eq 200
+  end
+
   it "undoes and redoes without limit, by name, across a restart" do
     start = json_of(standing(id).song)
     12.times { |i| edit(id, "rename_song", { name: "Take #{i}" }) }

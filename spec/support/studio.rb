@@ -34,6 +34,17 @@ module StudioHelpers
     JS
   end
 
+  # The pixel across at which a bar of the song starts.
+  def bar_x(bar)
+    page.evaluate_script(<<~JS)
+      (() => { const table = document.querySelector('[data-testid="table"]');
+               return table.getBoundingClientRect().x + 168 + #{(bar - 1) * 3840 * 0.027} - table.scrollLeft; })()
+    JS
+  end
+
+  # Brings a bar of the song to the left of the view, with a little room before it.
+  def show_bar(bar) = page.execute_script("document.querySelector('[data-testid=\"table\"]').scrollLeft = #{((bar - 1) * 3840 * 0.027) - 14}")
+
   # Presses the ruler at a pixel across; the playhead goes there.
   def press_ruler(x) = mouse.click(x:, y: middle("ruler")[1] - 6)
 

@@ -30,7 +30,7 @@ RSpec.describe "Songs in the studio" do
 
   it "repeats the range without a gap" do
     open_song(id)
-    drag([169, middle("ruler")[1] - 6], 26, 0)
+    drag([bar_x(5) + 1, middle("ruler")[1] - 6], 26, 0)
     eventually(id) { |song| song.range.end_tick - song.range.start_tick == 960 }
     click_on "Play"
     ticks = seen(40) { standing(id).song.meter.parse(position) }
@@ -72,7 +72,8 @@ RSpec.describe "Songs in the studio" do
     page.find("[role=tab]", text: "Clip").click
     expect(page).to have_text("shared by 4 regions")
     click_on "Copy"
-    press_ruler(997)
+    show_bar(9)
+    press_ruler(bar_x(13))
     click_on "Paste"
     eventually(id) { |now| now.directory.regions_of_clip("mooring").any? { |placed| placed.region.start_tick == 12 * BAR } }
     click_on "Separate"

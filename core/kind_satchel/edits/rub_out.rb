@@ -16,11 +16,10 @@ module KindSatchel
       end
 
       def self.ends(points, from, to)
-        left, = Splice.split(points, from)
-        _, right = Splice.split(points, to)
-        return points if left.empty?
+        return points if points.empty?
 
-        [*left[0..-2], left.last.with(shape: Shapes::Straight::PLAIN), *right]
+        start = Splice.split(points, from)[1].first.with(shape: Shapes::Straight::PLAIN)
+        Splice.replace(points, from, to, [start, Splice.split(points, to)[0].last])
       end
       private_class_method :ends
     end

@@ -73,6 +73,8 @@ module KindSatchel
     end
 
     def build_segments
+      return [] if points.empty?
+
       list = []
       first = points.first
       list << Segment.new(0, first.tick, ranged(first.value), ranged(first.value), Shapes::Hold::PLAIN) if first.tick.positive?

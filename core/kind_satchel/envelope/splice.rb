@@ -17,7 +17,7 @@ module KindSatchel
 
       first = points.bsearch_index { |point| point.tick >= tick } || points.size
       last = points.bsearch_index { |point| point.tick > tick } || points.size
-      return [points[0..first], points[(last - 1)..]] if last > first
+      return [arriving(points[0..first]), points[(last - 1)..]] if last > first
 
       cut(points[0...first], points[first..], tick)
     end
@@ -47,6 +47,14 @@ module KindSatchel
       left[0..-2] + right
     end
 
+    # After a held stretch the value come to is the held one.
+    def arriving(left)
+      before, point = left.last(2)
+      return left unless point && before.shape.is_a?(Shapes::Hold)
+
+      [*left[0..-2], point.with(value: before.value)]
+    end
+
     # The segment at hand cut in two; beyond the ends the value goes on.
     def cut(left, right, tick)
       before, after = left.last, right.first
@@ -71,6 +79,6 @@ module KindSatchel
 
     def edge(tick, value) = Point.new(tick:, value:, shape: Shapes::Hold::PLAIN)
 
-    private_class_method :cut, :halves, :pointed, :edge
+    private_class_method :arriving, :cut, :halves, :pointed, :edge
   end
 end

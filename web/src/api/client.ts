@@ -53,6 +53,7 @@ export const songApi = (id: number) => ({
   heard: (addresses: string[]) => get<Record<string, Corners>>(`/api/songs/${id}/heard?addresses=${addresses.join(",")}`),
   values: (addresses: string[], tick: Ticks) => get<Record<string, [value: number, text: string]>>(`/api/songs/${id}/values?addresses=${addresses.join(",")}&tick=${Math.round(tick)}`),
   explanation: (address: string, tick: Ticks) => get<Explanation>(`/api/songs/${id}/explanation?address=${address}&tick=${Math.round(tick)}`),
+  position: (text: string) => get<{ tick: Ticks }>(`/api/songs/${id}/position?text=${encodeURIComponent(text)}`),
   snippet: (envelopeId: string, from: Ticks, to: Ticks) =>
     get<Snippet>(`/api/songs/${id}/snippet?envelope_id=${envelopeId}&from_tick=${Math.round(from)}&to_tick=${Math.round(to)}`),
   stretch: (from: Ticks, to: Ticks) => get<Stretch>(`/api/songs/${id}/playback?from_tick=${from}&to_tick=${to}`),

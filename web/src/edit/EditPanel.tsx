@@ -3,11 +3,12 @@ import type { EditInputs, EnvelopePart, ScaleEntry } from "../api/types";
 import { hueStyle, parameterHue } from "../draw/hue";
 import { chooseMany, runsOf, stretchNow } from "../gestures/choice";
 import { removePoints } from "../gestures/points";
-import { edit } from "../song/actions";
+import { edit, tickOf } from "../song/actions";
 import { findParameter } from "../song/catalogue";
 import { setView, song, tell, useSong } from "../song/store";
 import { useGrid } from "../song/useGrid";
-import { NumberField } from "../transport/Fields";
+import { positionText } from "../song/viewport";
+import { NumberField, TextField } from "../transport/Fields";
 import { useSay } from "../unfold/useSay";
 import { Do, Row, Typed } from "./Fields";
 import { ShapeNumbers } from "./ShapeNumbers";
@@ -126,6 +127,29 @@ function Chosen({ envelope, scale, chosen, base }: { envelope: EnvelopePart; sca
 
 const scaling = (base: Base, text: string, pivot: string): EditInputs["scale_points"] => ({ ...base, factor: Number(text.replace("%", "")) / 100, pivot: pivot.trim() || "foot" });
 
+/** One end of the chosen range, as people write positions; the points in it are chosen with it. */
+function Place({ end, label }: { end: 0 | 1; label: string }) {
+  const envelope = useSong((state) => (state.envelopeId ? state.model.envelopes[state.envelopeId] : undefined));
+  const meter = useSong((state) => state.model.head.meter);
+  const span = useSong((state) => state.span);
+  const [fault, setFault] = useState<string | null>(null);
+  if (!envelope) return null;
+  const commit = async (text: string) => {
+    setFault(null);
+    const tick = await tickOf(text, setFault);
+    if (tick === null) return;
+    const next: [number, number] = end === 0 ? [tick, Math.max(span?.[1] ?? 0, tick)] : [Math.min(span?.[0] ?? 0, tick), tick];
+    chooseMany(envelope.id, envelope.points.flatMap((point, i) => (point.tick >= next[0] && point.tick <= next[1] ? [i] : [])), song().windowFrom, next);
+  };
+  return (
+    <label className="flex min-w-0 flex-col text-[11.5px]">
+      <span className="faint">{label}</span>
+      <TextField label={label} value={span ? positionText(meter, span[end]) : ""} hint="bar.beat.tick" onCommit={commit} className="w-full border-base-300 bg-base-200 pointer-coarse:h-11" />
+      {fault && <span role="alert" className="mt-0.5 rounded bg-error px-1.5 py-0.5 text-error-content">{fault}</span>}
+    </label>
+  );
+}
+
 /** What is done with the chosen range, or from the first to the last chosen point. */
 function Stretches() {
   const ready = useSong((state) => state.span !== null || state.chosen.length > 1);
@@ -133,6 +157,10 @@ function Stretches() {
   const tolerance = useSong((state) => state.view.tolerance);
   return (
     <>
+      <div className="grid grid-cols-2 gap-1.5">
+        <Place end={0} label="Stretch from" />
+        <Place end={1} label="Stretch to" />
+      </div>
       <Row title="Stretch">
         <Do words="Copy" off={!ready} onDo={() => void copyStretch()} />
         <Do words="Cut" off={!ready} onDo={() => void cutStretch()} />

@@ -5,6 +5,7 @@ import { hueStyle, parameterHue } from "../draw/hue";
 import { EmbedButton } from "../knobs/EmbedButton";
 import { focusOn } from "../knobs/focus";
 import { actingWords } from "../knobs/state";
+import { reveal } from "../song/reveal";
 import { setSong, setView, song, useSong } from "../song/store";
 import { useShown } from "../song/useShown";
 import { type Filter, type Found, entriesOf, search } from "./entries";
@@ -85,6 +86,7 @@ function lead(entry: Found): void {
   const { unfolded } = song().view;
   focusOn(entry.address);
   setView({ trackId: entry.trackId, unfolded: unfolded.includes(entry.trackId) ? unfolded : [...unfolded, entry.trackId] });
+  reveal(entry.trackId);
   if (song().sheet !== "find") setSong({ sheet: "find" });
 }
 

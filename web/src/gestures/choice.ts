@@ -50,7 +50,7 @@ export function choiceNow(): { envelope: EnvelopePart; chosen: number[]; span: [
 export function stretchNow(): [Ticks, Ticks] | null {
   const choice = choiceNow();
   if (!choice) return null;
-  if (choice.span) return choice.span;
+  if (choice.span && choice.span[1] > choice.span[0]) return choice.span;
   if (choice.chosen.length < 2) return null;
   const ticks = [choice.chosen[0], choice.chosen[choice.chosen.length - 1]].map((i) => choice.envelope.points[i].tick);
   return ticks[1] > ticks[0] ? [ticks[0], ticks[1]] : null;

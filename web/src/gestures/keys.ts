@@ -4,6 +4,7 @@ import { heightAt } from "../draw/corners";
 import { fit, zoom } from "../song/Table";
 import { step } from "../song/actions";
 import { TOOLS, setSong, song } from "../song/store";
+import { barTicks } from "../song/viewport";
 import { player } from "../sound/player";
 import { turnShowing } from "../transport/ToolBar";
 import { choiceNow, chooseMany, stretchNow } from "./choice";
@@ -49,6 +50,7 @@ function onPlain(key: string, event: KeyboardEvent): boolean {
   const tool = TOOLS[Number(key) - 1];
   if (key === " " && !(event.target instanceof HTMLButtonElement)) player.toggle();
   else if (key === "home") player.seek(0);
+  else if (key === "pagedown" || key === "pageup") player.seek(song().playhead + (key === "pagedown" ? 1 : -1) * barTicks(song().model.head.meter));
   else if (key === "p") addAtPlayhead();
   else if (key === "/") openField("find", "finder");
   else if (key === "v") turnShowing();

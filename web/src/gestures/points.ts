@@ -216,6 +216,7 @@ export function walk(side: 1 | -1): boolean {
 
 export function focusPoint(envelopeId: string, index: number): void {
   requestAnimationFrame(() => {
+    if (document.activeElement instanceof HTMLInputElement) return;
     const mark = document.querySelector<SVGElement>(`[data-window="${song().windowFrom}"][data-testid="point-${envelopeId}-${index}"]`);
     mark?.focus();
     mark?.scrollIntoView({ block: "nearest", inline: "nearest" });

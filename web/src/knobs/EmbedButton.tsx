@@ -2,7 +2,7 @@ import { Plus } from "lucide-react";
 import { edit } from "../song/actions";
 import { lookup } from "../song/lookup";
 import type { Placed } from "../song/catalogue";
-import { useSong } from "../song/store";
+import { setSong, song, useSong } from "../song/store";
 import { focusOn } from "./focus";
 import type { Acting } from "./state";
 
@@ -20,7 +20,11 @@ export function EmbedButton({ placed, acts, focused }: { placed: Placed; acts: A
   const words = clip ? `Embed ${entry.name} in ${clip.name}` : `Add a lane for ${entry.name}`;
   const make = () => {
     focusOn(address);
-    void (clip ? edit("embed_envelope", { clip_id: clip.id, address }) : edit("add_lane", { address }));
+    void (clip ? edit("embed_envelope", { clip_id: clip.id, address }) : edit("add_lane", { address })).then((change) => {
+      const made = change?.parts.find(([kind]) => kind === "envelope");
+      const region = clip ? song().model.regions[song().regionId ?? ""] : undefined;
+      if (made) setSong({ envelopeId: made[1], chosen: [0], span: null, windowFrom: region?.start_tick ?? 0 });
+    });
   };
   const quiet = focused || acts.clip || acts.lane ? "opacity-100" : "opacity-0";
   return (

@@ -3,10 +3,9 @@ import { drag } from "../gestures/drag";
 import { player } from "../sound/player";
 import { edit } from "./actions";
 import { gridNow } from "../gestures/grid";
+import { RULER_HEIGHT } from "../unfold/heights";
 import { setSong, useSong } from "./store";
 import { positionText, snapTick, tickToX, xToTick } from "./viewport";
-
-const HEIGHT = 30;
 
 /** Bars along the top: a press moves the playhead, a drag makes the range that playing repeats. */
 export function Ruler({ view, headerWidth, bar }: { view: [number, number]; headerWidth: number; bar: number }) {
@@ -36,7 +35,7 @@ export function Ruler({ view, headerWidth, bar }: { view: [number, number]; head
   };
 
   return (
-    <div className="sticky top-0 z-30 flex shrink-0 border-b border-base-300 bg-base-200" style={{ height: HEIGHT }}>
+    <div className="sticky top-0 z-30 flex shrink-0 border-b border-base-300 bg-base-200" style={{ height: RULER_HEIGHT }}>
       <div className="sticky left-0 z-10 shrink-0 border-r border-base-300 bg-base-200" style={{ width: headerWidth }} />
       <div className="relative grow touch-none" onPointerDown={press} data-testid="ruler" title="Press to move the playhead; drag to set the range that repeats">
         <div

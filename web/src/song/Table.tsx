@@ -89,7 +89,7 @@ export function Table({ narrow }: { narrow: boolean }) {
     >
       <div className="relative flex min-h-full flex-col" style={{ width: headerWidth + end * pxPerTick, ["--header-width" as string]: `${headerWidth}px` }}>
         <Ruler view={view} headerWidth={headerWidth} bar={bar} />
-        <BarLines view={view} headerWidth={headerWidth} bar={bar} />
+        <BarLines view={view} end={end} headerWidth={headerWidth} bar={bar} />
         {model.tracks.map((track) => {
           const height = rowHeight(track, unfolded.includes(track.id));
           top += height;
@@ -148,13 +148,13 @@ export function fit(): void {
   if (box) box.scrollLeft = Math.max(0, from * pxPerTick - 10);
 }
 
-function BarLines({ view, headerWidth, bar }: { view: [number, number]; headerWidth: number; bar: number }) {
+function BarLines({ view, end, headerWidth, bar }: { view: [number, number]; end: number; headerWidth: number; bar: number }) {
   const pxPerTick = useSong((state) => state.view.pxPerTick);
   const style = {
     left: headerWidth,
     backgroundImage: "linear-gradient(to right, var(--color-base-300) 1px, transparent 1px)",
     backgroundSize: `${bar * pxPerTick}px 100%`,
-    width: view[1] * pxPerTick,
+    width: Math.min(view[1], end) * pxPerTick,
   };
   return <div className="pointer-events-none absolute top-0 bottom-0" style={style} aria-hidden="true" />;
 }

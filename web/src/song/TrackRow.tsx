@@ -6,6 +6,7 @@ import { Unfolded } from "../unfold/Unfolded";
 import { FOLDED_HEIGHT, HEARD_HEIGHT, LANE_HEIGHT, MATERIAL_HEIGHT, holdsRegions } from "../unfold/heights";
 import { FoldedCurves } from "./FoldedCurves";
 import { RegionBox } from "./RegionBox";
+import { reveal } from "./reveal";
 import { drawTrack } from "./actions";
 import { findParameter } from "./catalogue";
 import type { Lookup } from "./lookup";
@@ -80,7 +81,9 @@ function choose(trackId: string): void {
 
 function toggle(trackId: string): void {
   const { unfolded } = song().view;
-  setView({ trackId, unfolded: unfolded.includes(trackId) ? unfolded.filter((id) => id !== trackId) : [...unfolded, trackId] });
+  const open = unfolded.includes(trackId);
+  setView({ trackId, unfolded: open ? unfolded.filter((id) => id !== trackId) : [...unfolded, trackId] });
+  if (!open) reveal(trackId);
 }
 
 /** What a track shows first: the parameter of its first clip envelope or lane. */

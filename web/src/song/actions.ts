@@ -18,15 +18,19 @@ export async function openSong(id: number): Promise<void> {
   void player.open(id);
 }
 
+/** Room left of where a view starts, so that points there can be taken hold of. */
+const MARGIN = 14;
+
 /** On a first visit: the range in view, and the track unfolded where a clip and a lane meet on one parameter. */
 function firstView(model: Model): { view: View; playhead: number } {
   const all = Object.values(model.envelopes);
   const inClip = new Set(all.filter((envelope) => envelope.owner.startsWith("clip/")).map((envelope) => envelope.target));
   const met = all.find((envelope) => envelope.owner.startsWith("track/") && inClip.has(envelope.target));
   const start = model.head.range.start_tick;
-  if (!met) return { view: { ...FRESH_VIEW, scrollTick: start }, playhead: start };
+  const scrollTick = Math.max(0, start - MARGIN / FRESH_VIEW.pxPerTick);
+  if (!met) return { view: { ...FRESH_VIEW, scrollTick }, playhead: start };
   const trackId = trackOf(met.target);
-  return { view: { ...FRESH_VIEW, trackId, unfolded: [trackId], focus: { [trackId]: met.target }, scrollTick: start }, playhead: start };
+  return { view: { ...FRESH_VIEW, trackId, unfolded: [trackId], focus: { [trackId]: met.target }, scrollTick }, playhead: start };
 }
 
 /** Takes the newest state of the song after another tab changed it. */
@@ -149,6 +153,9 @@ export const edit = <K extends keyof EditInputs>(name: K, inputs: EditInputs[K],
       return change;
     }, say),
   );
+
+/** The tick a written position names. Null when it names none; the reason is said. */
+export const tickOf = async (text: string, say: Say): Promise<Ticks | null> => (await faultsSaid(() => api().position(text), say))?.tick ?? null;
 
 /** A stretch of an envelope as a move by itself. Null when there is none; the reason is said. */
 export const snippetOf = (envelopeId: string, from: Ticks, to: Ticks): Promise<Snippet | null> => faultsSaid(() => api().snippet(envelopeId, from, to));

@@ -32,7 +32,7 @@ export function Axis({ scale, role, height, width }: { scale: ScaleEntry; role: 
           <path key={y} d={`M0 ${y.toFixed(1)}H${width}`} className="axis-line" strokeWidth={middle ? 2 : 1} />
         ))}
       </svg>
-      <div className="pointer-events-none sticky z-[5] w-0" style={{ left: "calc(var(--header-width) + 3px)" }} aria-hidden="true">
+      <div className="pointer-events-none sticky w-0" style={{ left: "calc(var(--header-width) + 3px)" }} aria-hidden="true">
         {marks.map(({ y, text }) => (
           <span key={y} className="faint axis-text absolute text-[9.5px] leading-none whitespace-nowrap" style={{ top: y - 5 }}>
             {text}

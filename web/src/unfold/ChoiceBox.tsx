@@ -4,6 +4,8 @@ import { pressEdge } from "../gestures/points";
 import { useSong } from "../song/store";
 
 const MARGIN: Px = 9;
+/** The edges lie outside the reach of the points, which win. */
+const OUT: Px = 18;
 
 /** The box about the chosen points, with edges to stretch and to scale by; and the chosen stretch of time. */
 export function ChoiceBox({ ground, height }: { ground: Ground; height: Px }) {
@@ -21,9 +23,9 @@ export function ChoiceBox({ ground, height }: { ground: Ground; height: Px }) {
       {box && box.right > box.left && (
         <g data-testid="choice">
           <rect x={box.left - MARGIN} y={box.top - MARGIN} width={box.right - box.left + 2 * MARGIN} height={box.bottom - box.top + 2 * MARGIN} rx={5} className="choice" />
-          <Edge testId="stretch-start" x={box.left - MARGIN} y={(box.top + box.bottom) / 2} label="Stretch from the start" cursor="ew-resize" onPress={(event) => pressEdge(event, ground, "start", chosen, 1)} />
-          <Edge testId="stretch-end" x={box.right + MARGIN} y={(box.top + box.bottom) / 2} label="Stretch from the end" cursor="ew-resize" onPress={(event) => pressEdge(event, ground, "end", chosen, 1)} />
-          {box.bottom - box.top > 3 && <Edge testId="scale-top" flat x={(box.left + box.right) / 2} y={box.top - MARGIN} label="Scale about the foot" cursor="ns-resize" onPress={(event) => pressEdge(event, ground, "top", chosen, box.bottom - box.top)} />}
+          <Edge testId="stretch-start" x={box.left - OUT} y={(box.top + box.bottom) / 2} label="Stretch from the start" cursor="ew-resize" onPress={(event) => pressEdge(event, ground, "start", chosen, 1)} />
+          <Edge testId="stretch-end" x={box.right + OUT} y={(box.top + box.bottom) / 2} label="Stretch from the end" cursor="ew-resize" onPress={(event) => pressEdge(event, ground, "end", chosen, 1)} />
+          {box.bottom - box.top > 3 && <Edge testId="scale-top" flat x={(box.left + box.right) / 2} y={box.top - OUT} label="Scale about the foot" cursor="ns-resize" onPress={(event) => pressEdge(event, ground, "top", chosen, box.bottom - box.top)} />}
         </g>
       )}
     </>
@@ -51,7 +53,7 @@ function Edge({ x, y, label, cursor, testId, flat = false, onPress }: EdgeProps)
     <g transform={`translate(${x} ${y})`} style={{ cursor, touchAction: "none" }} onPointerDown={onPress} data-testid={testId} className="held">
       <title>{label}</title>
       <rect x={-width / 2} y={-height / 2} width={width} height={height} rx={3} className="edge" />
-      <rect x={flat ? -22 : -11} y={flat ? -11 : -22} width={flat ? 44 : 22} height={flat ? 22 : 44} fill="transparent" />
+      <rect x={flat ? -22 : -9} y={flat ? -9 : -22} width={flat ? 44 : 18} height={flat ? 18 : 44} fill="transparent" />
     </g>
   );
 }

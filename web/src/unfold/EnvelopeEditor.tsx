@@ -18,6 +18,8 @@ interface Props {
   onGround?: (tick: Ticks) => void;
 }
 
+/** A point at the end of a window can be taken hold of from outside it, too. */
+const REACH: Px = 10;
 const NO_CORNERS: Corners = [];
 
 /** One envelope wherever it sounds in view, to be edited. */
@@ -32,7 +34,8 @@ export const EnvelopeEditor = memo(function EnvelopeEditor({ envelope, windows, 
         .filter(([from, to]) => from < view[1] && to > view[0])
         .map((window) => {
           const ground: Ground = { envelope, corners: still, window, band, pxPerTick };
-          return <WindowEditor key={window[0]} ground={ground} corners={corners} height={height} view={view} {...rest} />;
+          const ends: [Px, Px] = [windows.some((other) => other[1] === window[0]) ? 0 : REACH, windows.some((other) => other[0] === window[1]) ? 0 : REACH];
+          return <WindowEditor key={window[0]} ground={ground} ends={ends} corners={corners} height={height} view={view} {...rest} />;
         })}
     </g>
   );

@@ -20,6 +20,8 @@ interface Props {
   scale: ScaleEntry;
   line: "stitched" | "solid-line";
   view: [from: Ticks, to: Ticks];
+  /** How far the reach of the hand goes beyond the window's ends, where no other window follows. */
+  ends: [Px, Px];
   onGround?: (tick: Ticks) => void;
 }
 
@@ -47,7 +49,7 @@ function aim(ground: Ground, x: Px, y: Px, event: { pointerType: string; shiftKe
 }
 
 /** One envelope in one window: its line, its marks, and everything a press on them does. */
-export function WindowEditor({ ground, corners, height, name, scale, line, view, onGround }: Props) {
+export function WindowEditor({ ground, corners, height, name, scale, line, view, ends, onGround }: Props) {
   const { envelope, window: stretch } = ground;
   const [from, to] = stretch;
   const tool = useSong((state) => state.tool);
@@ -107,9 +109,9 @@ export function WindowEditor({ ground, corners, height, name, scale, line, view,
       <path d={path} className={line} data-testid={`line-${envelope.id}`} />
       <rect
         ref={rect}
-        x={left}
+        x={left - ends[0]}
         y={0}
-        width={Math.max(1, (to - from) * ground.pxPerTick)}
+        width={Math.max(1, (to - from) * ground.pxPerTick) + ends[0] + ends[1]}
         height={height}
         className="ground"
         style={{ cursor: hover ? CURSORS[hover.kind] : tool === "points" ? "default" : "crosshair" }}

@@ -1,5 +1,6 @@
 import type { Px, TrackPart } from "../api/types";
 
+export const RULER_HEIGHT: Px = 30;
 /** Heights of a folded row, and of the strips of an unfolded one. */
 export const FOLDED_HEIGHT: Px = 33;
 export const MATERIAL_HEIGHT: Px = 130;
