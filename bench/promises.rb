@@ -1,13 +1,14 @@
 # frozen_string_literal: true
 
 require "zlib"
-require_relative "scroll"
+require_relative "drag"
+require_relative "editor"
 
 # Each promise with what was measured.
 class Promises
   include KindSatchel
 
-  SECTIONS = %w[core previews snapshot browser first_load].freeze
+  SECTIONS = %w[core editor previews snapshot browser first_load].freeze
 
   # @param only [Array<String>] sections to run; none for all
   # @yieldparam name [String]
@@ -85,6 +86,16 @@ class Promises
 
   def share(scale, engine) = scale.gain? ? Math.sqrt([engine, 0].max / scale.peak) : scale.normalised(engine / scale.unit.engine_factor)
 
+  def editor
+    song = EditorBench.song(10_000)
+    stroke = EditorBench.stroke(100_000).transpose
+    note("core: thinning 100,000 samples of a stroke", Measure.milliseconds(5, warm_up: 1) { @kept = Thinning.keep(*stroke, 0.01).size }.merge("kept" => @kept))
+    times = EditorBench.edits(9_999).to_h { |name, inputs| [name, Measure.milliseconds(15) { Edits.apply(song, name, inputs) }] }
+    slowest = times.max_by { |_, result| result["median_ms"] }
+    note("core: edits of 10,000 points, medians", times.transform_values { |result| result["median_ms"] })
+    note("core: the slowest of them", { "edit" => slowest[0], **slowest[1] })
+  end
+
   def server = @server ||= BenchServer.new(@big)
 
   def snapshot
@@ -96,6 +107,7 @@ class Promises
     demo = DemoSong.build
     move = demo.clip("mooring").envelopes.first.id
     note("preview of a point drag, demo song, whole request", drag(server.demo_id, move, "rope-bass/synth/cutoff", 300))
+    note("preview of a point drag among 2,000 points, whole request", drag(server.long_id, EditorBench::ENVELOPE, "bass/synth/strike", 200))
     target = @big.clip("c5").envelopes.first
     note("preview of a point drag, big song, whole request", drag(server.big_id, target.id, target.target.to_s, 100))
   end
@@ -104,18 +116,22 @@ class Promises
     turn = 0
     Measure.milliseconds(runs, warm_up: 40) do
       turn += 1
-      point = { index: 1, tick: 700 + (turn % 50), value: 0.2 + (turn % 60 / 100.0) }
-      answer = server.post("/api/songs/#{id}/preview", { revision: 1, edit: "move_points", inputs: { envelope_id:, points: [point] }, heard: [address] })
+      inputs = { envelope_id:, runs: [[1, 1]], ticks: turn % 20, value: (turn % 60 / 600.0) - 0.05 }
+      answer = server.post("/api/songs/#{id}/preview", { revision: 1, edit: "shift_points", inputs:, heard: [address] })
       raise answer unless answer.include?('"heard":{"')
     end
   end
 
   def browser
     scroll = Scroll.new(server.port)
-    note("big song opened in Chromium, to the first rows drawn", { "ms" => scroll.open(server.big_id) })
+    note("big song opened in Chromium, to the first rows drawn", { "ms" => scroll.visit(server.big_id) })
     note("big song scrolled in Chromium, frame times", scroll.frames)
+    drags = DragFrames.new(server.port)
+    note("a point dragged among 2,000 in Chromium, frame times", drags.drag(server.long_id, EditorBench::ENVELOPE))
+    note("finder in a song of over 300 parameters, a key", drags.keystrokes(server.long_id))
   ensure
     scroll&.quit
+    drags&.quit
   end
 
   def first_load

@@ -23,12 +23,13 @@ class Scroll
                                          browser_options: { "no-sandbox" => nil, "disable-gpu" => nil })
     end
     Capybara.run_server = false
+    Capybara.enable_aria_label = true
     @session = Capybara::Session.new(:bench)
     @base = "http://127.0.0.1:#{port}"
   end
 
   # @return [Float] milliseconds from asking for the page to the first rows drawn
-  def open(song_id)
+  def visit(song_id)
     start = Measure.now
     @session.visit("#{@base}/songs/#{song_id}")
     @session.find_all("[data-testid^='region-']", minimum: 10, wait: 30)

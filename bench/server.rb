@@ -7,7 +7,7 @@ class BenchServer
   ROOT = File.expand_path("..", __dir__)
   DATABASE = File.join(ROOT, "tmp/bench.sqlite3")
 
-  attr_reader :port, :demo_id, :big_id
+  attr_reader :port, :demo_id, :big_id, :long_id
 
   def initialize(big)
     FileUtils.mkdir_p(File.dirname(DATABASE))
@@ -15,6 +15,7 @@ class BenchServer
     Database.connect(DATABASE)
     @demo_id = Server.shelf.add(DemoSong.build)["id"]
     @big_id = Server.shelf.add(big)["id"]
+    @long_id = Server.shelf.add(EditorBench.song(2000))["id"]
     @port = TCPServer.open("127.0.0.1", 0) { |socket| socket.addr[1] }
     env = { "SATCHEL_DB" => DATABASE, "PORT" => @port.to_s, "RUBY_YJIT_ENABLE" => "1" }
     @pid = spawn(env, "bundle", "exec", "puma", "-C", "config/puma.rb", chdir: ROOT, out: File::NULL, err: File::NULL)

@@ -23,6 +23,44 @@ RSpec.describe "Numbers others compute" do
     expect(probe.zip(theirs).map { |tick, value| (move.at(tick) - value).abs }.max).to be < 1e-12
   end
 
+  # Source: scipy.signal.sawtooth with width (a triangle whose peak lies at width; a ramp at 1, a saw at 0) and
+  # scipy.signal.square with duty (high for the first part, where ours is low for it).
+  it "cycles agree with scipy's waves, away from their jumps" do
+    script = "from scipy import signal\nimport numpy\nt=numpy.array(data['t'])*2*numpy.pi\n" \
+             "print(json.dumps([list((signal.sawtooth(t,data['skew'])+1)/2), list((signal.sawtooth(t,1)+1)/2), " \
+             "list((signal.sawtooth(t,0)+1)/2), list((1-signal.square(t,1-data['skew']))/2), list((1-numpy.cos(t))/2)]))"
+    cycles, skew = 5.0, 0.3
+    ends = KindSatchel::Shapes::Ends.new(0.0, 1.0, 9600)
+    places = (0...400).map { |i| (i + 0.31) / 400 }
+    theirs = python(script, { t: places.map { |u| u * cycles }, skew: })
+    [["triangle", skew], ["ramp", 0.5], ["saw", 0.5], ["square", skew], ["sine", 0.5]].zip(theirs) do |(wave, bent), values|
+      form = shape("cycle", wave:, cycles:, skew: bent)
+      expect(places.zip(values).map { |u, value| (KindSatchel::Shapes.value_at(form, ends, u) - value).abs }.max).to be < 1e-9
+    end
+  end
+
+  # Source: Ramer-Douglas-Peucker as in shapely's simplify (its distance is across the line, ours along the value; with
+  # time in ticks the two are the same to a millionth).
+  it "thinning keeps no more points than Ramer-Douglas-Peucker at the same tolerance, and holds the tolerance" do
+    random = Random.new(5)
+    strokes = Array.new(6) do |i|
+      value = 0.5
+      Array.new(1500) { |t| [t * 7, value = (value + ((random.rand - 0.5) * 0.01 * (i + 1)) + (Math.sin(t / 90.0) * 0.002)).clamp(0.0, 1.0)] }
+    end
+    tolerances = [0.004, 0.01, 0.03]
+    script = "from shapely.geometry import LineString\n" \
+             "print(json.dumps([[len(LineString(s).simplify(t, preserve_topology=False).coords) for t in data['tolerances']] for s in data['strokes']]))"
+    theirs = python(script, { strokes:, tolerances: })
+    strokes.zip(theirs) do |stroke, counts|
+      tolerances.zip(counts) do |tolerance, count|
+        kept = KindSatchel::Thinning.keep(stroke.map(&:first), stroke.map(&:last), tolerance)
+        line = envelope(*kept.map { |place| stroke[place] })
+        expect(kept.size).to be <= count
+        expect(stroke.map { |tick, value| (line.at(tick) - value).abs }.max).to be <= tolerance + 1e-9
+      end
+    end
+  end
+
   # Source: scipy.integrate.quad of 60 / tempo.
   it "the clock agrees with the integral of the tempo" do
     stretches = [[96, 72, 7680], [60, 180, 40_000], [120, 120, 960], [140, 139.9, 100_000]]
