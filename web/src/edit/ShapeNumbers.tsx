@@ -1,6 +1,6 @@
 import type { EnvelopePart } from "../api/types";
 import { runsOf } from "../gestures/choice";
-import { shapeOf } from "../gestures/points";
+import { shapeOf } from "../gestures/bends";
 import { edit } from "../song/actions";
 import { NumberField } from "../transport/Fields";
 import { SHAPES, type Shape, ShapeIcon, type ShapeName, made, nameOf } from "./shapes";

@@ -42,6 +42,18 @@ export function playheadIn(envelope: EnvelopePart): Ticks {
   return window ? Math.max(0, Math.round(window[2] + (tick - window[0]) * window[3])) : 0;
 }
 
+/** Where the pointer last was over an envelope, in that envelope's own time. */
+let pointer: { envelopeId: string; tick: Ticks } | null = null;
+export const pointAt = (envelopeId: string, tick: Ticks): void => void (pointer = { envelopeId, tick: Math.max(0, Math.round(tick)) });
+
+/** Pastes the copied stretch where the pointer is. */
+export function pasteAtPointer(): void {
+  if (!pointer || !song().model.envelopes[pointer.envelopeId]) return tell("fault", "Point at an envelope first.");
+  const tick = snapTick(pointer.tick, gridNow());
+  setSong({ envelopeId: pointer.envelopeId, chosen: [], span: [tick, tick] });
+  void pasteStretch();
+}
+
 /** Pastes the copied stretch at the chosen range or the playhead; `factor` makes it longer or shorter. */
 export async function pasteStretch(factor = 1): Promise<void> {
   const { clipboard, span } = song();

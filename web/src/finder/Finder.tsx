@@ -5,7 +5,7 @@ import { hueStyle, parameterHue } from "../draw/hue";
 import { EmbedButton } from "../knobs/EmbedButton";
 import { focusOn } from "../knobs/focus";
 import { actingWords } from "../knobs/state";
-import { reveal } from "../song/reveal";
+import { reveal } from "../song/scrolling";
 import { setSong, setView, song, useSong } from "../song/store";
 import { useShown } from "../song/useShown";
 import { type Filter, type Found, entriesOf, search } from "./entries";

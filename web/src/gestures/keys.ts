@@ -1,12 +1,11 @@
 import { useEffect } from "react";
-import { copyStretch, cutStretch, duplicateStretch, pasteStretch, playheadIn } from "../edit/clipboard";
+import { copyStretch, cutStretch, duplicateStretch, pasteAtPointer, pasteStretch, playheadIn } from "../edit/clipboard";
 import { heightAt } from "../draw/corners";
-import { fit, zoom } from "../song/Table";
+import { fit, zoom } from "../song/scrolling";
 import { step } from "../song/actions";
-import { TOOLS, setSong, song } from "../song/store";
+import { TOOLS, setSong, song, turnShowing } from "../song/store";
 import { barTicks } from "../song/viewport";
 import { player } from "../sound/player";
-import { turnShowing } from "../transport/ToolBar";
 import { choiceNow, chooseMany, stretchNow } from "./choice";
 import { addPoint, focusPoint, nudge, removePoints, walk } from "./points";
 import { copy, paste } from "./regions";
@@ -38,7 +37,7 @@ function onHeld(key: string, event: KeyboardEvent): boolean {
   else if (key === "x" && stretch) void cutStretch();
   else if (key === "d" && stretch) void duplicateStretch();
   else if (key === "c" && region) copy(region);
-  else if (key === "v" && clipboard && "snippet" in clipboard) void pasteStretch();
+  else if (key === "v" && clipboard && "snippet" in clipboard) void (event.shiftKey ? pasteAtPointer() : pasteStretch());
   else if (key === "v") paste();
   else return false;
   return true;

@@ -1,41 +1,16 @@
 import type { PointerEvent } from "react";
-import type { EditInputs, Normalised, PointRecord, Ticks } from "../api/types";
+import type { EditInputs, Normalised, Ticks } from "../api/types";
 import { heightAt } from "../draw/corners";
 import { edit, previewer } from "../song/actions";
-import { type Hand, setSong, song } from "../song/store";
+import { setSong, song } from "../song/store";
 import { snapTick, xToTick } from "../song/viewport";
 import { choiceNow, choose, chooseNone, modeOf, runsOf } from "./choice";
 import { type Reach, drag } from "./drag";
 import { gridNow } from "./grid";
-import { type Ground, type Hit, cycleWidth, inside, outside, valueAt, yOf } from "./hit";
+import { finish, isDouble, showHand, step } from "./hand";
+import { type Ground, inside, outside, valueAt, yOf } from "./hit";
 
-type Shape = EditInputs["shape_segments"]["shape"];
-type Marked = Extract<Hit, { index: number }>;
-
-/** Two presses on one mark within this time are a double press, by mouse or finger. */
-const DOUBLE_MS = 380;
-/** A full bend takes this many pixels; twice or half the count this many. */
-const BEND_PX = 90;
-const COUNT_PX = 70;
-let lastPress = { mark: "", at: 0 };
-
-function isDouble(mark: string): boolean {
-  const now = performance.now();
-  const double = lastPress.mark === mark && now - lastPress.at < DOUBLE_MS;
-  lastPress = { mark: double ? "" : mark, at: now };
-  return double;
-}
-
-const step = (reach: Reach): Ticks => (reach.free ? 0 : gridNow());
-
-function finish(trial: ReturnType<typeof previewer>, commit: (() => Promise<unknown>) | null): void {
-  setSong({ hand: null });
-  trial.end(commit !== null);
-  void commit?.();
-}
-
-const showHand = (ground: Ground, kind: Hand["kind"], index: number | null, words?: string) =>
-  setSong({ hand: { kind, envelopeId: ground.envelope.id, index, words, windowFrom: ground.window[0] } });
+const clamp = (number: number, low: number, high: number) => Math.min(Math.max(number, low), high);
 
 /** Drags points together; the one at hand lands on the grid. */
 function dragPoints(event: PointerEvent, ground: Ground, indexes: number[], at: number, still: () => void): void {
@@ -112,56 +87,6 @@ export async function addPoint(inputs: EditInputs["add_point"]): Promise<void> {
   if (index >= 0) setSong({ envelopeId: inputs.envelope_id, chosen: [index], span: null });
 }
 
-/** The shape of a segment without its point. */
-export function shapeOf({ tick: _tick, value: _value, ...shape }: PointRecord): Shape {
-  return shape as Shape;
-}
-
-const clamp = (number: number, low: number, high: number) => Math.min(Math.max(number, low), high);
-
-/** What a drag of the mark in a segment makes of its shape: how much it bends, or how often it swings. */
-function bent(ground: Ground, index: number, reach: Reach): [shape: Shape, words: string] {
-  const [a, b] = [ground.envelope.points[index], ground.envelope.points[index + 1]];
-  if (a.shape === "cycle") {
-    const wish = (a.cycles ?? 1) * 2 ** (reach.dx / COUNT_PX);
-    const cycles = clamp(reach.free ? Math.round(wish * 100) / 100 : Math.max(1, Math.round(wish)), 0.05, 1024);
-    return [{ ...(shapeOf(a) as Extract<Shape, { shape: "cycle" }>), cycles, note_ticks: null }, `${cycles} cycles`];
-  }
-  const start = a.shape === "curved" || a.shape === "ess" ? (a.curve ?? 0) : 0;
-  const upward = b.value >= a.value ? 1 : -1;
-  const curve = Math.round(clamp(start + (upward * reach.dy) / BEND_PX, -1, 1) * 100) / 100;
-  if (a.shape === "ess") return [{ ...(shapeOf(a) as Extract<Shape, { shape: "ess" }>), curve }, `bend ${curve.toFixed(2)}`];
-  return Math.abs(curve) < 0.03 ? [{ shape: "straight" }, "straight"] : [{ shape: "curved", curve }, `bend ${curve.toFixed(2)}`];
-}
-
-function skewed(ground: Ground, index: number, reach: Reach): [shape: Shape, words: string] {
-  const shape = shapeOf(ground.envelope.points[index]) as Extract<Shape, { shape: "cycle" }>;
-  const turn = shape.wave === "square" ? -1 : 1;
-  const skew = Math.round(clamp((shape.skew ?? 0.5) + (turn * reach.dx) / cycleWidth(ground, index), 0.02, 0.98) * 100) / 100;
-  return [{ ...shape, skew }, `skew ${Math.round(skew * 100)} %`];
-}
-
-/** Presses the mark in a segment: it bends, or changes its count or skew; a double press makes it straight. */
-export function pressMark(event: PointerEvent, ground: Ground, { kind, index }: Marked): void {
-  const { envelope, window } = ground;
-  const trial = previewer();
-  const make = (reach: Reach) => (kind === "skew" ? skewed : bent)(ground, index, reach);
-  const inputs = (shape: Shape): EditInputs["shape_segments"] => ({ envelope_id: envelope.id, runs: [[index, index]], shape });
-  choose(envelope.id, index, "only", window[0]);
-  drag(event, {
-    move: (reach) => {
-      const [shape, words] = make(reach);
-      showHand(ground, "bend", index, words);
-      trial.ask("shape_segments", inputs(shape));
-    },
-    drop: (reach) => {
-      finish(trial, reach.moved ? () => edit("shape_segments", inputs(make(reach)[0])) : null);
-      if (!reach.moved && isDouble(`bend ${envelope.id} ${index}`)) void edit("shape_segments", inputs({ shape: "straight" }));
-    },
-    cancel: () => finish(trial, null),
-  });
-}
-
 /** Presses the edge of the box about the chosen points: it stretches them in time, or scales their values about the foot. */
 export function pressEdge(event: PointerEvent, ground: Ground, edge: "start" | "end" | "top", chosen: number[], height: number): void {
   const { envelope, window } = ground;
@@ -231,5 +156,3 @@ export function lineAt(ground: Ground, x: number, free: boolean): { tick: Ticks;
   const value = heightAt(ground.corners, tick);
   return value === null ? null : { tick, value };
 }
-
-

@@ -3,11 +3,11 @@ import { useShown } from "./useShown";
 import { Playhead } from "./Playhead";
 import { Ruler } from "./Ruler";
 import { TrackRow } from "./TrackRow";
-import type { Ticks } from "../api/types";
 import { rowHeight } from "../unfold/heights";
+import { rest, zoom } from "./scrolling";
 import { songEnd } from "./model";
-import { setView, song, useSong } from "./store";
-import { MAX_PX_PER_TICK, MIN_PX_PER_TICK, barTicks } from "./viewport";
+import { song, useSong } from "./store";
+import { barTicks } from "./viewport";
 
 /** The view is widened to whole chunks, so that a little scrolling draws nothing anew. */
 const CHUNK_PX = 1600;
@@ -111,42 +111,6 @@ const chunks = (start: number, length: number, size: number): [number, number] =
 
 /** Keeps the old pair while it says the same. */
 const same = (next: [number, number]) => (old: [number, number]) => (old[0] === next[0] && old[1] === next[1] ? old : next);
-
-/** Where the table stands; the store hears of it once scrolling rests, so that a frame of scrolling costs little. */
-let standing: { tick: Ticks; timer: number } | null = null;
-
-function rest(tick: Ticks): void {
-  clearTimeout(standing?.timer);
-  standing = { tick, timer: window.setTimeout(() => setView({ scrollTick: tick }), 150) };
-}
-
-/** Zooms about a place; the tick there stays where it is. */
-export function zoom(factor: number, x = 300): void {
-  const { pxPerTick } = song().view;
-  clearTimeout(standing?.timer);
-  const scrollTick = standing?.tick ?? song().view.scrollTick;
-  standing = null;
-  const next = Math.min(Math.max(pxPerTick * factor, MIN_PX_PER_TICK), MAX_PX_PER_TICK);
-  setView({ pxPerTick: next, scrollTick: Math.max(0, scrollTick + x / pxPerTick - x / next) });
-}
-
-/** Brings the chosen stretch, or the range that repeats, into view from edge to edge. */
-export function fit(): void {
-  const { model, span, envelopeId, windows, windowFrom } = song();
-  const { start_tick, end_tick } = model.head.range;
-  const box = document.querySelector('[data-testid="table"]');
-  const room = (box?.clientWidth ?? 900) - 200;
-  let [from, to] = [start_tick, end_tick];
-  if (span && envelopeId) {
-    const own = Object.values(windows).flatMap((entry) => entry[envelopeId] ?? []).find((entry) => entry[0] === windowFrom) ?? [0, 0, 0, 1];
-    [from, to] = span.map((tick) => own[0] + (tick - own[2]) / own[3]);
-  }
-  const pxPerTick = Math.min(Math.max(room / Math.max(1, to - from), MIN_PX_PER_TICK), MAX_PX_PER_TICK);
-  clearTimeout(standing?.timer);
-  standing = null;
-  setView({ pxPerTick, scrollTick: Math.max(0, from - 10 / pxPerTick) });
-  if (box) box.scrollLeft = Math.max(0, from * pxPerTick - 10);
-}
 
 function BarLines({ view, end, headerWidth, bar }: { view: [number, number]; end: number; headerWidth: number; bar: number }) {
   const pxPerTick = useSong((state) => state.view.pxPerTick);

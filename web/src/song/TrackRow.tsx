@@ -6,7 +6,7 @@ import { Unfolded } from "../unfold/Unfolded";
 import { FOLDED_HEIGHT, HEARD_HEIGHT, LANE_HEIGHT, MATERIAL_HEIGHT, holdsRegions } from "../unfold/heights";
 import { FoldedCurves } from "./FoldedCurves";
 import { RegionBox } from "./RegionBox";
-import { reveal } from "./reveal";
+import { reveal } from "./scrolling";
 import { drawTrack } from "./actions";
 import { findParameter } from "./catalogue";
 import type { Lookup } from "./lookup";

@@ -137,6 +137,12 @@ export const resetSong = () => setSong({ ...FRESH, catalogue: song().catalogue }
 
 export const setView = (change: Partial<View>) => setSong(({ view }) => ({ view: { ...view, ...change } }));
 
+/** Turns to the next way of showing envelopes. */
+export const turnShowing = (): void => {
+  const { showing } = song().view;
+  setView({ showing: SHOWINGS[(SHOWINGS.indexOf(showing) + 1) % SHOWINGS.length] });
+};
+
 export const tell = (tone: Notice["tone"], words: string, undo = false) => setSong({ notice: { tone, words, undo } });
 
 const viewKey = (id: number) => `satchel-view-${id}`;

@@ -47,7 +47,7 @@ export function EnvelopePanel({ address }: { address: string }) {
           ))}
         </div>
       )}
-      <p className="faint mt-2 text-[11.5px]">Press the line to add a point, double-press a point to remove it, drag the diamonds to bend. <button type="button" className="underline" onClick={() => setSong({ envelopeId: envelope.id, sheet: "edit" })}>More</button></p>
+      <p className="faint mt-2 text-[11.5px]">Press the line to add a point, double-press a point to remove it, drag the diamonds to bend. With Shift, the line moves as a segment, both its ends. <button type="button" className="underline" onClick={() => setSong({ envelopeId: envelope.id, sheet: "edit" })}>More</button></p>
     </section>
   );
 }

@@ -1,7 +1,7 @@
 import { Eraser, Layers, LassoSelect, type LucideIcon, Maximize2, MoveHorizontal, MousePointer2, Pencil, Slash, SquareDashed, StepForward } from "lucide-react";
-import { fit } from "../song/Table";
+import { fit } from "../song/scrolling";
 import { GRIDS } from "../gestures/grid";
-import { SHOWINGS, TOOLS, type Tool, setSong, setView, song, useSong } from "../song/store";
+import { TOOLS, type Tool, setSong, setView, turnShowing, useSong } from "../song/store";
 import { barTicks, beatTicks } from "../song/viewport";
 
 export const TOOL_NAMES: Record<Tool, [name: string, what: string, icon: LucideIcon]> = {
@@ -15,11 +15,6 @@ export const TOOL_NAMES: Record<Tool, [name: string, what: string, icon: LucideI
 };
 
 const SHOWING_WORDS = { active: "only the active one", others: "others behind", all: "all to edit" };
-
-export function turnShowing(): void {
-  const { showing } = song().view;
-  setView({ showing: SHOWINGS[(SHOWINGS.indexOf(showing) + 1) % SHOWINGS.length] });
-}
 
 /** What a press on an envelope does, and on which grid. */
 export function ToolBar({ narrow }: { narrow: boolean }) {

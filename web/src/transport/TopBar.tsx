@@ -1,6 +1,6 @@
 import { House, Moon, Redo2, Repeat, Square, Sun, Triangle, Undo2, ZoomIn, ZoomOut } from "lucide-react";
 import { go } from "../route";
-import { zoom } from "../song/Table";
+import { zoom } from "../song/scrolling";
 import { edit, step } from "../song/actions";
 import { useSong } from "../song/store";
 import { positionText } from "../song/viewport";

@@ -1,7 +1,7 @@
 import type { EnvelopePart, Px, Window } from "../api/types";
 import { SHAPES, ShapeIcon, type ShapeName, made, nameOf } from "../edit/shapes";
 import { runsOf } from "../gestures/choice";
-import { shapeOf } from "../gestures/points";
+import { shapeOf } from "../gestures/bends";
 import { edit } from "../song/actions";
 import { setSong, useSong } from "../song/store";
 import { tickToX } from "../song/viewport";

@@ -1,8 +1,10 @@
 import { type PointerEvent, useEffect, useRef, useState } from "react";
 import type { Corners, Px, ScaleEntry, Ticks } from "../api/types";
+import { pointAt } from "../edit/clipboard";
 import { windowPath } from "../draw/corners";
 import { type Ground, type Hit, hitAt, inside, outside, tickAt, valueAt, xOf, yOf } from "../gestures/hit";
-import { lineAt, pressLine, pressMark, pressPoint, pressSegment } from "../gestures/points";
+import { pressMark } from "../gestures/bends";
+import { lineAt, pressLine, pressPoint, pressSegment } from "../gestures/points";
 import { pressFreehand, pressLasso, pressRamp, pressRange, pressRub, pressSteps } from "../gestures/strokes";
 import { chooseNone } from "../gestures/choice";
 import { type Tool, setSong, song, useSong } from "../song/store";
@@ -120,6 +122,7 @@ export function WindowEditor({ ground, corners, height, name, scale, line, view,
           if (fingers(event) || hand) return;
           const [x, y] = place(event);
           setHover(aim(ground, x, y, event));
+          pointAt(envelope.id, tickAt(ground, x));
         }}
         onPointerLeave={() => setHover(null)}
         onPointerDown={press}

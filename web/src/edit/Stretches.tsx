@@ -1,0 +1,58 @@
+import { useState } from "react";
+import { chooseMany } from "../gestures/choice";
+import { tickOf } from "../song/actions";
+import { setView, song, useSong } from "../song/store";
+import { positionText } from "../song/viewport";
+import { NumberField, TextField } from "../transport/Fields";
+import { Do, Row } from "./Fields";
+import { copyStretch, cutStretch, duplicateStretch, fade, pasteStretch } from "./clipboard";
+
+/** One end of the chosen range, as people write positions; the points in it are chosen with it. */
+function Place({ end, label }: { end: 0 | 1; label: string }) {
+  const envelope = useSong((state) => (state.envelopeId ? state.model.envelopes[state.envelopeId] : undefined));
+  const meter = useSong((state) => state.model.head.meter);
+  const span = useSong((state) => state.span);
+  const [fault, setFault] = useState<string | null>(null);
+  if (!envelope) return null;
+  const commit = async (text: string) => {
+    setFault(null);
+    const tick = await tickOf(text, setFault);
+    if (tick === null) return;
+    const next: [number, number] = end === 0 ? [tick, Math.max(span?.[1] ?? 0, tick)] : [Math.min(span?.[0] ?? 0, tick), tick];
+    chooseMany(envelope.id, envelope.points.flatMap((point, i) => (point.tick >= next[0] && point.tick <= next[1] ? [i] : [])), song().windowFrom, next);
+  };
+  return (
+    <label className="flex min-w-0 flex-col text-[11.5px]">
+      <span className="faint">{label}</span>
+      <TextField label={label} value={span ? positionText(meter, span[end]) : ""} hint="bar.beat.tick" onCommit={commit} className="w-full border-base-300 bg-base-200 pointer-coarse:h-11" />
+      {fault && <span role="alert" className="mt-0.5 rounded bg-error px-1.5 py-0.5 text-error-content">{fault}</span>}
+    </label>
+  );
+}
+
+/** What is done with the chosen range, or from the first to the last chosen point. */
+export function Stretches() {
+  const ready = useSong((state) => state.span !== null || state.chosen.length > 1);
+  const copied = useSong((state) => state.clipboard !== null && "snippet" in state.clipboard);
+  const tolerance = useSong((state) => state.view.tolerance);
+  return (
+    <>
+      <div className="grid grid-cols-2 gap-1.5">
+        <Place end={0} label="Stretch from" />
+        <Place end={1} label="Stretch to" />
+      </div>
+      <Row title="Stretch">
+        <Do words="Copy" off={!ready} onDo={() => void copyStretch()} />
+        <Do words="Cut" off={!ready} onDo={() => void cutStretch()} />
+        <Do words="Duplicate" off={!ready} onDo={() => void duplicateStretch()} />
+        <Do words="Paste" off={!copied} title="At the chosen range, or at the playhead (Ctrl V); at the pointer with Ctrl Shift V" onDo={() => void pasteStretch()} />
+        <Do words="Paste at half length" off={!copied} onDo={() => void pasteStretch(0.5)} />
+      </Row>
+      <Row title={ready ? "Fade over the stretch" : "Fade over the first or last bar"}>
+        <Do words="Fade in" onDo={() => fade("in")} />
+        <Do words="Fade out" onDo={() => fade("out")} />
+      </Row>
+      <NumberField label="Freehand thinned within" unit="%" value={tolerance * 100} min={0} max={50} onCommit={async (wish) => setView({ tolerance: wish / 100 })} />
+    </>
+  );
+}

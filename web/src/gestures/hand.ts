@@ -1,0 +1,31 @@
+import type { Ticks } from "../api/types";
+import type { previewer } from "../song/actions";
+import { type Hand, setSong } from "../song/store";
+import type { Reach } from "./drag";
+import { gridNow } from "./grid";
+import type { Ground } from "./hit";
+
+/** Two presses on one mark within this time are a double press, by mouse or finger. */
+const DOUBLE_MS = 380;
+let lastPress = { mark: "", at: 0 };
+
+/** Whether a press on a mark is the second of two. */
+export function isDouble(mark: string): boolean {
+  const now = performance.now();
+  const double = lastPress.mark === mark && now - lastPress.at < DOUBLE_MS;
+  lastPress = { mark: double ? "" : mark, at: now };
+  return double;
+}
+
+/** The grid, unless the hand ignores it. */
+export const step = (reach: Reach): Ticks => (reach.free ? 0 : gridNow());
+
+/** The hand lets go: the trial ends, in an edit or in nothing. */
+export function finish(trial: ReturnType<typeof previewer>, commit: (() => Promise<unknown>) | null): void {
+  setSong({ hand: null });
+  trial.end(commit !== null);
+  void commit?.();
+}
+
+export const showHand = (ground: Ground, kind: Hand["kind"], index: number | null, words?: string) =>
+  setSong({ hand: { kind, envelopeId: ground.envelope.id, index, words, windowFrom: ground.window[0] } });
