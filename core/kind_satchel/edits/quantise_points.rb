@@ -6,10 +6,11 @@ module KindSatchel
     module QuantisePoints
       def self.call(song, input)
         grid = input[:grid_ticks]
+        strength = input.fetch(:strength, 1)
         next_song, what = Moves.change_points(song, input) do |selection, _|
           selection.retimed do |point|
-            line = (point.tick / grid.to_r).round * grid
-            point.tick + ((line - point.tick) * input.fetch(:strength, 1)).round
+            line = (point.tick + (grid / 2)) / grid * grid
+            point.tick + ((line - point.tick) * strength).round
           end
         end
         [next_song, "quantise #{what}"]

@@ -20,8 +20,8 @@ module KindSatchel
 
       def self.stretched(selection, from, to)
         start = selection.first.tick
-        pace = Rational(to - from, selection.last.tick - start)
-        selection.retimed { |point| from + ((point.tick - start) * pace).round }
+        before, after = selection.last.tick - start, to - from
+        selection.retimed { |point| from + ((((point.tick - start) * after) + (before / 2)) / before) }
       end
       private_class_method :stretched
     end

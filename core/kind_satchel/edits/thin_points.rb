@@ -22,7 +22,7 @@ module KindSatchel
         while (at = list.last) < last
           finish = at
           finish += 1 while finish < last && points[finish].shape.instance_of?(points[at].shape.class)
-          list.concat(kept_alike(points, at, finish, tolerance))
+          finish - at < 2 ? list << [finish, at + 1].max : list.concat(kept_alike(points, at, finish, tolerance))
         end
         list
       end

@@ -3,10 +3,24 @@
 module KindSatchel
   # A corner of an envelope: its tick, its normalised value and the shape of the segment that leaves it.
   # Two points on one tick are a jump.
-  class Point < Value.of(:tick, :value, :shape)
+  #
+  # Envelopes hold very many, so this value is made by hand: without a hash for its fields.
+  class Point < Struct.new(:tick, :value, :shape)
+    include Value
+
+    def initialize(tick:, value:, shape:)
+      self.tick = tick
+      self.value = value
+      self.shape = shape
+      check unless value.is_a?(Float) && value >= -1.0 && value <= 1.0 && tick.is_a?(Integer) && tick >= 0 && tick <= Time::LAST_TICK
+      freeze
+    end
+
     def check
       whole!("/tick", tick)
       number!("/value", value, -1..1)
     end
+
+    def with(tick: self.tick, value: self.value, shape: self.shape) = Point.new(tick:, value:, shape:)
   end
 end

@@ -19,7 +19,7 @@ module KindSatchel
     def last = points[indexes.last]
     def chosen = indexes.map { |i| points[i] }
     def values = indexes.map { |i| points[i].value }
-    def include?(index) = set.key?(index)
+    def include?(index) = marks[index]
 
     # @return [Array<Array(Integer, Integer)>] the fewest runs that name the same points
     def runs = indexes.slice_when { |a, b| b > a + 1 }.map { |list| [list.first, list.last] }
@@ -52,7 +52,10 @@ module KindSatchel
       low = 0
       room = room_after
       points.each_with_index.map do |point, i|
-        next point.tap { low = point.tick } unless include?(i)
+        unless include?(i)
+          low = point.tick
+          next point
+        end
 
         tick = yield(point).clamp(low, [room[i], low].max)
         low = tick
@@ -71,7 +74,8 @@ module KindSatchel
       end
     end
 
-    def set = @set ||= indexes.to_h { |i| [i, true] }
+    # By place, whether the point is chosen.
+    def marks = @marks ||= Array.new(points.size, false).tap { |list| indexes.each { |i| list[i] = true } }
 
     def check(runs)
       faults = runs.each_with_index.filter_map do |(first, last), i|

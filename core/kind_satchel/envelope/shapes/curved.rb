@@ -31,7 +31,7 @@ module KindSatchel
 
       def cut(from, to, *) = from.zero? && to == 1 ? self : with(curve: curve * (to - from))
       def straight? = flat?
-      def reversed(_ends) = with(curve: -curve)
+      def reversed(_ends) = memo(:reversed) { with(curve: -curve) }
       def settings = { "curve" => curve }
       def text = "curved #{format('%.2f', curve)}"
 

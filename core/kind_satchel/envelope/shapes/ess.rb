@@ -28,7 +28,7 @@ module KindSatchel
       end
 
       def cut(start, finish, *) = with(from: from + ((to - from) * start), to: from + ((to - from) * finish))
-      def reversed(_ends) = with(from: (1 - to).round(DIGITS), to: (1 - from).round(DIGITS))
+      def reversed(_ends) = memo(:reversed) { with(from: (1 - to).round(DIGITS), to: (1 - from).round(DIGITS)) }
       def scaled(_factor) = self
       def settings = { "curve" => curve, "from" => from, "to" => to }
       def text = "ess #{format('%.2f', curve)}"
