@@ -21,17 +21,21 @@ class DragFrames < Scroll
 
   # @return [Hash] frame times while a point in the middle of the view is dragged up and down
   def drag(song_id, envelope_id)
-    visit(song_id)
+    visit(song_id, rows: 1)
     @session.click_button("Unfold Bass") if @session.has_button?("Unfold Bass", wait: 2)
     @session.find_all("[data-testid='ground-#{envelope_id}']", minimum: 1, visible: :all)
     left, top, = box_of("[data-testid=\"ground-#{envelope_id}\"]")
     x, y = [left, 168].max + 300, top + 40
     mouse = @session.driver.browser.mouse
     @session.find_button("Lasso").click
+    sleep 1
     mouse.move(x:, y: y - 30).down.move(x: x + 30, y: y - 30).move(x: x + 30, y: y + 40).move(x:, y: y + 40).up
     @session.find_button("Points").click
+    @session.find(".mark.chosen", match: :first, visible: :all)
     left, top, width, height = box_of(".mark.chosen")
     place = [left + (width / 2), top + (height / 2)]
+    mouse.click(x: place[0], y: place[1])
+    @session.has_css?(".mark.chosen", count: 1, visible: :all)
     mouse.move(x: place[0], y: place[1]).down
     @session.execute_script(WATCH)
     120.times { |i| mouse.move(x: place[0] + (i % 3), y: place[1] + ((i % 20) - 10)) }
@@ -46,7 +50,7 @@ class DragFrames < Scroll
 
   # @return [Hash] milliseconds from a change of the words to the list drawn anew
   def keystrokes(song_id)
-    visit(song_id)
+    visit(song_id, rows: 1)
     @session.find_all("[role=tab]").find { |tab| tab.text == "Finder" }.click
     @session.find("#finder")
     Measure.summary(Capybara.using_wait_time(60) { @session.evaluate_async_script(KEYS) })

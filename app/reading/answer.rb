@@ -23,10 +23,17 @@ class Answer
   # For a change that was made: every changed part.
   def change = { "parts" => @records.map { |key, record| [*key, record] }, **drawing }
 
-  # For a change that is only being tried: of envelopes just the points that differ.
+  # For a change that is only being tried: of envelopes just the points that differ, of curves just the stretches.
+  # `patches` => { "curves" => envelope id => [[from, to, corners]], "heard" => address => [[from, to, corners], ...] }
   def preview
     parts = @records.reject { |(kind, _), _| kind == "envelope" }.map { |key, record| [*key, record] }
-    { "parts" => parts, "points" => touched_points, **drawing }
+    stretches = only_envelopes
+    return { "parts" => parts, "points" => touched_points, **drawing } unless stretches
+
+    draw = Drawing.new(@after)
+    heard = @wants.fetch("heard", []) & affected.map(&:to_s)
+    { "parts" => parts, "points" => touched_points, "curves" => {}, "uneven" => draw.uneven(changed_envelopes), "windows" => {}, "passes" => {}, "heard" => {},
+      "patches" => { "curves" => draw.curve_patches(stretches), "heard" => draw.heard_patches(heard, stretches.values.flat_map(&:heard)) }, **sound }
   end
 
   # Addresses whose heard value may differ.
@@ -36,6 +43,15 @@ class Answer
   end
 
   private
+
+  # Where the changed envelopes differ, when nothing else does and the places are known; else nil.
+  # @return [Hash{String=>ChangedStretches}, nil]
+  def only_envelopes
+    return unless @records.keys.all? { |kind, _| kind == "envelope" }
+
+    found = ids("envelope").to_h { |id| [id, ChangedStretches.new(@before, @after, id)] }
+    found if found.values.all?(&:heard)
+  end
 
   def drawing
     draw = Drawing.new(@after)

@@ -41,8 +41,26 @@ class Drawing
   # @param addresses [Array<String>]
   def heard(addresses)
     addresses.to_h do |text|
-      pieces = Heard::Resolver.new(@song, Address.parse(text)).pieces(0, [@song.length_ticks, @song.range.end_tick].max)
+      pieces = Heard::Resolver.new(@song, Address.parse(text)).pieces(0, length)
       [text, flat(Heard::Outline.of_pieces(pieces))]
+    end
+  end
+
+  # Just the stretches of curves that differ.
+  # @param stretches [Hash{String=>ChangedStretches}] by envelope id
+  def curve_patches(stretches)
+    stretches.to_h do |id, stretch|
+      from, to = stretch.own
+      [id, [[from, to, flat(Heard::Outline.of_envelope(@song.directory.envelopes[id].envelope, from:, to:))]]]
+    end
+  end
+
+  # Just some stretches of what is heard.
+  # @param stretches [Array<Array(Integer, Integer)>] song ticks
+  def heard_patches(addresses, stretches)
+    addresses.to_h do |text|
+      resolver = Heard::Resolver.new(@song, Address.parse(text))
+      [text, stretches.map { |from, to| heard_patch(resolver, from, [to, length].min) }.compact]
     end
   end
 
@@ -57,6 +75,12 @@ class Drawing
   end
 
   private
+
+  def length = @length ||= [@song.length_ticks, @song.range.end_tick].max
+
+  def heard_patch(resolver, from, to)
+    [from, to, flat(Heard::Outline.of_pieces(resolver.pieces(from, to)))] if to > from
+  end
 
   def lanes(track) = parts("track/#{track.id}", track.lanes)
   def whole(clip) = [["clip", clip.id, Records.clip(clip)], *parts("clip/#{clip.id}", clip.envelopes)]

@@ -71,7 +71,7 @@ module Editing
 
       name, inputs = checked_edit(data)
       result = KindSatchel::Edits::Moves.at("/inputs") { KindSatchel::Edits.apply(standing.song, name, inputs) }
-      patch = KindSatchel::Parts.between(standing.song, result.song)
+      patch = KindSatchel::Parts.between(standing.song, result.song, points: false)
       json("words" => result.words, **Answer.new(standing.song, result.song, patch, 1, wants).preview)
     end
   end

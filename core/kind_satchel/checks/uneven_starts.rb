@@ -9,6 +9,8 @@ module KindSatchel
       HAIR = 0.02
       # From this share of the travel on, a segment counts as a fade.
       MOVE = 0.05
+      # What stays level for so many ticks (an eighth note) was meant to be level.
+      LEVEL_TICKS = 480
 
       module_function
 
@@ -20,7 +22,7 @@ module KindSatchel
 
       def uneven?(before, point, after)
         off = (point.value - before.value).abs
-        return false if off <= Splice::SAME || off > HAIR || point.tick == before.tick || before.shape.is_a?(Shapes::Cycle)
+        return false if off <= Splice::SAME || off > HAIR || point.tick - before.tick < LEVEL_TICKS || before.shape.is_a?(Shapes::Cycle)
 
         (after.value - point.value).abs >= MOVE && after.tick > point.tick && !point.shape.is_a?(Shapes::Hold)
       end

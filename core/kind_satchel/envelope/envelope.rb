@@ -8,6 +8,8 @@ module KindSatchel
   # Before the first point the first value holds, after the last the last; an empty envelope does nothing.
   class Envelope < Value.of(:id, :target, :role, :clock, :own_length_ticks, :range, :on, :points)
     MOST_POINTS = 200_000
+    # From so many points on, segments are made as they are asked for.
+    MANY = 200
     FINE = 65_536.0
 
     # A fresh envelope for a parameter: on, over the whole range, restarting with every loop.
@@ -49,8 +51,10 @@ module KindSatchel
     # @return [Array<Segment>]
     def segments = memo(:segments) { build_segments }
 
-    # Segments that reach beyond `tick`, in order.
-    def segment_from(tick)
+    # Segments that reach beyond `tick`, in order. Long envelopes make only those that are asked for.
+    def segment_from(tick, &)
+      return segments_between(tick, &) if points.size > MANY && !@memo.key?(:segments)
+
       first = segments.bsearch_index { |s| s.finish > tick } || (segments.size - 1)
       first.upto(segments.size - 1) { |i| yield segments[i] }
     end
@@ -76,12 +80,26 @@ module KindSatchel
       return [] if points.empty?
 
       list = []
-      first = points.first
-      list << Segment.new(0, first.tick, ranged(first.value), ranged(first.value), Shapes::Hold::PLAIN) if first.tick.positive?
+      list << held(0, points.first.tick, points.first) if points.first.tick.positive?
       points.each_cons(2) { |a, b| add_segment(list, a, b) if b.tick > a.tick }
-      last = points.last
-      list << Segment.new(last.tick, Time::LAST_TICK + 1, ranged(last.value), ranged(last.value), Shapes::Hold::PLAIN)
+      list << held(points.last.tick, Time::LAST_TICK + 1, points.last)
     end
+
+    def segments_between(tick, &)
+      first, last = points.first, points.last
+      after = points.bsearch_index { |point| point.tick > tick } || points.size
+      yield held(0, first.tick, first) if after.zero?
+      [after, 1].max.upto(points.size - 1) { |i| parts_between(points[i - 1], points[i], tick, &) }
+      yield held(last.tick, Time::LAST_TICK + 1, last)
+    end
+
+    def parts_between(from, to, tick)
+      return unless to.tick > from.tick
+
+      add_segment([], from, to).each { |segment| yield segment if segment.finish > tick }
+    end
+
+    def held(from, to, point) = Segment.new(from, to, ranged(point.value), ranged(point.value), Shapes::Hold::PLAIN)
 
     # The smooth stretches of the segment between two points.
     def add_segment(list, from, to)
@@ -90,6 +108,7 @@ module KindSatchel
 
       ticks = to.tick - from.tick
       shape.parts(Shapes::Ends.new(from.value, to.value, ticks)).each { |part| add_part(list, part, from.tick, ticks) }
+      list
     end
 
     def add_part(list, part, tick, ticks)

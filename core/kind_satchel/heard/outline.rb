@@ -18,18 +18,20 @@ module KindSatchel
         chain.corners
       end
 
-      # An envelope by itself, in its own time, from its first point to its last.
-      def of_envelope(envelope, tolerance: FOR_THE_EYE)
+      # An envelope by itself, in its own time, from its first point to its last; or the segments that start in from...to.
+      def of_envelope(envelope, from: 0, to: Time::LAST_TICK, tolerance: FOR_THE_EYE)
         chain = Chain.new
-        envelope.segments.each do |segment|
-          next if segment.finish > Time::LAST_TICK
+        return chain.corners if envelope.points.empty?
+
+        envelope.segment_from(from) do |segment|
+          break if segment.start >= to || segment.finish > Time::LAST_TICK
 
           chain.add(segment.start, segment.a)
           segment.breaks(segment.start, segment.finish, 1, tolerance).each { |tick| chain.add(tick, segment.at(tick)) }
           chain.add(segment.finish, segment.at(segment.finish))
         end
         last = envelope.points.last
-        chain.add(last.tick, envelope.at(last.tick)) if last
+        chain.add(last.tick, envelope.at(last.tick)) if last.tick < to
         chain.corners
       end
 

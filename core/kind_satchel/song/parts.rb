@@ -11,13 +11,24 @@ module KindSatchel
 
     module_function
 
+    # @param points [Boolean] whether the records of envelopes hold their points; without them they hold themselves
     # @return [Hash] the parts that differ; made by identity, since edits share what they did not change
-    def between(before, after)
-      patch = {}
+    def between(before, after, points: true)
+      patch = Patch.new(points)
       add_head(patch, before, after)
       each_pair(before.tracks, after.tracks) { |old, new, place, was| Tracks.diff(patch, old, new, was, place) }
       clip_pairs(before.clips, after.clips) { |old, new| Clips.diff(patch, old, new) }
-      patch.reject { |_, (old, new)| old == new }
+      patch.to_h.reject { |_, (old, new)| old == new }
+    end
+
+    # A patch in the making, and how it records envelopes.
+    class Patch < Hash
+      def initialize(points)
+        super()
+        @points = points
+      end
+
+      def envelope(value) = @points ? Records.envelope(value) : { "target" => value.target.to_s, "self" => value }
     end
 
     # @return [Hash] every part of a song by key
@@ -66,7 +77,7 @@ module KindSatchel
     def add_envelopes(patch, owner, before, after)
       each_pair(before, after) do |old, new, place, was|
         id = (old || new).id
-        pair = [old && placed(Records.envelope(old), owner, was), new && placed(Records.envelope(new), owner, place)]
+        pair = [old && placed(patch.envelope(old), owner, was), new && placed(patch.envelope(new), owner, place)]
         patch[["envelope", id]] = merged(patch[["envelope", id]], pair)
       end
     end

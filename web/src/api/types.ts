@@ -82,7 +82,12 @@ export type Changed = Drawing & { parts: Part[]; heard: Record<string, Corners>;
 export type Change = Changed & { revision: number; undo: string | null; redo: string | null };
 /** Texts are left out where very many points are touched. */
 export type TouchedPoint = PointRecord & { index: number; text?: string; position?: string };
-export type Preview = Changed & { points: Record<string, TouchedPoint[]> };
+/** A stretch of a curve, to be put in place of what was there. */
+export type CurvePatch = [from: Ticks, to: Ticks, corners: Corners];
+export type Preview = Changed & {
+  points: Record<string, TouchedPoint[]>;
+  patches?: { curves: Record<string, CurvePatch[]>; heard: Record<string, CurvePatch[]> };
+};
 
 export interface Step {
   kind: string;

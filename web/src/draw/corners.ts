@@ -1,4 +1,4 @@
-import type { Corners, Normalised, Px, Ticks, Window } from "../api/types";
+import type { Corners, CurvePatch, Normalised, Px, Ticks, Window } from "../api/types";
 
 /** The place of the last corner at or before a tick, -1 before the first. */
 export function cornerBefore(corners: Corners, tick: Ticks): number {
@@ -20,6 +20,17 @@ export function heightAt(corners: Corners, tick: Ticks): Normalised | null {
   if (i * 2 + 2 >= corners.length) return corners[i * 2 + 1];
   const [t0, v0, t1, v1] = corners.slice(i * 2, i * 2 + 4);
   return t1 > t0 ? v0 + ((v1 - v0) * (tick - t0)) / (t1 - t0) : v1;
+}
+
+/** A chain with stretches of it replaced. Where the chain jumps at an end of a stretch, it keeps the side that lies outside. */
+export function patched(corners: Corners, patches: CurvePatch[]): Corners {
+  return patches.reduce((chain, [from, to, middle]) => {
+    let left = cornerBefore(chain, from);
+    while (left > 0 && chain[left * 2] === from && chain[left * 2 - 2] === from) left--;
+    let right = cornerBefore(chain, to);
+    if (right < 0 || chain[right * 2] !== to) right++;
+    return [...(from > 0 ? chain.slice(0, left * 2 + 2) : []), ...middle, ...chain.slice(right * 2)];
+  }, corners);
 }
 
 type Plot = (tick: Ticks, value: Normalised) => [Px, Px];
@@ -46,9 +57,4 @@ function leftHeight(corners: Corners, tick: Ticks): Normalised {
   if (i < 0) return corners[1];
   while (i > 0 && corners[i * 2] === tick && corners[i * 2 - 2] === tick) i--;
   return corners[i * 2] === tick ? corners[i * 2 + 1] : (heightAt(corners, tick) as number);
-}
-
-/** The SVG path of a chain between two ticks of song time, level to the end. */
-export function chainPath(corners: Corners, from: Ticks, to: Ticks, plot: Plot): string {
-  return windowPath(corners, [from, to, from, 1], plot);
 }

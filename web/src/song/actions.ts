@@ -1,5 +1,6 @@
 import { Refused, type Wants, catalogue, songApi } from "../api/client";
-import type { Change, Changed, EditInputs, Preview, Snippet, Ticks } from "../api/types";
+import type { Change, Changed, Corners, CurvePatch, EditInputs, Preview, Snippet, Ticks } from "../api/types";
+import { patched } from "../draw/corners";
 import { player } from "../sound/player";
 import { lookup } from "./lookup";
 import { EMPTY, type Model, applyParts, trackOf } from "./model";
@@ -169,6 +170,15 @@ export const step = (word: "undo" | "redo"): Promise<void> =>
     tell("done", `${word === "undo" ? "Undone" : "Done again"}: ${change.words}`);
   });
 
+/** A preview whose curves are whole: stretches put in place of what holds. */
+function whole(preview: Preview, { curves, heard }: SongState): Preview {
+  const patches = preview.patches;
+  if (!patches) return preview;
+  const put = (known: Record<string, Corners>, changes: Record<string, CurvePatch[]>) =>
+    Object.fromEntries(Object.entries(changes).flatMap(([id, list]) => (known[id] ? [[id, patched(known[id], list)]] : [])));
+  return { ...preview, curves: put(curves, patches.curves), heard: put(heard, patches.heard) };
+}
+
 /** Tries edits while a hand moves: one request at a time, always the newest wish. */
 export function previewer() {
   let busy = false;
@@ -187,7 +197,7 @@ export function previewer() {
       busy = false;
       if (over) return;
       if (preview) {
-        setSong({ preview });
+        setSong((state) => ({ preview: whole(preview, state) }));
         player.preview(preview);
       }
     }

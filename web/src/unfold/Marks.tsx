@@ -1,4 +1,4 @@
-import type { KeyboardEvent } from "react";
+import { type KeyboardEvent, memo } from "react";
 import type { PointRecord, Px, Ticks, TouchedPoint } from "../api/types";
 import { type Ground, type Hit, bendMark, inside, pointsWithin, skewMark, xOf, yOf } from "../gestures/hit";
 import { choose } from "../gestures/choice";
@@ -40,7 +40,7 @@ export function Marks({ ground, touched, added, hover, view, round, name, say }:
   const before = Math.max(0, first - 1);
   return (
     <g pointerEvents="none">
-      {many && <path d={places.map((index) => `M${xOf(ground, at(index).tick).toFixed(1)} ${yOf(ground, at(index).value).toFixed(1)}h0`).join("")} className="dots" />}
+      {many && <Dots ground={ground} first={first} end={end} without={chosen} />}
       {!many &&
         [...(before < first ? [before] : []), ...places].map((index) => {
           const [mark, peak] = touched ? [null, null] : [bendMark(ground, index), skewMark(ground, index)];
@@ -76,6 +76,17 @@ export function Marks({ ground, touched, added, hover, view, round, name, say }:
     </g>
   );
 }
+
+/** Very many points, as dots; the chosen ones are drawn by themselves. */
+const Dots = memo(
+  function Dots({ ground, first, end, without }: { ground: Ground; first: number; end: number; without: number[] }) {
+    const left = new Set(without);
+    const places = Array.from({ length: end - first }, (_, i) => first + i).filter((index) => !left.has(index));
+    const dot = (index: number) => `M${xOf(ground, ground.envelope.points[index].tick).toFixed(1)} ${yOf(ground, ground.envelope.points[index].value).toFixed(1)}h0`;
+    return <path d={places.map(dot).join("")} className="dots" />;
+  },
+  (a, b) => a.first === b.first && a.end === b.end && a.without === b.without && a.ground.envelope === b.ground.envelope && a.ground.pxPerTick === b.ground.pxPerTick,
+);
 
 /** A fade that does not start level. */
 function Warning({ x, y }: { x: Px; y: Px }) {

@@ -1,6 +1,6 @@
 import { useEffect } from "react";
-import type { EnvelopePart, RegionPart, TrackPart } from "../api/types";
-import { chainPath } from "../draw/corners";
+import type { Corners, EnvelopePart, RegionPart, TrackPart, Window } from "../api/types";
+import { CurvePath } from "../draw/CurvePath";
 import { hueStyle, parameterHue } from "../draw/hue";
 import { RegionBox } from "../song/RegionBox";
 import { drawHeard } from "../song/actions";
@@ -101,18 +101,21 @@ function ClipCurves({ regions, find, focus, placed, view }: { regions: RegionPar
   );
 }
 
+const NO_CORNERS: Corners = [];
+
 function HeardStrip({ focus, view: [from, to] }: { focus: string | null; view: [number, number] }) {
-  const heard = useSong((state) => (focus ? (state.preview?.heard[focus] ?? state.heard[focus]) : undefined)) ?? [];
+  const still = useSong((state) => (focus ? state.heard[focus] : undefined)) ?? NO_CORNERS;
+  const tried = useSong((state) => (focus ? state.preview?.heard[focus] : undefined));
+  const patches = useSong((state) => (focus ? state.preview?.patches?.heard[focus] : undefined));
   const pxPerTick = useSong((state) => state.view.pxPerTick);
   const view = { pxPerTick };
   const band = bandFor("set", HEARD_HEIGHT);
   const plot = (tick: number, value: number): [number, number] => [tickToX(view, tick), valueToY(band, value)];
-  const edge = chainPath(heard, from, to, plot);
-  const foot = HEARD_HEIGHT - 2;
+  const chain = { still, tried, patches, window: [from, to, from, 1] as Window, plot, scale: `${pxPerTick}` };
   return (
     <svg className="block w-full border-b border-base-300" height={HEARD_HEIGHT} style={{ background: "var(--strip)" }} aria-label="Heard" data-testid={`heard-${focus}`}>
-      {edge && <path d={`${edge}L${tickToX(view, to)} ${foot}L${tickToX(view, from)} ${foot}Z`} className="heard-area" />}
-      {edge && <path d={edge} className="heard-edge" />}
+      <CurvePath {...chain} className="heard-area" foot={HEARD_HEIGHT - 2} />
+      <CurvePath {...chain} className="heard-edge" />
     </svg>
   );
 }

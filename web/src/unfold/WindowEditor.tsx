@@ -1,7 +1,7 @@
 import { type PointerEvent, useEffect, useRef, useState } from "react";
-import type { Corners, Px, ScaleEntry, Ticks } from "../api/types";
+import type { Corners, Px, ScaleEntry, Ticks, Window } from "../api/types";
 import { pointAt } from "../edit/clipboard";
-import { windowPath } from "../draw/corners";
+import { CurvePath } from "../draw/CurvePath";
 import { type Ground, type Hit, hitAt, inside, outside, tickAt, valueAt, xOf, yOf } from "../gestures/hit";
 import { pressMark } from "../gestures/bends";
 import { lineAt, pressLine, pressPoint, pressSegment } from "../gestures/points";
@@ -56,6 +56,7 @@ export function WindowEditor({ ground, corners, height, name, scale, line, view,
   const [from, to] = stretch;
   const tool = useSong((state) => state.tool);
   const hand = useSong((state) => (state.hand?.envelopeId === envelope.id && state.hand.windowFrom === from ? state.hand : null));
+  const patches = useSong((state) => state.preview?.patches?.curves[envelope.id]);
   const touched = useSong((state) => (hand ? state.preview?.points[envelope.id] : undefined));
   const [hover, setHover] = useState<Hit | null>(null);
   const rect = useRef<SVGRectElement>(null);
@@ -99,7 +100,7 @@ export function WindowEditor({ ground, corners, height, name, scale, line, view,
     if (!fingers(event) || tool === "lasso") pressLasso(event, ground, [x, y], still);
   };
 
-  const path = windowPath(corners, stretch, (tick, value) => [tick * ground.pxPerTick, yOf(ground, value)]);
+  const inView: Window = [Math.max(from, view[0]), Math.min(to, view[1]), inside(stretch, Math.max(from, view[0])), stretch[3]];
   const point = hand?.index === null ? touched?.[0] : touched?.find((other) => other.index === hand?.index);
   const end = hand?.trail?.[hand.trail.length - 1];
   const drawn = end && tool !== "points" && tool !== "lasso" ? `${tool === "rub" ? "" : `${say(valueAt(ground, end[1]))} · `}${say.position(tickAt(ground, end[0]))}` : null;
@@ -108,7 +109,7 @@ export function WindowEditor({ ground, corners, height, name, scale, line, view,
   return (
     <g>
       {ground.band.low < 0 && <path d={`M${left} ${yOf(ground, 0)}H${to * ground.pxPerTick}`} className="zero-line" />}
-      <path d={path} className={line} data-testid={`line-${envelope.id}`} />
+      <CurvePath still={ground.corners} tried={corners === ground.corners ? undefined : corners} patches={patches} window={inView} plot={(tick, value) => [tick * ground.pxPerTick, yOf(ground, value)]} scale={`${ground.pxPerTick} ${height} ${ground.band.low}`} className={line} testId={`line-${envelope.id}`} />
       <rect
         ref={rect}
         x={left - ends[0]}
