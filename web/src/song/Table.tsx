@@ -25,13 +25,19 @@ export function Table({ narrow }: { narrow: boolean }) {
   const [view, setShown] = useState<[number, number]>([0, 120_000]);
   const [rows, setRows] = useState<[number, number]>([0, 1000]);
 
+  const seen = useRef("");
+
   const look = useCallback(() => {
     const box = scroller.current;
     if (!box) return;
     const scale = song().view.pxPerTick;
     const [left, right] = chunks(box.scrollLeft, box.clientWidth, CHUNK_PX);
+    const rowsNow = chunks(box.scrollTop, box.clientHeight, CHUNK_ROWS_PX);
+    const standing = `${left} ${right} ${scale} ${rowsNow}`;
+    if (standing === seen.current) return;
+    seen.current = standing;
     setShown(same([left / scale, right / scale]));
-    setRows(same(chunks(box.scrollTop, box.clientHeight, CHUNK_ROWS_PX)));
+    setRows(same(rowsNow));
   }, []);
 
   useLayoutEffect(() => {
