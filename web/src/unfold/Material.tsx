@@ -3,6 +3,7 @@ import type { ClipPart, Pass } from "../api/types";
 import { drawNotes, drawWave, noteName } from "../draw/material";
 import { usePeaks } from "../draw/peaks";
 import { useSong } from "../song/store";
+import { useTheme } from "../transport/theme";
 
 interface Props {
   clip: ClipPart;
@@ -18,6 +19,7 @@ interface Props {
 export function Material({ clip, passes, from, to, height, drums }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const pxPerTick = useSong((state) => state.view.pxPerTick);
+  const theme = useTheme();
   const sound = usePeaks(clip.audio?.sound ?? null);
   const left = from * pxPerTick;
   const width = Math.max(1, Math.ceil((to - from) * pxPerTick));
@@ -38,7 +40,7 @@ export function Material({ clip, passes, from, to, height, drums }: Props) {
       if (!clip.audio) drawNotes(pen, clip, pass, { pxPerTick }, left, height, (pitch) => (drums && drums[pitch]) || noteName(pitch));
       else if (sound) drawWave(pen, sound.peaks, sound.seconds, 60 / 960 / clip.audio.bpm, pass, { pxPerTick }, left, height);
     }
-  }, [clip, passes, from, to, height, width, left, pxPerTick, sound, drums]);
+  }, [clip, passes, from, to, height, width, left, pxPerTick, sound, drums, theme]);
 
   return <canvas ref={canvas} className="pointer-events-none absolute top-0" style={{ left: 0, width, height }} aria-hidden="true" />;
 }

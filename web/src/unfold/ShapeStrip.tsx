@@ -10,12 +10,13 @@ const NONE: number[] = [];
 /** About as wide as the strip gets. */
 const WIDTH: Px = 300;
 
-/** Moved to the left where the view ends, so that all of it can be reached. */
-function inView(left: Px): Px {
+/** Moved to the left where the view ends, and no wider than it, so that all of it can be reached. */
+function inView(left: Px): { left: Px; maxWidth?: Px } {
   const table = document.querySelector('[data-testid="table"]');
-  if (!table) return left;
+  if (!table) return { left };
   const header = Number.parseInt(getComputedStyle(table.firstElementChild as Element).getPropertyValue("--header-width"), 10);
-  return Math.max(table.scrollLeft, Math.min(left, table.scrollLeft + table.clientWidth - header - WIDTH));
+  const room = table.clientWidth - header;
+  return { left: Math.max(table.scrollLeft, Math.min(left, table.scrollLeft + room - WIDTH)), maxWidth: room };
 }
 
 /** Beside the chosen points: shapes for the segments that leave them, at one press. */
@@ -31,7 +32,7 @@ export function ShapeStrip({ envelope, windows, top }: { envelope: EnvelopePart;
   const names = new Set(leaving.map((index) => nameOf(envelope.points[index])));
   const shape = (name: ShapeName) => void edit("shape_segments", { envelope_id: envelope.id, runs: runsOf(leaving), shape: made(name, shapeOf(first)) });
   return (
-    <div className="absolute z-[15] flex rounded-field border border-base-300 bg-base-100 shadow-md" style={{ top, left: inView(x - 8) }} role="group" aria-label="Shape of the segments after the chosen points">
+    <div className="absolute z-[15] flex flex-wrap rounded-field border border-base-300 bg-base-100 shadow-md" style={{ top, ...inView(x - 8) }} role="group" aria-label="Shape of the segments after the chosen points">
       {(Object.keys(SHAPES) as ShapeName[]).map((name) => (
         <button
           key={name}
