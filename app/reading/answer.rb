@@ -57,7 +57,7 @@ class Answer
     draw = Drawing.new(@after)
     regions = changed_regions
     heard = @wants.fetch("heard", []) & affected.map(&:to_s)
-    { "curves" => draw.curves(changed_envelopes), "uneven" => draw.uneven(changed_envelopes),
+    { "curves" => draw.curves(changed_envelopes), "uneven" => draw.uneven(changed_envelopes), "meetings" => draw.meetings(changed_envelopes),
       "windows" => draw.windows(regions), "passes" => draw.passes(regions), "heard" => draw.heard(heard), **sound }
   end
 

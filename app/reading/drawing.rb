@@ -20,7 +20,7 @@ class Drawing
     regions = tracks.flat_map(&:regions)
     clips = regions.map(&:clip_id).uniq.map { |id| @song.clip(id) }
     envelopes = tracks.flat_map(&:lanes) + clips.flat_map(&:envelopes)
-    { "curves" => curves(envelopes), "uneven" => uneven(envelopes),
+    { "curves" => curves(envelopes), "uneven" => uneven(envelopes), "meetings" => meetings(envelopes),
       "windows" => windows(regions), "passes" => passes(regions), "parts" => tracks.flat_map { |track| lanes(track) } + clips.flat_map { |clip| whole(clip) } }
   end
 
@@ -28,6 +28,11 @@ class Drawing
 
   # Envelope id => places of points where a fade does not start level.
   def uneven(envelopes) = envelopes.to_h { |envelope| [envelope.id, Checks::UnevenStarts.in(envelope)] }
+
+  # Envelope id => ticks after which it meets its loop again, for those with a length of their own.
+  def meetings(envelopes)
+    envelopes.to_h { |envelope| [envelope.id, meeting(envelope)] }.compact
+  end
 
   def windows(regions)
     regions.to_h do |region|
@@ -75,6 +80,11 @@ class Drawing
   end
 
   private
+
+  def meeting(envelope)
+    clip = @song.directory.envelopes[envelope.id].clip
+    clip && Clocks.meeting(clip, envelope)
+  end
 
   def length = @length ||= [@song.length_ticks, @song.range.end_tick].max
 

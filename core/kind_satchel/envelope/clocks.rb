@@ -34,6 +34,12 @@ module KindSatchel
 
     ALL = Registry.new("clock", "each_loop" => EachLoop, "once" => Once, "stretched" => Stretched, "own_length" => OwnLength)
 
+    # @return [Integer, nil] ticks after which an envelope of its own length and the loop begin together again: the least
+    #   common multiple (7 beats over 4 meet after 28); nil for other clocks
+    def self.meeting(clip, envelope)
+      envelope.own_length_ticks&.lcm(clip.length_ticks) if envelope.clock == "own_length"
+    end
+
     def self.single(region, rate = 1) = [Run.new(0, region.offset_ticks + region.length_ticks, rate)]
 
     def self.repeats(region, length)

@@ -39,6 +39,8 @@ export interface Drawing {
   curves: Record<string, Corners>;
   /** Envelope id -> places of points where a fade does not start level. */
   uneven: Record<string, number[]>;
+  /** Envelope id -> ticks after which it meets its loop again, for those with a length of their own. */
+  meetings?: Record<string, Ticks>;
   windows: Record<string, Record<string, Window[]>>;
   passes: Record<string, Pass[]>;
 }

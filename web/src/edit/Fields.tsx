@@ -1,6 +1,8 @@
 import { useState } from "react";
-import type { EditInputs } from "../api/types";
-import { edit } from "../song/actions";
+import type { EditInputs, Ticks } from "../api/types";
+import { edit, tickOf } from "../song/actions";
+import { useSong } from "../song/store";
+import { positionText } from "../song/viewport";
 import { TextField } from "../transport/Fields";
 
 interface TypedProps<K extends keyof EditInputs> {
@@ -23,14 +25,42 @@ export function Typed<K extends keyof EditInputs>({ label, value = "", hint, id,
     <label className="flex min-w-0 flex-col text-[11.5px]">
       <span className="faint">{label}</span>
       <TextField label={label} value={value} hint={hint} id={id} onCommit={commit} className="w-full border-base-300 bg-base-200 pointer-coarse:h-11" />
-      {fault && (
-        <span role="alert" className="mt-0.5 rounded bg-error px-1.5 py-0.5 text-error-content">
-          {fault}
-        </span>
-      )}
+      <Fault words={fault} />
     </label>
   );
 }
+
+interface PositionProps {
+  label: string;
+  /** The position that stands there, null for none. */
+  tick: Ticks | null;
+  onTick: (tick: Ticks, say: (fault: string) => void) => unknown;
+}
+
+/** A position as people write it; what is wrong with it is said right under it. */
+export function PositionField({ label, tick, onTick }: PositionProps) {
+  const meter = useSong((state) => state.model.head.meter);
+  const [fault, setFault] = useState<string | null>(null);
+  const commit = async (text: string) => {
+    setFault(null);
+    const found = await tickOf(text, setFault);
+    if (found !== null) onTick(found, setFault);
+  };
+  return (
+    <label className="flex min-w-0 flex-col text-[11.5px]">
+      <span className="faint">{label}</span>
+      <TextField label={label} value={tick === null ? "" : positionText(meter, tick)} hint="bar.beat.tick" onCommit={commit} className="w-full border-base-300 bg-base-200 pointer-coarse:h-11" />
+      <Fault words={fault} />
+    </label>
+  );
+}
+
+const Fault = ({ words }: { words: string | null }) =>
+  words && (
+    <span role="alert" className="mt-0.5 rounded bg-error px-1.5 py-0.5 text-error-content">
+      {words}
+    </span>
+  );
 
 /** A button of the panel. */
 export function Do({ words, title, onDo, off = false }: { words: string; title?: string; onDo: () => void; off?: boolean }) {

@@ -1,33 +1,20 @@
-import { useState } from "react";
 import { chooseMany } from "../gestures/choice";
-import { tickOf } from "../song/actions";
 import { setView, song, useSong } from "../song/store";
-import { positionText } from "../song/viewport";
-import { NumberField, TextField } from "../transport/Fields";
-import { Do, Row } from "./Fields";
+import { NumberField } from "../transport/Fields";
+import { Do, PositionField, Row } from "./Fields";
 import { copyStretch, cutStretch, duplicateStretch, fade, pasteStretch } from "./clipboard";
 
-/** One end of the chosen range, as people write positions; the points in it are chosen with it. */
+/** One end of the chosen range; the points in it are chosen with it. */
 function Place({ end, label }: { end: 0 | 1; label: string }) {
   const envelope = useSong((state) => (state.envelopeId ? state.model.envelopes[state.envelopeId] : undefined));
-  const meter = useSong((state) => state.model.head.meter);
   const span = useSong((state) => state.span);
-  const [fault, setFault] = useState<string | null>(null);
   if (!envelope) return null;
-  const commit = async (text: string) => {
-    setFault(null);
-    const tick = await tickOf(text, setFault);
-    if (tick === null) return;
-    const next: [number, number] = end === 0 ? [tick, Math.max(span?.[1] ?? 0, tick)] : [Math.min(span?.[0] ?? 0, tick), tick];
-    chooseMany(envelope.id, envelope.points.flatMap((point, i) => (point.tick >= next[0] && point.tick <= next[1] ? [i] : [])), song().windowFrom, next);
+  const choose = (tick: number) => {
+    const [from, to] = end === 0 ? [tick, Math.max(span?.[1] ?? 0, tick)] : [Math.min(span?.[0] ?? 0, tick), tick];
+    const within = envelope.points.flatMap((point, i) => (point.tick >= from && point.tick <= to ? [i] : []));
+    chooseMany(envelope.id, within, song().windowFrom, [from, to]);
   };
-  return (
-    <label className="flex min-w-0 flex-col text-[11.5px]">
-      <span className="faint">{label}</span>
-      <TextField label={label} value={span ? positionText(meter, span[end]) : ""} hint="bar.beat.tick" onCommit={commit} className="w-full border-base-300 bg-base-200 pointer-coarse:h-11" />
-      {fault && <span role="alert" className="mt-0.5 rounded bg-error px-1.5 py-0.5 text-error-content">{fault}</span>}
-    </label>
-  );
+  return <PositionField label={label} tick={span?.[end] ?? null} onTick={choose} />;
 }
 
 /** What is done with the chosen range, or from the first to the last chosen point. */

@@ -1,5 +1,5 @@
 import type { KeyboardEvent, PointerEvent } from "react";
-import type { RegionPart, Ticks } from "../api/types";
+import type { EditInputs, RegionPart, Ticks } from "../api/types";
 import { edit, previewer } from "../song/actions";
 import { setSong, setView, song, tell } from "../song/store";
 import { gridNow } from "./grid";
@@ -31,6 +31,32 @@ export function pressRegion(event: PointerEvent, region: RegionPart): void {
   });
 }
 
+/** Drags an edge of a region: its material and envelopes stay where they are. */
+export function pressRegionEdge(event: PointerEvent, region: RegionPart, side: "start" | "end"): void {
+  const trial = previewer();
+  select(region);
+  const end = region.start_tick + region.length_ticks;
+  const inputs = (reach: Reach): EditInputs["trim_region"] => {
+    const wish = (tick: Ticks) => snapTick(tick + xToTick(song().view, reach.dx), reach.free ? 0 : gridNow());
+    const first = Math.max(0, region.start_tick - region.offset_ticks);
+    return side === "start"
+      ? { region_id: region.id, start_tick: Math.min(Math.max(wish(region.start_tick), first), end - 1) }
+      : { region_id: region.id, end_tick: Math.max(wish(end), region.start_tick + 1) };
+  };
+  drag(event, {
+    move: (reach) => trial.ask("trim_region", inputs(reach)),
+    drop: (reach) => {
+      trial.end(reach.moved);
+      if (reach.moved) void edit("trim_region", inputs(reach));
+    },
+    cancel: () => trial.end(false),
+  });
+}
+
+/** Cuts a region where the playhead stands, on the grid. */
+export const splitAtPlayhead = (region: RegionPart) => void edit("split_region", { region_id: region.id, tick: snapTick(song().playhead, gridNow()) });
+export const join = (region: RegionPart) => void edit("join_region", { region_id: region.id });
+
 /** A finger selects a region by a tap; until then a drag over it scrolls the song. */
 function tapRegion(event: PointerEvent, region: RegionPart): void {
   drag(event, { move: () => {}, drop: ({ moved }) => !moved && select(region), cancel: () => {} });
@@ -57,7 +83,7 @@ export function paste(): void {
   void edit("copy_region", { region_id: clipboard.region, start_tick: start });
 }
 
-const ACTIONS: Record<string, (region: RegionPart) => void> = { Delete: remove, Backspace: remove, d: duplicate, s: separate, c: copy };
+const ACTIONS: Record<string, (region: RegionPart) => void> = { Delete: remove, Backspace: remove, d: duplicate, s: separate, c: copy, x: splitAtPlayhead, j: join };
 
 export function regionKey(event: KeyboardEvent, region: RegionPart): void {
   const side = { ArrowLeft: -1, ArrowRight: 1 }[event.key];

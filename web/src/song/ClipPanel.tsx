@@ -1,5 +1,7 @@
-import { ClipboardPaste, Copy, CopyPlus, Split, Trash2 } from "lucide-react";
-import { copy, duplicate, paste, remove, separate } from "../gestures/regions";
+import { ClipboardPaste, Copy, CopyPlus, Merge, Scissors, Split, Trash2 } from "lucide-react";
+import { PositionField } from "../edit/Fields";
+import { copy, duplicate, join, paste, remove, separate, splitAtPlayhead } from "../gestures/regions";
+import { edit } from "./actions";
 import { useSong } from "./store";
 import { useShown } from "./useShown";
 import { positionText } from "./viewport";
@@ -36,8 +38,15 @@ export function ClipPanel() {
         <PasteButton />
         <button type="button" className="btn btn-sm" onClick={() => duplicate(region)}><CopyPlus size={14} /> Duplicate</button>
         <button type="button" className="btn btn-sm" disabled={shared < 2} onClick={() => separate(region)}><Split size={14} /> Separate</button>
+        <button type="button" className="btn btn-sm" title="Cut in two where the playhead stands (X)" onClick={() => splitAtPlayhead(region)}><Scissors size={14} /> Split</button>
+        <button type="button" className="btn btn-sm" title="With the region that goes on with it (J)" onClick={() => join(region)}><Merge size={14} /> Join</button>
         <button type="button" className="btn btn-sm" onClick={() => remove(region)}><Trash2 size={14} /> Remove</button>
       </div>
+      <div className="grid grid-cols-2 gap-1.5">
+        <PositionField label="Start" tick={region.start_tick} onTick={(tick, say) => edit("trim_region", { region_id: region.id, start_tick: tick }, say)} />
+        <PositionField label="End" tick={region.start_tick + region.length_ticks} onTick={(tick, say) => edit("trim_region", { region_id: region.id, end_tick: tick }, say)} />
+      </div>
+      <p className="faint text-[11.5px]">Drag the edges of a region to trim it, or to repeat it over more bars: moves and material stay where they are.</p>
     </section>
   );
 }

@@ -1,6 +1,6 @@
 import { memo } from "react";
 import type { ClipPart, Pass, RegionPart } from "../api/types";
-import { pressRegion, regionKey } from "../gestures/regions";
+import { pressRegion, pressRegionEdge, regionKey } from "../gestures/regions";
 import { Material } from "../unfold/Material";
 import type { Model } from "./model";
 import { useSong } from "./store";
@@ -50,6 +50,15 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
       )}
       {passes.slice(1).map(([start]) => (
         <i key={start} className="absolute bottom-0 h-2 border-l" style={{ left: tickToX({ pxPerTick }, start - region.start_tick), borderColor: "var(--hue)" }} />
+      ))}
+      {(["start", "end"] as const).map((side) => (
+        <i
+          key={side}
+          className={`absolute top-0 z-[1] h-full w-2 cursor-ew-resize touch-none pointer-coarse:w-3 ${side === "start" ? "left-0" : "right-0"}`}
+          title={side === "start" ? "Trim the start" : "Trim or extend the end"}
+          data-testid={`${side}-of-${region.id}`}
+          onPointerDown={(event) => pressRegionEdge(event, region, side)}
+        />
       ))}
       <span className={`hue pointer-events-none inline-block max-w-full truncate px-1.5 text-[11px] leading-[17px] font-semibold ${folded ? "" : "sticky"}`} style={{ left: "var(--header-width)" }}>
         {clip.name}

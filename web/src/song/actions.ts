@@ -76,12 +76,13 @@ export async function drawHeard(addresses: string[]): Promise<void> {
   setSong((state) => ({ heard: { ...state.heard, ...heard } }));
 }
 
-type Drawn = Pick<SongState, "curves" | "windows" | "passes" | "uneven">;
+type Drawn = Pick<SongState, "curves" | "windows" | "passes" | "uneven" | "meetings">;
 const merged = (state: SongState, more: Drawn): Drawn => ({
   curves: { ...state.curves, ...more.curves },
   windows: { ...state.windows, ...more.windows },
   passes: { ...state.passes, ...more.passes },
   uneven: { ...state.uneven, ...more.uneven },
+  meetings: { ...state.meetings, ...more.meetings },
 });
 
 /** Addresses whose heard value is on screen. */

@@ -108,6 +108,7 @@ const FRESH: SongState = {
   windows: {},
   passes: {},
   uneven: {},
+  meetings: {},
   heard: {},
   drawn: {},
   exact: {},

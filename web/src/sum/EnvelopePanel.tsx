@@ -2,10 +2,10 @@ import { Power, Trash2 } from "lucide-react";
 import { edit } from "../song/actions";
 import { findParameter } from "../song/catalogue";
 import { setSong, tell, useSong } from "../song/store";
+import { ClockChoice } from "./ClockChoice";
 
 const ROLES = ["set", "shift", "scale"] as const;
 const ROLE_WORDS = { set: "replaces the value", shift: "adds to the value", scale: "multiplies the value" };
-const CLOCKS = { each_loop: "each loop", once: "once, over all" } as const;
 
 /** The envelope at hand: what it does, how its time runs, on or off; and the point that is selected. */
 export function EnvelopePanel({ address }: { address: string }) {
@@ -38,15 +38,7 @@ export function EnvelopePanel({ address }: { address: string }) {
         ))}
       </div>
       <p className="faint mt-1 text-[11.5px]">{envelope.on ? ROLE_WORDS[envelope.role] : "is off"}</p>
-      {envelope.owner.startsWith("clip/") && (
-        <div className="join mt-1 w-full" role="group" aria-label="How its time runs">
-          {(Object.keys(CLOCKS) as (keyof typeof CLOCKS)[]).map((clock) => (
-            <button key={clock} type="button" className={`btn join-item btn-xs grow ${envelope.clock === clock ? "btn-secondary" : ""}`} aria-pressed={envelope.clock === clock} onClick={() => envelope.clock !== clock && void edit("set_clock", { envelope_id: envelope.id, clock })}>
-              {CLOCKS[clock]}
-            </button>
-          ))}
-        </div>
-      )}
+      {envelope.owner.startsWith("clip/") && <ClockChoice envelope={envelope} />}
       <p className="faint mt-2 text-[11.5px]">Press the line to add a point, double-press a point to remove it, drag the diamonds to bend. With Shift, the line moves as a segment, both its ends. <button type="button" className="underline" onClick={() => setSong({ envelopeId: envelope.id, sheet: "edit" })}>More</button></p>
     </section>
   );

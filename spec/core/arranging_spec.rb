@@ -1,0 +1,58 @@
+# frozen_string_literal: true
+
+RSpec.describe "Arranging regions" do
+  let(:song) { small_song(clip: [envelope([0, 0.2], [BAR, 0.9])]) }
+  let(:region) { song.track("bass").regions.first }
+
+  def regions(some) = some.track("bass").regions
+  def curve(some, target, ticks) = KindSatchel::Heard::Resolver.new(some, address(target)).at_each(ticks)
+
+  it "splits where it is told, and joins again to what was" do
+    split = apply(song, "split_region", region_id: region.id, tick: BAR + 1000).song
+    expect(regions(split).map { |one| [one.start_tick, one.length_ticks, one.offset_ticks] }).to start_with([BAR, 1000, 0], [BAR + 1000, 6680, 1000])
+    joined = apply(split, "join_region", region_id: region.id).song
+    expect(regions(joined)).to eq regions(song)
+  end
+
+  it "refuses a cut outside, a region without what goes on with it, and an edge past the other or before the material" do
+    expect(faults { apply(song, "split_region", region_id: region.id, tick: BAR) }).to eq [["outside", "/tick"]]
+    expect(faults { apply(song, "join_region", region_id: region.id) }).to eq [["not_joined", "/region_id"]]
+    expect(faults { apply(song, "trim_region", region_id: region.id, end_tick: BAR) }).to eq [["too_short", "/end_tick"]]
+    expect(faults { apply(song, "trim_region", region_id: region.id, start_tick: 0) }).to eq [["no_material", "/start_tick"]]
+  end
+
+  it "extends over more repeats, and over what lies in the way" do
+    longer = apply(song, "trim_region", region_id: region.id, end_tick: (5 * BAR) + 960).song
+    expect(regions(longer).map { |one| [one.start_tick, one.end_tick, one.offset_ticks] }).to eq [[BAR, (5 * BAR) + 960, 0], [(5 * BAR) + 960, 6 * BAR, 960]]
+    expect(heard(longer, CUTOFF, (4 * BAR) + 1920)).to eq heard(song, CUTOFF, BAR + 1920)
+  end
+
+  # Source: music theory, the least common multiple: 7 beats over 4 meet after 28.
+  it "says when an envelope of its own length meets its loop again" do
+    seven = envelope([0, 0.2], clock: "own_length", own_length_ticks: 7 * 960)
+    clip = song.clip("line")
+    expect(KindSatchel::Clocks.meeting(clip, seven)).to eq 28 * 960
+    expect(KindSatchel::Clocks.meeting(clip, seven.with(clock: "once"))).to be_nil
+  end
+
+  first = ENV.fetch("SEED") { Random.new_seed % 1_000_000 }.to_i
+  (first...(first + 40)).each do |seed|
+    it "hears no difference in splitting, joining and trimming, for any clock, with seed #{seed}" do
+      maker = RandomSongs.new(seed)
+      random = maker.song
+      one = maker.some_region(random)
+      cut = one.start_tick + 1 + maker.random.rand(one.length_ticks - 1)
+      ticks = (0..random.length_ticks).step(397).to_a
+      split = apply(random, "split_region", region_id: one.id, tick: cut).song
+      joined = apply(split, "join_region", region_id: one.id).song
+      later = apply(random, "trim_region", region_id: one.id, start_tick: cut).song
+      RandomSongs::TARGETS.each do |target|
+        before = curve(random, target, ticks)
+        expect(curve(split, target, ticks).zip(before).map { |a, b| (a - b).abs }.max).to be < 1e-12
+        rest = ticks.reject { |tick| tick >= one.start_tick && tick < cut }
+        expect(curve(later, target, rest).zip(curve(random, target, rest)).map { |a, b| (a - b).abs }.max).to be < 1e-12
+      end
+      expect(regions(joined)).to eq regions(random)
+    end
+  end
+end
