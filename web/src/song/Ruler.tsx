@@ -5,7 +5,7 @@ import { edit } from "./actions";
 import { gridNow } from "../gestures/grid";
 import { RULER_HEIGHT } from "../unfold/heights";
 import { setSong, useSong } from "./store";
-import { positionText, snapTick, tickToX, xToTick } from "./viewport";
+import { beatTicks, positionText, snapTick, tickToX, xToTick } from "./viewport";
 
 /** Bars along the top: a press moves the playhead, a drag makes the range that playing repeats. */
 export function Ruler({ view, headerWidth, bar }: { view: [number, number]; headerWidth: number; bar: number }) {
@@ -15,6 +15,10 @@ export function Ruler({ view, headerWidth, bar }: { view: [number, number]; head
   const every = [1, 2, 4, 8, 16, 32, 64].find((bars) => bars * bar * pxPerTick > 44) ?? 128;
   const first = Math.floor(view[0] / bar / every) * every;
   const count = Math.ceil((view[1] - view[0]) / bar / every) + 1;
+
+  const beat = beatTicks(meter);
+  const from = Math.floor(view[0] / beat);
+  const beats = beat * pxPerTick < 56 ? [] : Array.from({ length: Math.ceil((view[1] - view[0]) / beat) }, (_, i) => (from + i) * beat).filter((tick) => tick % bar !== 0);
 
   const press = (event: PointerEvent) => {
     const x = event.clientX - event.currentTarget.getBoundingClientRect().left;
@@ -44,6 +48,11 @@ export function Ruler({ view, headerWidth, bar }: { view: [number, number]; head
           data-testid="range"
           aria-label={`Range ${positionText(meter, range.start_tick)} to ${positionText(meter, range.end_tick)}`}
         />
+        {beats.map((tick) => (
+          <span key={`beat ${tick}`} className="faint pointer-events-none absolute top-1 pl-1 text-[10px] opacity-80" style={{ left: tickToX({ pxPerTick }, tick) }}>
+            {positionText(meter, tick).replace(/\.0$/, "")}
+          </span>
+        ))}
         {Array.from({ length: count }, (_, i) => first + i * every).map((index) => (
           <span key={index} className="faint pointer-events-none absolute top-0.5 pl-1 text-[11.5px]" style={{ left: tickToX({ pxPerTick }, index * bar) }}>
             {index + 1}
