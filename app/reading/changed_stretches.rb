@@ -25,7 +25,7 @@ class ChangedStretches
     return unless own
 
     list = @after.clip ? of_clip : [own]
-    list.size <= MOST ? list : nil
+    list.size <= MOST ? list.map { |from, to| [[from - 1, 0].max, to + 1] } : nil
   end
 
   private
@@ -37,14 +37,15 @@ class ChangedStretches
     @before.envelope.with(points: []) == @after.envelope.with(points: [])
   end
 
-  # Bounds at points that stayed, strictly outside of all that changed.
+  # Bounds at points that stayed, with a segment that stayed between them and all that changed: so the curve is the
+  # same on both sides of a bound, also where it jumps.
   def differing(old, new)
     first = alike_from(old, new) { |i| i }
     last = alike_from(old.drop(first), new.drop(first)) { |i| -1 - i }
     ticks = changed_ticks(old, new, first, last)
-    before = old.first(first).reverse_each.find { |point| point.tick < ticks.min }
-    after = new.last(last).find { |point| point.tick > ticks.max }
-    [before ? before.tick : 0, after ? after.tick : Time::LAST_TICK]
+    before = old.first(first).map(&:tick).select { |tick| tick < ticks.min }.uniq
+    after = new.last(last).map(&:tick).select { |tick| tick > ticks.max }.uniq
+    [before[-2] || 0, after[1] || Time::LAST_TICK]
   end
 
   # How many points are the same things, in the order a block gives.

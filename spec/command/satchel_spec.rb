@@ -44,6 +44,22 @@ JSON.generate([{ edit: "rename_song", inputs: { name: "Ebb" } }, { edit: "add_la
     expect(JSON.parse(out)).to eq JSON.parse(json_of(expected))
   end
 
+  it "makes every edit of the envelope editor, and stops at the first that cannot be" do
+    id = song.clip("mooring").envelopes.first.id
+    all = { envelope_id: id, runs: [[0, 3]] }
+    list = [["flip_points", all], ["boost_points", { **all, amount: "+5 %" }],
+            ["enter_points", { envelope_id: id, runs: [[1, 1]], value: "20 %", position: "2.1" }],
+            ["shape_segments", { envelope_id: id, runs: [[0, 0]], shape: { shape: "cycle", wave: "square", cycles: 8 } }],
+            ["draw_stretch", { envelope_id: id, how: "steps", grid_ticks: 240, points: [[4800, 0.1], [5040, 0.4]] }],
+            ["fade", { envelope_id: id, from_tick: 6000, to_tick: 7680, direction: "out" }]]
+    made = list.reduce(song) { |current, (name, inputs)| apply(current, name, **JSON.parse(JSON.generate(inputs)).transform_keys(&:to_sym)).song }
+    out, = satchel("edit", file, write("edits.json", JSON.generate(list.map { |edit, inputs| { edit:, inputs: } })))
+    expect(JSON.parse(out)).to eq JSON.parse(json_of(made))
+    bad = [list[0], ["boost_points", { **all, amount: "loud" }]]
+    out, err, status = satchel("edit", file, write("bad.json", JSON.generate(bad.map { |edit, inputs| { edit:, inputs: } })))
+    expect([out, err, status]).to match ["", %r{/1/amount: "loud" is no amount here}, 1]
+  end
+
   it "prints the demo song, the same as the app shows" do
     expect(JSON.parse(satchel("demo")[0])).to eq JSON.parse(json_of(song))
   end

@@ -3,7 +3,8 @@
 RSpec.describe KindSatchel::Shapes do
   bends = [-1.0, -0.4, -1e-9, 0.0, 0.3, 1.0].map { |curve| { "curve" => curve } }
   waves = KindSatchel::Shapes::Cycle::WAVES.keys.map { |wave| { "wave" => wave, "cycles" => 2.75, "skew" => 0.3 } }
-  settings = { "hold" => [{}], "straight" => [{}], "curved" => bends, "ess" => [*bends, { "curve" => 0.6, "from" => 0.2, "to" => 0.9 }],
+  settings = { "hold" => [{}], "straight" => [{}], "curved" => bends,
+               "ess" => [*bends, { "curve" => 0.6, "from" => 0.2, "to" => 0.9 }, { "curve" => 0.6, "from" => 0.0, "to" => 0.910833333333 }],
                "cycle" => [*waves, { "wave" => "sine", "cycles" => 3, "skew" => 1.0 }, { "wave" => "square", "cycles" => 1, "note_ticks" => 240 }] }
   ends = KindSatchel::Shapes::Ends.new(0.2, 0.9, 1920)
   places = (0..40).map { |i| (i + 0.37) / 41.5 }

@@ -28,9 +28,9 @@ RSpec.describe "Arranging in the studio" do
 
   it "trims and extends by the edges and by typing, and says what cannot be" do
     x, y = middle("end-of-#{regions.first.id}")
-    drag([x, y - 52], -208, 0)
+    drag([x, y], -208, 0)
     eventually(id) { ends.first == [16, 24] }
-    drag([middle("start-of-#{regions.first.id}")[0], y - 52], 104, 0)
+    drag(middle("start-of-#{regions.first.id}"), 104, 0)
     eventually(id) { ends.first == [20, 24] && regions.first.offset_ticks == 4 * 960 }
     select_first
     type_into "End", "10.1"

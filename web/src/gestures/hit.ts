@@ -50,6 +50,7 @@ export function bendMark(ground: Ground, index: number): [Px, Px] | null {
   const [a, b] = [ground.envelope.points[index], ground.envelope.points[index + 1]];
   if (!b || xOf(ground, b.tick) - xOf(ground, a.tick) < ROOM) return null;
   const middle = (a.tick + b.tick) / 2;
+  if (middle < ground.window[2] || middle > inside(ground.window, ground.window[1])) return null;
   const value = a.shape === "cycle" ? (a.value + b.value) / 2 : (heightAt(ground.corners, middle) ?? a.value);
   return [xOf(ground, middle), yOf(ground, value)];
 }

@@ -2,6 +2,7 @@ import { memo } from "react";
 import type { ClipPart, Pass, RegionPart } from "../api/types";
 import { pressRegion, pressRegionEdge, regionKey } from "../gestures/regions";
 import { Material } from "../unfold/Material";
+import { NAME_HEIGHT } from "../unfold/heights";
 import type { Model } from "./model";
 import { useSong } from "./store";
 import { positionText, tickToX } from "./viewport";
@@ -54,7 +55,8 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
       {(["start", "end"] as const).map((side) => (
         <i
           key={side}
-          className={`absolute top-0 z-[1] h-full w-2 cursor-ew-resize touch-none pointer-coarse:w-3 ${side === "start" ? "left-0" : "right-0"}`}
+          className={`absolute top-0 w-2 cursor-ew-resize touch-none pointer-coarse:w-3 ${side === "start" ? "left-0" : "right-0"}`}
+          style={{ height: folded ? "100%" : NAME_HEIGHT }}
           title={side === "start" ? "Trim the start" : "Trim or extend the end"}
           data-testid={`${side}-of-${region.id}`}
           onPointerDown={(event) => pressRegionEdge(event, region, side)}

@@ -84,6 +84,7 @@ export function WindowEditor({ ground, corners, height, name, scale, line, view,
     if (event.button !== 0) return;
     const [x, y] = place(event);
     setHover(null);
+    const tool = song().tool;
     const stroke = STROKES[tool];
     if (stroke) return stroke(event, ground, [x, y]);
     const hit = aim(ground, x, y, event);

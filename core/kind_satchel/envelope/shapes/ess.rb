@@ -27,7 +27,7 @@ module KindSatchel
         [[0, middle], [middle, 1]].filter_map { |start, finish| half(ends, start, finish) if finish > start }
       end
 
-      def cut(start, finish, *) = with(from: from + ((to - from) * start), to: from + ((to - from) * finish))
+      def cut(start, finish, *) = with(from: place(start), to: place(finish))
       def reversed(_ends) = memo(:reversed) { with(from: (1 - to).round(DIGITS), to: (1 - from).round(DIGITS)) }
       def scaled(_factor) = self
       def settings = { "curve" => curve, "from" => from, "to" => to }
@@ -35,9 +35,11 @@ module KindSatchel
 
       private
 
+      def place(position) = (from + ((to - from) * position)).round(DIGITS)
+
       def half(ends, start, finish)
         left, right = [start, finish].map { |u| from + ((to - from) * u) }
-        bend = Curved.new(curve: (left < 0.5 ? curve : -curve) * (right - left) * 2)
+        bend = Curved.new(curve: (left + right < 1 ? curve : -curve) * (right - left) * 2)
         Part.new(start, finish, level(ends, left), level(ends, right), bend)
       end
 

@@ -1,0 +1,65 @@
+# frozen_string_literal: true
+
+# What a preview sends of a long curve is put into the curve that the screen has; together they must be the new curve.
+RSpec.describe "Stretches of curves that differ" do
+  # The value of a chain of corners at a tick, from the right.
+  def at(corners, tick)
+    i = corners.rindex { |other, _| other <= tick } or return corners.first[1]
+    (t0, v0), (t1, v1) = corners[i], corners[i + 1]
+    t1 && t1 > t0 ? v0 + ((v1 - v0) * (tick - t0) / (t1 - t0)) : v0
+  end
+
+  def pairs(flat) = flat.each_slice(2).to_a
+
+  def laid(chain, patches)
+    patches.reduce(pairs(chain)) do |list, (from, to, middle)|
+      left = list.take_while { |tick, _| tick < from } + list.select { |tick, _| tick == from && from.positive? }.first(1)
+      left + pairs(middle) + list.select { |tick, _| tick == to }.last(1) + list.drop_while { |tick, _| tick <= to }
+    end
+  end
+
+  def edit_of(random, envelope)
+    last = envelope.points.size - 1
+    runs = [[first = random.rand(envelope.points.size), [first + random.rand(3), last].min]]
+    case random.rand(5)
+    when 0 then ["shift_points", { runs:, ticks: random.rand(-900..900), value: (random.rand - 0.5) / 2 }]
+    when 1 then ["remove_points", { runs: }]
+    when 2 then ["add_point", { tick: random.rand(8000), value: random.rand }]
+    when 3 then ["flip_points", { runs: }]
+    else ["rub_out", { from_tick: from = random.rand(7000), to_tick: from + 1 + random.rand(2000) }]
+    end
+  end
+
+  30.times do |seed|
+    it "make the new curve and what is heard, with seed #{seed}" do
+      maker = RandomSongs.new(seed + 500)
+      song = maker.song
+      home = song.directory.envelopes.values.reject { |one| one.envelope.points.size < 2 }.sample(random: maker.random)
+      name, inputs = edit_of(maker.random, home.envelope)
+      after = apply(song, name, envelope_id: home.envelope.id, **inputs).song
+      target = home.envelope.target.to_s
+      tried = Answer.new(song, after, KindSatchel::Parts.between(song, after, points: false), 1, { "heard" => [target] }).preview
+      next expect(tried["curves"].keys + tried["heard"].keys).not_to be_nil unless tried["patches"]
+
+      old, new = Drawing.new(song), Drawing.new(after)
+      curve = laid(old.curves([home.envelope])[home.envelope.id], tried["patches"]["curves"].fetch(home.envelope.id, []))
+      band = laid(old.heard([target])[target], tried["patches"]["heard"].fetch(target, []))
+      wanted = [pairs(new.curves([after.directory.envelopes[home.envelope.id].envelope])[home.envelope.id]), pairs(new.heard([target])[target])]
+      # Away from jumps and steps, within what each chain may stray.
+      ticks = (1..16_000).step(97).reject { |tick| wanted.any? { |chain| chain.any? { |other, _| (other - tick).abs < 2 } } }
+      ticks.each do |tick|
+        expect(at(curve, tick)).to be_within(0.0045).of(at(wanted[0], tick)) unless wanted[0].empty?
+        expect(at(band, tick)).to be_within(0.0045).of(at(wanted[1], tick))
+      end
+    end
+  end
+
+  it "are not sent where more than points has changed, or where an envelope begins or ends" do
+    song = DemoSong.build
+    id = song.clip("mooring").envelopes.first.id
+    { "set_role" => { role: "set" }, "clear_envelope" => {}, "set_clock" => { clock: "once" }, "switch_envelope" => { on: false } }.each do |name, inputs|
+      after = apply(song, name, envelope_id: id, **inputs).song
+      expect(ChangedStretches.new(song, after, id).heard).to be_nil
+    end
+  end
+end

@@ -1,0 +1,60 @@
+# frozen_string_literal: true
+
+# The next song's directory is made from the one before; it must hold just what a new one would.
+RSpec.describe KindSatchel::Directory do
+  def tables(directory, song)
+    { tracks: directory.tracks.transform_values(&:id), envelopes: directory.envelopes.transform_values(&:to_a).sort.to_h,
+      regions: directory.regions.transform_values(&:to_a).sort.to_h,
+      placed: song.clips.keys.to_h { |id| [id, directory.regions_of_clip(id).map { |placed| placed.region.id }] },
+      carriers: song.automated.to_h { |target| [target.to_s, directory.carriers(target).map { |clip, one| [clip.id, one] }.sort_by(&:first)] } }
+  end
+
+  def random_step(maker, song)
+    random = maker.random
+    region = maker.some_region(song)
+    envelope = song.directory.envelopes.values.sample(random:).envelope
+    case random.rand(8)
+    when 0 then ["move_region", { region_id: region.id, start_tick: random.rand(30) * 960 }]
+    when 1 then ["copy_region", { region_id: region.id, start_tick: random.rand(30) * 960 }]
+    when 2 then ["split_region", { region_id: region.id, tick: region.start_tick + 1 + random.rand(region.length_ticks - 1) }]
+    when 3 then ["separate_region", { region_id: region.id }]
+    when 4 then ["remove_region", { region_id: region.id }]
+    when 5 then ["remove_envelope", { envelope_id: envelope.id }]
+    when 6 then ["embed_envelope", { clip_id: region.clip_id, address: RandomSongs::TARGETS.sample(random:) }]
+    else ["add_point", { envelope_id: envelope.id, tick: random.rand(8000), value: random.rand }]
+    end
+  end
+
+  20.times do |seed|
+    it "holds after any edits what a new one holds, with seed #{seed}" do
+      maker = RandomSongs.new(seed)
+      song = maker.song.tap(&:directory)
+      made = 0
+      25.times do
+        break if song.track("bass").regions.empty? || song.directory.envelopes.empty?
+
+        name, inputs = random_step(maker, song)
+        song = apply(song, name, **inputs).song
+        made += 1
+        expect(tables(song.directory, song)).to eq tables(described_class.new(song), song)
+      rescue KindSatchel::InvalidInput
+        next
+      end
+      expect(made).to be > 3
+    end
+  end
+
+  it "leaves the directory of the song before as it was" do
+    song = small_song(clip: [envelope([0, 0.2])]).tap(&:directory)
+    before = tables(song.directory, song)
+    apply(song, "remove_envelope", envelope_id: "e1")
+    apply(song, "move_region", region_id: song.track("bass").regions.first.id, start_tick: 0)
+    expect(tables(song.directory, song)).to eq before
+  end
+
+  it "names what is not there" do
+    directory = small_song.directory
+    expect { directory.envelope("nothing") }.to raise_error(KindSatchel::NotFound, /no envelope "nothing"/)
+    expect([directory.regions_of_clip("nothing"), directory.carriers(address(CUTOFF))]).to eq [[], []]
+  end
+end
