@@ -46,10 +46,21 @@ module KindSatchel
 
       def add_piece(list, piece)
         straight = piece.straight?
+        return add_straight(list, piece) if straight && within?(piece)
+
         chain = Outline.of_pieces([piece], tolerance: @tolerance / 2)
         add_corner(list, corner(*chain.first))
         chain.each_cons(2) { |(t0, v0), (t1, v1)| stretch(list, t0, v0, t1, v1, straight ? @tolerance : @tolerance / 2) }
       end
+
+      # The commonest piece by far: one line inside the travel.
+      def add_straight(list, piece)
+        from, to = piece.raw(piece.from), piece.raw(piece.to)
+        add_corner(list, corner(piece.from, from))
+        stretch(list, piece.from, from, piece.to, to, @tolerance)
+      end
+
+      def within?(piece) = piece.raw(piece.from).between?(0.0, 1.0) && piece.raw(piece.to).between?(0.0, 1.0)
 
       # Leaves out what repeats, and what lies on a level line.
       def add_corner(list, corner)
@@ -64,12 +75,12 @@ module KindSatchel
       def stretch(list, start, from, finish, to, tolerance)
         return add_corner(list, corner(finish, to)) if from == to || finish == start
 
-        inner = @scale.breaks(from, to, tolerance)
         pace = (finish - start) / (to - from)
-        if @tempo.ramps.empty?
-          inner.each { |value| list << corner(start + (pace * (value - from)), value) }
+        if @pace
+          @scale.each_break(from, to, tolerance) { |value, engine| list << [@pace * (start + (pace * (value - from))), engine] }
         else
-          bent(list, start, from, pace, inner.map { |value| start + (pace * (value - from)) } + tempo_breaks(start, finish, (to - from).abs))
+          inner = @scale.breaks(from, to, tolerance).map { |value| start + (pace * (value - from)) }
+          bent(list, start, from, pace, inner + tempo_breaks(start, finish, (to - from).abs))
         end
         list << corner(finish, to)
       end

@@ -35,6 +35,11 @@ module KindSatchel
       # @return [Array<Float>] normalised values strictly between, in order of travel
       def breaks(_from, _to, _tolerance) = []
 
+      # The same places, each with the engine's value there.
+      # @yieldparam value [Float] normalised
+      # @yieldparam engine [Float]
+      def each_break(from, to, tolerance) = breaks(from, to, tolerance).each { |value| yield value, engine(value) }
+
       def text(value) = unit.text(natural(heard(value)))
 
       # @return [Float] normalised

@@ -76,7 +76,7 @@ function onChosen(key: string, event: KeyboardEvent): boolean {
 }
 
 function onKey(event: KeyboardEvent): void {
-  if (typing(event.target) || event.defaultPrevented) return;
+  if (typing(event.target) || event.defaultPrevented || song().hand) return;
   const key = event.key.toLowerCase();
   const held = event.ctrlKey || event.metaKey;
   if (held ? onHeld(key, event) : onPlain(key, event)) event.preventDefault();

@@ -29,6 +29,14 @@ module KindSatchel
         Array.new(count - 1) { |i| from + ((to - from) * (i + 1) / count) }
       end
 
+      # Equal steps of travel are equal factors in the engine's unit.
+      def each_break(from, to, tolerance)
+        count = ((to - from).abs / widest(tolerance)).ceil
+        step = (to - from) / count
+        factor, engine = @ratio**step, engine(from)
+        1.upto(count - 1) { |i| yield from + (step * i), engine *= factor }
+      end
+
       private
 
       def widest(tolerance) = memo(tolerance) { search_widest(tolerance) }
