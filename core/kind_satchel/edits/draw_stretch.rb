@@ -5,7 +5,6 @@ module KindSatchel
     # Draws anew what lies under a stroke of the hand: freehand (thinned to a tolerance), in steps on the grid, or a
     # straight ramp from its first place to its last. The stroke replaces just what it covers; outside it nothing changes.
     module DrawStretch
-      HOWS = %w[freehand steps ramp].freeze
       # What freehand is thinned to, as a share of the travel, unless said otherwise.
       TOLERANCE = 0.01
 

@@ -35,9 +35,6 @@ module KindSatchel
       b && Shapes::Ends.new(a.value, b.value, b.tick - a.tick)
     end
 
-    # The value of the points' curve at a tick, before the range narrows it.
-    def drawn_at(tick) = range == [0, 1] ? at(tick) : with(range: [0.0, 1.0]).at(tick)
-
     # The value at a position, right-continuous: on a jump the later point's. Range applied; nil when empty.
     # @param tick [Numeric] ticks into the envelope
     def at(tick)

@@ -1,6 +1,7 @@
 import type { PointerEvent } from "react";
 import type { EditInputs, PointRecord } from "../api/types";
-import { edit, previewer } from "../song/actions";
+import { edit } from "../song/actions";
+import { previewer } from "../song/previewer";
 import { choose } from "./choice";
 import { type Reach, drag } from "./drag";
 import { finish, isDouble, showHand } from "./hand";

@@ -1,5 +1,5 @@
 import type { Ticks } from "../api/types";
-import type { previewer } from "../song/actions";
+import type { previewer } from "../song/previewer";
 import { type Hand, setSong } from "../song/store";
 import type { Reach } from "./drag";
 import { gridNow } from "./grid";

@@ -1,7 +1,8 @@
 import type { PointerEvent } from "react";
 import type { EditInputs, Normalised, Ticks } from "../api/types";
 import { heightAt } from "../draw/corners";
-import { edit, previewer } from "../song/actions";
+import { edit } from "../song/actions";
+import { previewer } from "../song/previewer";
 import { setSong, song } from "../song/store";
 import { snapTick, xToTick } from "../song/viewport";
 import { choiceNow, choose, chooseNone, modeOf, runsOf } from "./choice";

@@ -1,6 +1,7 @@
 import type { KeyboardEvent, PointerEvent } from "react";
 import type { EditInputs, RegionPart, Ticks } from "../api/types";
-import { edit, previewer } from "../song/actions";
+import { edit } from "../song/actions";
+import { previewer } from "../song/previewer";
 import { setSong, setView, song, tell } from "../song/store";
 import { gridNow } from "./grid";
 import { barTicks, snapTick, xToTick } from "../song/viewport";

@@ -1,6 +1,7 @@
 import type { PointerEvent } from "react";
 import type { EditInputs, Normalised, Px, Ticks } from "../api/types";
-import { edit, previewer } from "../song/actions";
+import { edit } from "../song/actions";
+import { previewer } from "../song/previewer";
 import { setSong, song } from "../song/store";
 import { snapTick, xToTick } from "../song/viewport";
 import { chooseMany } from "./choice";

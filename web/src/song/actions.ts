@@ -1,12 +1,11 @@
 import { Refused, type Wants, catalogue, songApi } from "../api/client";
-import type { Change, Changed, Corners, CurvePatch, EditInputs, Preview, Snippet, Ticks } from "../api/types";
-import { patched } from "../draw/corners";
+import type { Change, Changed, EditInputs, Snippet, Ticks } from "../api/types";
 import { player } from "../sound/player";
 import { lookup } from "./lookup";
 import { EMPTY, type Model, applyParts, trackOf } from "./model";
 import { FRESH_VIEW, type SongState, type View, loadView, resetSong, setSong, song, tell } from "./store";
 
-const api = () => songApi(song().songId as number);
+export const api = () => songApi(song().songId as number);
 
 /** Opens a song: its parts first, drawings as rows come into view. */
 export async function openSong(id: number): Promise<void> {
@@ -93,7 +92,7 @@ export function heardInView({ model, view }: SongState = song()): string[] {
   return [...new Set([...focused, ...onTrack])];
 }
 
-const wants = (): Wants => ({ heard: heardInView(), sound: player.stretchInPlay() });
+export const wants = (): Wants => ({ heard: heardInView(), sound: player.stretchInPlay() });
 
 function take(change: Change): void {
   setSong((state) => ({
@@ -170,51 +169,3 @@ export const step = (word: "undo" | "redo"): Promise<void> =>
     take(change);
     tell("done", `${word === "undo" ? "Undone" : "Done again"}: ${change.words}`);
   });
-
-/** A preview whose curves are whole: stretches put in place of what holds. */
-function whole(preview: Preview, { curves, heard }: SongState): Preview {
-  const patches = preview.patches;
-  if (!patches) return preview;
-  const put = (known: Record<string, Corners>, changes: Record<string, CurvePatch[]>) =>
-    Object.fromEntries(Object.entries(changes).flatMap(([id, list]) => (known[id] ? [[id, patched(known[id], list)]] : [])));
-  return { ...preview, curves: put(curves, patches.curves), heard: put(heard, patches.heard) };
-}
-
-/** Tries edits while a hand moves: one request at a time, always the newest wish. */
-export function previewer() {
-  let busy = false;
-  let wish: (() => Promise<Preview>) | null = null;
-  let over = false;
-
-  async function run(): Promise<void> {
-    while (wish && !over) {
-      const ask = wish;
-      wish = null;
-      busy = true;
-      const preview = await ask().catch((error) => {
-        if (!(error instanceof Refused)) throw error;
-        return null;
-      });
-      busy = false;
-      if (over) return;
-      if (preview) {
-        setSong((state) => ({ preview: whole(preview, state) }));
-        player.preview(preview);
-      }
-    }
-  }
-
-  return {
-    ask<K extends keyof EditInputs>(name: K, inputs: EditInputs[K]): void {
-      wish = () => api().preview(song().revision, name, inputs, wants());
-      if (!busy) void run();
-    },
-    /** Ends the trial; what was shown goes back unless an edit takes its place. */
-    end(committed: boolean): void {
-      over = true;
-      if (committed) return;
-      setSong({ preview: null });
-      player.dropPreview();
-    },
-  };
-}
