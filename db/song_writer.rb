@@ -30,8 +30,7 @@ class SongWriter
   # @param bar [Integer] counted from 1
   def region(track_id, clip_id, bar, bars)
     length = bars * 4 * QUARTER
-    @tracks.fetch(track_id)[:regions] << Region.new(id: make_id("region"), clip_id:, start_tick: (bar - 1) * 4 * QUARTER,
-                                                    length_ticks: length, offset_ticks: 0, span_ticks: length, looped: true)
+    @tracks.fetch(track_id)[:regions] << Region.fresh(id: make_id("region"), clip_id:, start_tick: (bar - 1) * 4 * QUARTER, length_ticks: length)
   end
 
   # Embeds an envelope in a clip. Points are [beats, text or number, shape]; a number as shape bends.
@@ -47,7 +46,7 @@ class SongWriter
 
   def song
     Song.new(name: @name, meter: Time::Meter.new(beats: 4, unit: 4), tempo: Time::TempoMap.steady(@bpm),
-             range: Song::PlayRange.new(on: true, start_tick: @range[0], end_tick: @range[1]), next_id: @next_id,
+             range: Song::PlayRange.new(on: true, start_tick: @range[0], end_tick: @range[1]), points_follow: false, next_id: @next_id,
              tracks: @tracks.map { |id, fields| build_track(id, fields) }, clips: @clips)
   end
 
@@ -78,8 +77,8 @@ class SongWriter
 
   def build_track(id, fields)
     devices = fields[:devices].map do |device_id, (type, values)|
-      Device.new(id: device_id, type:, values: values.to_h { |key, text| [key, parameter(type, key).scale.parse(text)] })
+      Device.new(id: device_id, type:, values: values.to_h { |key, text| [key, parameter(type, key).scale.parse(text)] }, held: [])
     end
-    Track.new(id:, **fields.except(:devices), devices:, regions: fields[:regions].sort_by(&:start_tick))
+    Track.new(id:, muted: false, soloed: false, **fields.except(:devices), devices:, regions: fields[:regions].sort_by(&:start_tick))
   end
 end

@@ -4,9 +4,10 @@ module KindSatchel
   # A move of one parameter: points sorted by tick, and how they act.
   #
   # `target` is an {Address}; `role` and `clock` are registry ids; `range` = [low, high] narrows the points'
-  # travel (a point at 1/2 over 0.2..0.8 acts as 0.5); `own_length_ticks` is nil where the clock needs none.
-  # Before the first point the first value holds, after the last the last; an empty envelope does nothing.
-  class Envelope < Value.of(:id, :target, :role, :clock, :own_length_ticks, :range, :on, :points)
+  # travel (a point at 1/2 over 0.2..0.8 acts as 0.5); `own_length_ticks` is nil where the clock needs none. `fader` says
+  # of a lane that sets: "follow", it moves the knob; "trim", the knob acts on top of it. Before the first point the first value holds, after the last the last; an empty envelope does nothing.
+  class Envelope < Value.of(:id, :target, :role, :clock, :own_length_ticks, :range, :on, :fader, :points)
+    FADERS = %w[follow trim].freeze
     MOST_POINTS = 200_000
     # From so many points on, segments are made as they are asked for.
     MANY = 200
@@ -14,12 +15,13 @@ module KindSatchel
 
     # A fresh envelope for a parameter: on, over the whole range, restarting with every loop.
     def self.fresh(id:, target:, points: [], role: "set", clock: "each_loop")
-      new(id:, target:, role:, clock:, own_length_ticks: nil, range: [0.0, 1.0], on: true, points:)
+      new(id:, target:, role:, clock:, own_length_ticks: nil, range: [0.0, 1.0], on: true, fader: "follow", points:)
     end
 
     def check
       Roles::ALL.fetch(role)
       Clocks::ALL.fetch(clock)
+      fault!("unknown_fader", "/fader", "A fader follows or trims: #{FADERS.join(' or ')}, not #{fader.inspect}.") unless FADERS.include?(fader)
       whole!("/own_length_ticks", own_length_ticks, 1) if own_length_ticks
       range.each_with_index { |limit, i| number!("/range/#{i}", limit, 0..1) }
       points.freeze
@@ -27,6 +29,7 @@ module KindSatchel
     end
 
     def acts? = on && !points.empty?
+    def trims? = fader == "trim" && role == "set"
     def role_rules = Roles::ALL.fetch(role)
 
     # The ends of the segment that leaves a point; nil for the last.

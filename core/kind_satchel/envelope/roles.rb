@@ -3,6 +3,7 @@
 require_relative "roles/set"
 require_relative "roles/scale"
 require_relative "roles/shift"
+require_relative "roles/trim"
 
 module KindSatchel
   # How an envelope acts on the value that came before it. Each role answers

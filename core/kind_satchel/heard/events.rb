@@ -23,6 +23,8 @@ module KindSatchel
       private
 
       def of_region(track, region, from, to)
+        return [] if region.muted
+
         clip = @song.clip(region.clip_id)
         region.passes(clip).flat_map do |pass|
           next [] if pass[1] <= from || pass[0] >= to

@@ -4,7 +4,7 @@ module KindSatchel
   module Heard
     # Why a parameter has its value at a tick: the steps in order, each with what it does and the value after it.
     class Explanation
-      # `kind` is knob, lane, clip, carrier, limits or heard; `value` is normalised, after the step.
+      # `kind` is knob, held, lane, clip, carrier, limits or heard; `value` is normalised, after the step.
       Step = Struct.new(:kind, :name, :does, :value, :text, :envelope_id, :region_id, :overruled, keyword_init: true)
 
       # @param song [Song]
@@ -41,7 +41,11 @@ module KindSatchel
 
       def spans = @spans ||= Layers.new(@song, @address).spans(@tick, @tick + 1).select { |span| span.from <= @tick && span.to > @tick }.sort_by(&:order)
 
-      def knob_step = step("knob", nil, "rests at #{parameter.text(@resolver.knob)}", @resolver.knob)
+      def knob_step
+        return step("held", nil, "by hand at #{parameter.text(@resolver.knob)}", @resolver.knob) if @song.held?(@address)
+
+        step("knob", nil, "rests at #{parameter.text(@resolver.knob)}", @resolver.knob)
+      end
 
       def span_steps
         last_set = spans.rindex { |span| span.rules.equal?(Roles::Set) } || 0

@@ -27,6 +27,8 @@ module KindSatchel
 
       # @return [Array<Span>] sorted by `from`, cut to the range
       def spans(from, to)
+        return [] if @song.held?(@address)
+
         list = []
         lanes.each_with_index { |lane, i| add_lane(list, lane, i, from, to) }
         carriers.each { |clip, envelope, i| add_clip(list, clip, envelope, i, from, to) }
@@ -42,7 +44,7 @@ module KindSatchel
       # @yieldparam rate [Numeric] envelope ticks per song tick
       def self.windows(placed, clip, envelope, from, to)
         region = placed.region
-        return if region.end_tick <= from || region.start_tick >= to
+        return if region.muted || region.end_tick <= from || region.start_tick >= to
 
         Clocks::ALL.fetch(envelope.clock).runs(region, clip, envelope).each do |run|
           window = region.window(run)
@@ -85,7 +87,7 @@ module KindSatchel
 
       def add(list, envelope, (start, finish, position), rate, order, source)
         zero = position.zero? ? start : start - (rate == 1 ? position : position / rate)
-        rules = envelope.role_rules
+        rules = envelope.trims? ? Roles::Trim.new(@song.parameter(@address).default) : envelope.role_rules
         envelope.segment_from(position) do |segment|
           placed = segment.placed(zero, rate)
           break if placed.start >= finish

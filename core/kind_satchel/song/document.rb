@@ -81,11 +81,14 @@ module KindSatchel
       def check_track(track, path)
         check_envelopes(track.lanes, "#{path}/lanes")
         check_output(track, path)
-        track.regions.each_with_index do |region, i|
-          next if @song.clips.key?(region.clip_id)
+        track.regions.each_with_index { |region, i| check_region(track, region, "#{path}/regions/#{i}/clip_id") }
+      end
 
-          @faults.add("unknown_clip", "#{path}/regions/#{i}/clip_id", "There is no clip #{region.clip_id.inspect}.")
-        end
+      def check_region(track, region, path)
+        clip = @song.clips[region.clip_id] or return @faults.add("unknown_clip", path, "There is no clip #{region.clip_id.inspect}.")
+        return if track.fits?(clip)
+
+        @faults.add("wrong_kind", path, "#{clip.name} is a clip of #{clip.kind}, #{track.name} a track of #{track.kind}.") if track.holds_regions?
       end
 
       # Outputs lead to a group or the master, and only downwards, so that no chain of outputs is a ring.

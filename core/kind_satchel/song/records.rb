@@ -20,14 +20,14 @@ module KindSatchel
 
     def envelope(value)
       { "id" => value.id, "target" => value.target.to_s, "role" => value.role, "clock" => value.clock,
-        "own_length_ticks" => value.own_length_ticks, "range" => value.range, "on" => value.on,
+        "own_length_ticks" => value.own_length_ticks, "range" => value.range, "on" => value.on, "fader" => value.fader,
         "points" => value.points.map { |entry| point(entry) } }
     end
 
     def read_envelope(record)
       Envelope.new(id: record["id"], target: Address.parse(record["target"]), role: record["role"],
                    clock: record["clock"], own_length_ticks: record["own_length_ticks"], range: record["range"],
-                   on: record["on"], points: each(record["points"], "/points") { |entry| read_point(entry) })
+                   on: record["on"], fader: record.fetch("fader", "follow"), points: each(record["points"], "/points") { |entry| read_point(entry) })
     end
 
     def note(value)
@@ -57,26 +57,27 @@ module KindSatchel
     def read_region(record)
       Region.new(id: record["id"], clip_id: record["clip_id"], start_tick: record["start_tick"],
                  length_ticks: record["length_ticks"], offset_ticks: record["offset_ticks"],
-                 span_ticks: record["span_ticks"], looped: record["looped"])
+                 span_ticks: record["span_ticks"], looped: record["looped"], muted: record.fetch("muted", false))
     end
 
     # A track without its lanes and regions.
     def track(value)
       { "id" => value.id, "name" => value.name, "kind" => value.kind, "hue" => value.hue, "output" => value.output,
-        "devices" => value.devices.map { |d| { "id" => d.id, "type" => d.type, "values" => d.values.sort.to_h } } }
+        "muted" => value.muted, "soloed" => value.soloed,
+        "devices" => value.devices.map { |d| { "id" => d.id, "type" => d.type, "values" => d.values.sort.to_h, "held" => d.held } } }
     end
 
     def read_track(record, lanes, regions)
-      devices = each(record["devices"], "/devices") { |d| Device.new(id: d["id"], type: d["type"], values: d["values"]) }
+      devices = each(record["devices"], "/devices") { |d| Device.new(id: d["id"], type: d["type"], values: d["values"], held: d.fetch("held", [])) }
       Track.new(id: record["id"], name: record["name"], kind: record["kind"], hue: record["hue"],
-                output: record["output"], devices:, lanes:, regions:)
+                output: record["output"], muted: record.fetch("muted", false), soloed: record.fetch("soloed", false), devices:, lanes:, regions:)
     end
 
     # A song without its tracks and clips.
     def head(song)
       { "name" => song.name, "meter" => { "beats" => song.meter.beats, "unit" => song.meter.unit },
         "tempo" => song.tempo.points.map { |p| p.to_h.transform_keys(&:to_s) },
-        "range" => song.range.to_h.transform_keys(&:to_s), "next_id" => song.next_id }
+        "range" => song.range.to_h.transform_keys(&:to_s), "points_follow" => song.points_follow, "next_id" => song.next_id }
     end
 
     def read_head(record)
@@ -85,7 +86,7 @@ module KindSatchel
       { name: record["name"], meter: Time::Meter.new(beats: meter["beats"], unit: meter["unit"]),
         tempo: Time::TempoMap.new(points: tempo),
         range: Song::PlayRange.new(on: range["on"], start_tick: range["start_tick"], end_tick: range["end_tick"]),
-        next_id: record["next_id"] }
+        points_follow: record.fetch("points_follow", false), next_id: record["next_id"] }
     end
 
     # Reads a list; the faults of all its entries come back at once, each under its place.

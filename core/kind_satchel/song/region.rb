@@ -2,8 +2,14 @@
 
 module KindSatchel
   # A placement of a clip on a track, from `start_tick` for `length_ticks`. `offset_ticks` counts on into the
-  # clip through its repeats; `span_ticks` is what a stretched clock fills.
-  class Region < Value.of(:id, :clip_id, :start_tick, :length_ticks, :offset_ticks, :span_ticks, :looped)
+  # clip through its repeats; `span_ticks` is what a stretched clock fills. While it is `muted`, neither its material nor
+  # its envelopes are heard.
+  class Region < Value.of(:id, :clip_id, :start_tick, :length_ticks, :offset_ticks, :span_ticks, :looped, :muted)
+    # A region that starts at the clip's start.
+    def self.fresh(id:, clip_id:, start_tick:, length_ticks:)
+      new(id:, clip_id:, start_tick:, length_ticks:, offset_ticks: 0, span_ticks: length_ticks, looped: true, muted: false)
+    end
+
     def check
       whole!("/start_tick", start_tick)
       whole!("/length_ticks", length_ticks, 1)

@@ -2,8 +2,9 @@
 
 module KindSatchel
   # A whole song. `tracks` from the top down, the master last; `clips` by id; `next_id` numbers what is made next.
-  # `range` is the stretch that playing repeats: a {PlayRange}.
-  class Song < Value.of(:name, :meter, :tempo, :range, :next_id, :tracks, :clips)
+  # `range` is the stretch that playing repeats: a {PlayRange}. With `points_follow`, moving, copying or removing regions
+  # carries the stretch of lane above them along.
+  class Song < Value.of(:name, :meter, :tempo, :range, :points_follow, :next_id, :tracks, :clips)
     # A stretch of song time, and whether playing stays inside it.
     class PlayRange < Value.of(:on, :start_tick, :end_tick)
       def check
@@ -48,12 +49,37 @@ module KindSatchel
       track(address.track_id).device(address.device_id).values.fetch(address.parameter_id) { parameter(address).default }
     end
 
+    # Whether a parameter is held by hand.
+    # @param address [Address]
+    def held?(address) = track(address.track_id).device(address.device_id).held.include?(address.parameter_id)
+
+    # Addresses of everything held by hand.
+    # @return [Array<Address>]
+    def held
+      tracks.flat_map do |track|
+        track.devices.flat_map { |device| device.held.map { |id| Address.new(track_id: track.id, device_id: device.id, parameter_id: id) } }
+      end
+    end
+
+    # Ids of tracks that are not heard for being muted or because others are soloed. What a muted group takes in is
+    # silent with it; a soloed track is heard with all it goes through and takes in, and with the returns.
+    # @return [Array<String>]
+    def silent
+      solos = tracks.select(&:soloed)
+      heard = solos.flat_map { |track| way_out(track) } + tracks.select { |track| track.kind == "return" || way_out(track).any?(&:soloed) }
+      tracks.select { |track| way_out(track).any?(&:muted) || (solos.any? && !heard.include?(track)) }.map(&:id)
+    end
+
+    # A track and all it sounds into, up to the master.
+    # @return [Array<Track>]
+    def way_out(track) = track.output ? [track, *way_out(track(track.output))] : [track]
+
     # Every parameter of a track's chain with its address, in the order in which people see them.
     # @return [Array<Array(Address, Parameter)>]
     def parameters_of(track)
       track.devices.flat_map do |device|
         ids = device.type_rules.parameters.keys
-        ids += returns.map { |to| Devices::SEND_PREFIX + to.id } if device.type == "channel" && track.holds_regions?
+        ids += returns.map { |to| Devices::SEND_PREFIX + to.id } if device.type == "channel" && track.sounds_itself?
         ids.map do |id|
           address = Address.new(track_id: track.id, device_id: device.id, parameter_id: id)
           [address, parameter(address)]
@@ -93,7 +119,7 @@ module KindSatchel
 
     def send_target(address)
       return unless address.device_id == "channel" && address.parameter_id.start_with?(Devices::SEND_PREFIX)
-      return unless track(address.track_id).holds_regions?
+      return unless track(address.track_id).sounds_itself?
 
       id = address.parameter_id.delete_prefix(Devices::SEND_PREFIX)
       returns.find { |track| track.id == id } or

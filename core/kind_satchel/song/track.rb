@@ -3,10 +3,11 @@
 module KindSatchel
   # A row of the song: a device chain that ends in the channel, lanes, and regions in order of time.
   #
-  # `kind` is notes, audio, return, group or master; only the first two hold regions. `output` is the id of the
-  # track it sounds into, nil for the master.
-  class Track < Value.of(:id, :name, :kind, :hue, :output, :devices, :lanes, :regions)
-    KINDS = %w[notes audio return group master].freeze
+  # `kind` is notes, audio, carrier, return, group or master; only the first three hold regions, and a carrier track
+  # nothing but carrier clips: it has no devices and makes no sound. `output` is the id of the track it sounds into, nil
+  # for the master. `muted` and `soloed` are for listening; no envelope moves them.
+  class Track < Value.of(:id, :name, :kind, :hue, :output, :muted, :soloed, :devices, :lanes, :regions)
+    KINDS = %w[notes audio carrier return group master].freeze
     HUES = %w[madder indigo weld moss walnut lichen].freeze
 
     def check
@@ -18,7 +19,12 @@ module KindSatchel
     end
 
     def channel = device("channel")
-    def holds_regions? = %w[notes audio].include?(kind)
+    def holds_regions? = sounds_itself? || kind == "carrier"
+    # Whether it has a source of sound of its own, and so sends.
+    def sounds_itself? = %w[notes audio].include?(kind)
+
+    # Whether regions of a clip may lie here.
+    def fits?(clip) = holds_regions? && [kind, "carrier"].include?(clip.kind)
 
     # @raise [NotFound]
     def device(id)
@@ -36,9 +42,9 @@ module KindSatchel
 
     def check_devices
       fault!("duplicate_id", "/devices", "The devices of #{name} need different ids.") if devices.map(&:id).uniq.size < devices.size
-      return if devices.last&.id == "channel" && devices.last.type == "channel"
+      return if kind == "carrier" ? devices.empty? : devices.last&.id == "channel" && devices.last.type == "channel"
 
-      fault!("no_channel", "/devices", "The chain of #{name} does not end in its channel.")
+      fault!("no_channel", "/devices", kind == "carrier" ? "A carrier track has no devices." : "The chain of #{name} does not end in its channel.")
     end
 
     def check_regions

@@ -8,6 +8,8 @@ import { type Stretches, eventKey } from "./stretches";
 /** How far ahead of the loudspeaker things are planned. */
 const HORIZON_SECONDS = 0.18;
 const LOOK_EVERY_MS = 30;
+/** A lap's end belongs to the next lap. */
+const INSIDE_SECONDS = 1e-6;
 
 /** One run through the song without a jump: song time + lead = context time. */
 interface Lap {
@@ -63,7 +65,7 @@ export class Engine {
   position(): number {
     const now = this.context.currentTime - (this.context.outputLatency || 0);
     const lap = [...this.laps].reverse().find((entry) => entry.from + entry.lead <= now) ?? this.laps[0];
-    return lap ? Math.max(lap.from, now - lap.lead) : 0;
+    return lap ? Math.max(lap.from, Math.min(now - lap.lead, lap.to - INSIDE_SECONDS)) : 0;
   }
 
   /** Takes ramps that are only being tried; null goes back to what holds. */

@@ -148,7 +148,7 @@ class Player {
       if (!song().playing || !this.engine) return;
       this.meter?.getFloatTimeDomainData(samples);
       const level = samples.reduce((peak, sample) => Math.max(peak, Math.abs(sample)), 0);
-      setSong({ level, playhead: this.clock.tickAt(this.engine?.position() ?? 0) });
+      setSong({ level, playhead: Math.floor(this.clock.tickAt(this.engine?.position() ?? 0)) });
       this.frame = requestAnimationFrame(look);
     };
     look();
