@@ -14,4 +14,6 @@ require_relative "kind_satchel/envelope"  # points, shapes, roles, clocks
 require_relative "kind_satchel/song"      # song, track, clip, region: frozen values, and their plain records
 require_relative "kind_satchel/checks"    # what a song may hold that nobody meant
 require_relative "kind_satchel/heard"     # layers, pieces, explanation, outlines, ramps, events
-require_relative "kind_satchel/edits"     # every change to a song, a file each
+require_relative "kind_satchel/travel"    # what goes along when material goes elsewhere
+require_relative "kind_satchel/conversion" # clip moves laid out on lanes, lanes packed into clips
+require_relative "kind_satchel/edits" # every change to a song, a file each

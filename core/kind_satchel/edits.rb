@@ -2,15 +2,17 @@
 
 require_relative "edits/moves"
 require_relative "edits/placing"
+require_relative "edits/carrying"
 require_relative "edits/amounts"
 
 module KindSatchel
   # Every change to a song, a file each under `edits/`. An edit is a pure function of a song and its inputs; it
-  # returns the next song (sharing what did not change) and the words for undo. Its inputs have one definition,
+  # returns the next song (sharing what did not change), the words for undo, and what else is worth telling. Its inputs have one definition,
   # `schemas/edits/NAME.json`; a new edit is one file here and one schema there.
   module Edits
-    # `song` is the next song, `words` say what was done ("move 3 points of Cutoff").
-    Result = Struct.new(:song, :words)
+    # `song` is the next song, `words` say what was done ("move 3 points of Cutoff"), `tells` what comes with it and is
+    # worth a sentence each, before the hand lets go ("cuts Mooring at 6.1.0").
+    Result = Struct.new(:song, :words, :tells)
 
     NAMES = Dir.children(File.expand_path("../../schemas/edits", __dir__)).grep(/\.json\z/).map { |file| File.basename(file, ".json") }.sort.freeze
     NAMES.each { |name| require_relative "edits/#{name}" }
@@ -23,8 +25,8 @@ module KindSatchel
     # @return [Result]
     # @raise [InvalidInput] when a rule is broken; the song is untouched
     def self.apply(song, name, inputs)
-      next_song, words = ALL.fetch(name).call(song, inputs.transform_keys(&:to_sym))
-      Result.new(next_song, words)
+      next_song, words, tells = ALL.fetch(name).call(song, inputs.transform_keys(&:to_sym))
+      Result.new(next_song, words, tells || [])
     end
   end
 end

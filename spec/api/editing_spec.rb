@@ -88,8 +88,8 @@ heard: ["rope-bass/synth/cutoff"] }
   end
 
   it "keeps in its rows just what it holds in memory" do
-    edit(id, "duplicate_region", { region_id: standing(id).song.track("rope-bass").regions[0].id })
-    edit(id, "separate_region", { region_id: standing(id).song.track("rope-bass").regions[1].id })
+    edit(id, "duplicate_regions", { region_ids: [standing(id).song.track("rope-bass").regions[0].id] })
+    edit(id, "separate_regions", { region_ids: [standing(id).song.track("rope-bass").regions[1].id] })
     post_json("/api/songs/#{id}/undo", { revision: revision(id) })
     expect(json_of(SongRows.read(id))).to eq json_of(standing(id).song)
     snapshot = get_json("/api/songs/#{id}")
@@ -140,9 +140,9 @@ heard: ["rope-bass/synth/cutoff"] }
     ["add_lane", { address: "rope-bass/synth/nose" }] => [404, ["unknown_parameter", "/inputs/address"]],
     ["add_lane", { address: "nonsense" }] => [422, ["bad_address", "/inputs/address"]],
     ["remove_envelope", { envelope_id: "gone" }] => [404, ["unknown_envelope", "/inputs/envelope_id"]],
-    ["move_region", { region_id: "gone", start_tick: 0 }] => [404, ["unknown_region", "/inputs/region_id"]],
+    ["move_regions", { region_ids: ["gone"], ticks: 0 }] => [404, ["unknown_region", "/inputs/region_ids/0"]],
     ["set_role", { envelope_id: "x", role: "twist" }] => [422, ["schema_enum", "/inputs/role"]],
-    ["move_region", { region_id: "x", start_tick: -5 }] => [422, ["schema_minimum", "/inputs/start_tick"]]
+    ["split_region", { region_id: "x", tick: -5 }] => [422, ["schema_minimum", "/inputs/tick"]]
   }.each do |(name, inputs), (status, fault)|
     it "refuses #{name} #{inputs}" do
       expect([codes(edit(id, name, inputs)), last_response.status]).to eq [[fault], status]

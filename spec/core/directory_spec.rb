@@ -14,11 +14,11 @@ RSpec.describe KindSatchel::Directory do
     region = maker.some_region(song)
     envelope = song.directory.envelopes.values.sample(random:).envelope
     case random.rand(8)
-    when 0 then ["move_region", { region_id: region.id, start_tick: random.rand(30) * 960 }]
-    when 1 then ["copy_region", { region_id: region.id, start_tick: random.rand(30) * 960 }]
+    when 0 then ["move_regions", { region_ids: [region.id], ticks: (random.rand(30) * 960) - region.start_tick }]
+    when 1 then ["copy_regions", { region_ids: [region.id], ticks: (random.rand(30) * 960) - region.start_tick }]
     when 2 then ["split_region", { region_id: region.id, tick: region.start_tick + 1 + random.rand(region.length_ticks - 1) }]
-    when 3 then ["separate_region", { region_id: region.id }]
-    when 4 then ["remove_region", { region_id: region.id }]
+    when 3 then ["separate_regions", { region_ids: [region.id] }]
+    when 4 then ["remove_regions", { region_ids: [region.id] }]
     when 5 then ["remove_envelope", { envelope_id: envelope.id }]
     when 6 then ["embed_envelope", { clip_id: region.clip_id, address: RandomSongs::TARGETS.sample(random:) }]
     else ["add_point", { envelope_id: envelope.id, tick: random.rand(8000), value: random.rand }]
@@ -48,7 +48,7 @@ RSpec.describe KindSatchel::Directory do
     song = small_song(clip: [envelope([0, 0.2])]).tap(&:directory)
     before = tables(song.directory, song)
     apply(song, "remove_envelope", envelope_id: "e1")
-    apply(song, "move_region", region_id: song.track("bass").regions.first.id, start_tick: 0)
+    apply(song, "move_regions", region_ids: [song.track("bass").regions.first.id], ticks: -BAR)
     expect(tables(song.directory, song)).to eq before
   end
 

@@ -8,7 +8,7 @@ RSpec.describe KindSatchel::Edits do
   def ticks(song) = move(song).points.map(&:tick)
 
   it "has a schema for every edit and an edit for every schema" do
-    expect(described_class::NAMES).to include("move_points", "copy_region").and all(match(/\A[a-z_]+\z/))
+    expect(described_class::NAMES).to include("move_points", "copy_regions").and all(match(/\A[a-z_]+\z/))
     expect(described_class::ALL.ids).to eq described_class::NAMES
   end
 
@@ -114,41 +114,41 @@ RSpec.describe KindSatchel::Edits do
 
   describe "regions" do
     it "moves one with its envelopes" do
-      after = apply(song, "move_region", region_id: first_region(song).id, start_tick: 8 * BAR).song
+      after = apply(song, "move_regions", region_ids: [first_region(song).id], ticks: 7 * BAR).song
       [0, 500, BAR, BAR + 77].each { |into| expect(heard(after, CUTOFF, (8 * BAR) + into)).to eq heard(song, CUTOFF, BAR + into) }
     end
 
     it "shares the clip with a copy until one is separated" do
-      copied = apply(song, "copy_region", region_id: first_region(song).id, start_tick: 9 * BAR).song
+      copied = apply(song, "copy_regions", region_ids: [first_region(song).id], ticks: 8 * BAR).song
       new_id = copied.track("bass").regions.last.id
-      apart = apply(copied, "separate_region", region_id: new_id).song
+      apart = apply(copied, "separate_regions", region_ids: [new_id]).song
       edited = ->(base, id) { apply(base, "move_points", envelope_id: id, points: [{ "index" => 0, "tick" => 0, "value" => 0.9 }]).song }
       expect(heard(edited.call(copied, "e1"), CUTOFF, 9 * BAR)).to eq 0.9
       expect(heard(edited.call(apart, "e1"), CUTOFF, 9 * BAR)).to eq 0.2
       expect(apart.clips.values.map(&:name)).to eq ["Line", "Line 2"]
-      expect(faults { apply(apart, "separate_region", region_id: new_id) }).to eq [["not_shared", "/region_id"]]
+      expect(faults { apply(apart, "separate_regions", region_ids: [new_id]) }).to eq [["not_shared", "/region_ids"]]
     end
 
     it "duplicates right after itself" do
-      after = apply(song, "duplicate_region", region_id: first_region(song).id).song
+      after = apply(song, "duplicate_regions", region_ids: [first_region(song).id]).song
       expect(after.track("bass").regions.map(&:start_tick)).to eq [BAR, 3 * BAR, 5 * BAR]
     end
 
     it "trims, splits or takes away what it is dropped on" do
       far = song.track("bass").regions.last
-      trimmed = apply(song, "move_region", region_id: far.id, start_tick: 2 * BAR).song.track("bass").regions
+      trimmed = apply(song, "move_regions", region_ids: [far.id], ticks: -3 * BAR).song.track("bass").regions
       expect(trimmed.map { |region| [region.start_tick, region.length_ticks] }).to eq [[BAR, BAR], [2 * BAR, BAR]]
-      split = apply(song, "copy_region", region_id: far.id, start_tick: BAR + 960).song.track("bass").regions
+      split = apply(song, "copy_regions", region_ids: [far.id], ticks: 960 - (4 * BAR)).song.track("bass").regions
       expect(split.map { |r| [r.start_tick, r.length_ticks, r.offset_ticks] })
         .to eq [[BAR, 960, 0], [BAR + 960, BAR, 0], [(2 * BAR) + 960, BAR - 960, BAR + 960], [5 * BAR, BAR, 0]]
-      gone = apply(song, "move_region", region_id: first_region(song).id, start_tick: 5 * BAR).song.track("bass").regions
+      gone = apply(song, "move_regions", region_ids: [first_region(song).id], ticks: 4 * BAR).song.track("bass").regions
       expect(gone.map(&:id)).to eq [first_region(song).id]
     end
 
     it "removes one, and knows it no longer" do
-      after = apply(song, "remove_region", region_id: first_region(song).id).song
+      after = apply(song, "remove_regions", region_ids: [first_region(song).id]).song
       expect(after.track("bass").regions.size).to eq 1
-      expect(faults { apply(after, "move_region", region_id: first_region(song).id, start_tick: 0) }).to eq [["unknown_region", "/region_id"]]
+      expect(faults { apply(after, "move_regions", region_ids: [first_region(song).id], ticks: 0) }).to eq [["unknown_region", "/region_ids/0"]]
     end
   end
 

@@ -16,8 +16,8 @@ RSpec.describe "Invariants" do
     envelope = song.directory.envelopes.values.sample(random:).envelope
     some = { envelope_id: envelope.id, runs: [[0, random.rand(envelope.points.size.clamp(1..))]] }
     case random.rand(14)
-    when 0 then ["move_region", { region_id: region.id, start_tick: random.rand(20) * 960 }]
-    when 1 then ["copy_region", { region_id: region.id, start_tick: random.rand(20) * 960 }]
+    when 0 then ["move_regions", { region_ids: [region.id], ticks: (random.rand(20) * 960) - region.start_tick }]
+    when 1 then ["copy_regions", { region_ids: [region.id], ticks: (random.rand(20) * 960) - region.start_tick }]
     when 2 then ["add_point", { envelope_id: envelope.id, tick: random.rand(8000), value: random.rand }]
     when 3 then ["remove_points", { **some, push: random.rand < 0.5 }]
     when 4 then ["switch_envelope", { envelope_id: envelope.id, on: random.rand < 0.5 }]
@@ -76,8 +76,8 @@ RSpec.describe "Invariants" do
         region = maker.some_region(song)
         start = (song.length_ticks / BAR * BAR) + (maker.random.rand(4) * 960)
         clip_only = song.with_track(song.track("bass").with(lanes: []))
-        %w[move_region copy_region].each do |name|
-          after = apply(clip_only, name, region_id: region.id, start_tick: start).song
+        %w[move_regions copy_regions].each do |name|
+          after = apply(clip_only, name, region_ids: [region.id], ticks: start - region.start_tick).song
           into = (0...region.length_ticks).step(173).to_a
           targets.each do |target|
             expect(curve(after, target, into.map { |tick| start + tick })).to eq curve(clip_only, target, into.map { |tick| region.start_tick + tick })
@@ -91,7 +91,7 @@ RSpec.describe "Invariants" do
         halves = region.split(region.start_tick + 1 + maker.random.rand(region.length_ticks - 1), "right-half")
         split = song.with_track(track.with(regions: track.regions.flat_map { |other| other == region ? halves : other }))
         shared = track.regions.find { |other| track.regions.count { |one| one.clip_id == other.clip_id } > 1 }
-        apart = shared ? apply(song, "separate_region", region_id: shared.id).song : song
+        apart = shared ? apply(song, "separate_regions", region_ids: [shared.id]).song : song
         targets.each do |target|
           before = curve(song, target, ticks)
           expect(curve(split, target, ticks).zip(before).map { |a, b| (a - b).abs }.max).to be < 1e-12

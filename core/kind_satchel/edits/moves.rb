@@ -53,6 +53,52 @@ module KindSatchel
 
       def swap(list, old, new) = list.filter_map { |entry| entry.equal?(old) ? new : entry }
 
+      # Regions by id, each once, by track and time.
+      # @return [Array<Directory::Placed>]
+      # @raise [NotFound] for every id that names none
+      def regions!(song, ids, path = "/region_ids")
+        known = song.directory.regions
+        faults = ids.each_with_index.filter_map do |id, i|
+          Fault.new("unknown_region", "#{path}/#{i}", "There is no region #{id.inspect} in this song.") unless known.key?(id)
+        end
+        raise NotFound, faults unless faults.empty?
+
+        ids.uniq.map { |id| known[id] }.sort_by { |placed| [placed.place, placed.region.start_tick] }
+      end
+
+      # What regions are called: by the name of their clip, or how many they are.
+      # @param placed [Array<Directory::Placed>]
+      def region_words(song, placed)
+        placed.size == 1 ? song.clip(placed.first.region.clip_id).name : "#{placed.size} regions"
+      end
+
+      # Every track with some of its regions made anew.
+      # @yieldparam placed [Directory::Placed]
+      # @yieldreturn [Region, nil] nil takes it away
+      # @return [Song]
+      def change_regions(song, placed)
+        placed.group_by(&:track).reduce(song) do |now, (track, list)|
+          named = list.to_h { |one| [one.region.id, one] }
+          regions = track.regions.filter_map { |region| named.key?(region.id) ? yield(named[region.id]) : region }
+          now.with_track(now.track(track.id).with(regions:))
+        end
+      end
+
+      # One device with its next form.
+      # @yieldparam device [Device]
+      # @return [Song]
+      def with_device(song, address)
+        track = song.track(address.track_id)
+        device = track.device(address.device_id)
+        song.with_track(track.with(devices: track.devices.map { |other| other.equal?(device) ? yield(device) : other }))
+      end
+
+      # A knob at another resting value.
+      # @return [Song]
+      def with_knob(song, address, value)
+        with_device(song, address) { |device| device.with(values: device.values.merge(address.parameter_id => value)) }
+      end
+
       # @return [String] the name of what an envelope moves
       def name(song, envelope_id) = song.parameter(song.directory.envelope(envelope_id).envelope.target).name
 

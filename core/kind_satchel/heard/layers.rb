@@ -20,9 +20,11 @@ module KindSatchel
 
       # @param song [Song]
       # @param address [Address]
-      def initialize(song, address)
+      # @param only [Array<String>, nil] ids of the regions that count; nil for all
+      def initialize(song, address, only: nil)
         @song = song
         @address = address
+        @only = only&.to_h { |id| [id, true] }
       end
 
       # @return [Array<Span>] sorted by `from`, cut to the range
@@ -33,6 +35,15 @@ module KindSatchel
         lanes.each_with_index { |lane, i| add_lane(list, lane, i, from, to) }
         carriers.each { |clip, envelope, i| add_clip(list, clip, envelope, i, from, to) }
         list.sort_by!(&:from)
+      end
+
+      # Every place of a clip envelope that sets this parameter, with its turn among what acts.
+      # @return [Array<Array(Integer, Source)>]
+      def setters
+        carriers.select { |_, envelope,| envelope.role == "set" }.flat_map do |clip, envelope, i|
+          placed = @song.directory.regions_of_clip(clip.id).reject { |one| one.region.muted }
+          placed.map { |one| [turn(one, envelope, i), source(one, clip, envelope)] }
+        end
       end
 
       # @return [Array<Envelope>]
@@ -67,14 +78,19 @@ module KindSatchel
 
       def add_clip(list, clip, envelope, index, from, to)
         @song.directory.regions_of_clip(clip.id).each do |placed|
-          own = placed.track.id == @address.track_id
-          order = order_of(own ? OWN_REGION : OTHER_REGIONS, placed.place, envelope, index)
-          source = Source.new(own ? "clip" : "carrier", envelope, placed.region, clip)
+          next if @only && !@only.key?(placed.region.id)
+
+          order = turn(placed, envelope, index)
+          source = source(placed, clip, envelope)
           Layers.windows(placed, clip, envelope, from, to) do |window, rate|
             add(list, envelope, narrowed(window, rate, from, to), rate, order, source)
           end
         end
       end
+
+      def own?(placed) = placed.track.id == @address.track_id
+      def turn(placed, envelope, index) = order_of(own?(placed) ? OWN_REGION : OTHER_REGIONS, placed.place, envelope, index)
+      def source(placed, clip, envelope) = Source.new(own?(placed) ? "clip" : "carrier", envelope, placed.region, clip)
 
       def order_of(layer, track_place, envelope, index)
         (((layer * 100_000) + (layer == OTHER_REGIONS ? track_place : 0)) * 4_000_000) + (envelope.role_rules.rank * 1_000_000) + index

@@ -9,12 +9,13 @@ module KindSatchel
     class Resolver
       attr_reader :song, :address, :parameter
 
+      # @param only [Array<String>, nil] ids of the regions that count; nil for all
       # @raise [NotFound] when the address names nothing
-      def initialize(song, address)
+      def initialize(song, address, only: nil)
         @song = song
         @address = address
         @parameter = song.parameter(address)
-        @layers = Layers.new(song, address)
+        @layers = Layers.new(song, address, only:)
       end
 
       # @param tick [Integer]

@@ -18,6 +18,26 @@ module KindSatchel
       Snippet.new(role: record["role"], length_ticks: record["length_ticks"], points: each(record["points"], "/points") { |entry| read_point(entry) })
     end
 
+    def stretch(value)
+      { "length_ticks" => value.length_ticks,
+        "regions" => value.regions.map { |track_id, entry| { "track_id" => track_id, **region(entry) } },
+        "lanes" => value.lanes.map { |role, target, points| { "role" => role, "target" => target.to_s, "points" => points.map { |entry| point(entry) } } },
+        "tempo" => value.tempo.map { |entry| tempo_point(entry) } }
+    end
+
+    def read_stretch(record)
+      regions = each(record["regions"], "/regions") { |entry| [entry["track_id"], read_region(entry)] }
+      lanes = each(record["lanes"], "/lanes") do |entry|
+        [entry["role"], Address.parse(entry["target"]), each(entry["points"], "/points") { |point| read_point(point) }]
+      end
+      Travel::SongStretch.new(length_ticks: record["length_ticks"], regions:, lanes:, tempo: each(record["tempo"], "/tempo") do |entry|
+        read_tempo_point(entry)
+      end)
+    end
+
+    def tempo_point(value) = value.to_h.transform_keys(&:to_s)
+    def read_tempo_point(record) = Time::TempoPoint.new(tick: record["tick"], bpm: record["bpm"], shape: record["shape"])
+
     def envelope(value)
       { "id" => value.id, "target" => value.target.to_s, "role" => value.role, "clock" => value.clock,
         "own_length_ticks" => value.own_length_ticks, "range" => value.range, "on" => value.on, "fader" => value.fader,
@@ -76,13 +96,13 @@ module KindSatchel
     # A song without its tracks and clips.
     def head(song)
       { "name" => song.name, "meter" => { "beats" => song.meter.beats, "unit" => song.meter.unit },
-        "tempo" => song.tempo.points.map { |p| p.to_h.transform_keys(&:to_s) },
+        "tempo" => song.tempo.points.map { |entry| tempo_point(entry) },
         "range" => song.range.to_h.transform_keys(&:to_s), "points_follow" => song.points_follow, "next_id" => song.next_id }
     end
 
     def read_head(record)
       meter, range = record["meter"], record["range"]
-      tempo = each(record["tempo"], "/tempo") { |p| Time::TempoPoint.new(tick: p["tick"], bpm: p["bpm"], shape: p["shape"]) }
+      tempo = each(record["tempo"], "/tempo") { |entry| read_tempo_point(entry) }
       { name: record["name"], meter: Time::Meter.new(beats: meter["beats"], unit: meter["unit"]),
         tempo: Time::TempoMap.new(points: tempo),
         range: Song::PlayRange.new(on: range["on"], start_tick: range["start_tick"], end_tick: range["end_tick"]),

@@ -66,8 +66,7 @@ module KindSatchel
     # @return [Array<String>]
     def silent
       solos = tracks.select(&:soloed)
-      heard = solos.flat_map { |track| way_out(track) } + tracks.select { |track| track.kind == "return" || way_out(track).any?(&:soloed) }
-      tracks.select { |track| way_out(track).any?(&:muted) || (solos.any? && !heard.include?(track)) }.map(&:id)
+      tracks.select { |track| way_out(track).any?(&:muted) || (solos.any? && !solo_heard?(track, solos)) }.map(&:id)
     end
 
     # A track and all it sounds into, up to the master.
@@ -115,6 +114,10 @@ module KindSatchel
       known = @memo[:directory]
       song.known_directory(yield(known)) if known
       song
+    end
+
+    def solo_heard?(track, solos)
+      track.kind == "return" || way_out(track).any?(&:soloed) || solos.any? { |solo| way_out(solo).include?(track) }
     end
 
     def send_target(address)

@@ -27,6 +27,15 @@ module KindSatchel
         "#{bar + 1}.#{beat + 1}.#{ticks}"
       end
 
+      # @param ticks [Integer] a length
+      # @return [String] "2 bars", "1 bar 3 beats", "120 ticks"
+      def span_text(ticks)
+        bars, rest = ticks.divmod(bar_ticks)
+        beats, left = rest.divmod(beat_ticks)
+        parts = { "bar" => bars, "beat" => beats, "tick" => left }.reject { |_, count| count.zero? }
+        parts.empty? ? "0 ticks" : parts.map { |word, count| "#{count} #{word}#{'s' unless count == 1}" }.join(" ")
+      end
+
       # @param text [String] "5", "5.3" or "5.3.120"
       # @return [Integer] ticks from the start of the song
       # @raise [InvalidInput] when the text is no position in this meter

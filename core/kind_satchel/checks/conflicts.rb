@@ -1,0 +1,42 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Checks
+    # Places where two clip envelopes set one parameter at once: only the later one is heard. A lane under a clip envelope is no
+    # conflict; a clip is meant to overrule it.
+    module Conflicts
+      # From `from` up to `to` (song ticks) the winner overrules the loser; both are {Heard::Source}s.
+      Conflict = Struct.new(:from, :to, :winner, :loser)
+
+      module_function
+
+      # @param song [Song]
+      # @param address [Address]
+      # @return [Array<Conflict>] by start
+      def of(song, address)
+        setters = setters(song, address)
+        return [] if setters.map { |_, source| source.envelope.id }.uniq.size < 2
+
+        found = setters.each_with_index.flat_map do |one, i|
+          setters.drop(i + 1).take_while do |other|
+            starts_within?(one, other)
+          end.filter_map { |other| between(one, other) }
+        end
+        found.sort_by(&:from)
+      end
+
+      # Regions in which something sets the parameter, by start; each with its turn.
+      def setters(song, address)
+        Heard::Layers.new(song, address).setters.sort_by { |_, source| source.region.start_tick }
+      end
+
+      def starts_within?((_, source), (_, other)) = other.region.start_tick < source.region.end_tick
+
+      def between((turn, one), (other_turn, other))
+        winner, loser = other_turn >= turn ? [other, one] : [one, other]
+        Conflict.new(other.region.start_tick, [one.region.end_tick, other.region.end_tick].min, winner, loser)
+      end
+      private_class_method :setters, :starts_within?, :between
+    end
+  end
+end

@@ -1,0 +1,42 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Conversion
+    # Gives some regions a clip with other envelopes. Where other regions share the clip, those keep it and the chosen ones get
+    # a copy; regions that come to the same envelopes share one.
+    class ClipChanges
+      # The song so far, and the names of clips that were made separate.
+      attr_reader :song, :separated
+
+      def initialize(song)
+        @song = song
+        @separated = []
+      end
+
+      # @param clip [Clip]
+      # @param groups [Hash{Array<Directory::Placed> => Array<Envelope>}] the envelopes that some of its regions come to
+      def change(clip, groups)
+        sharers = @song.directory.regions_of_clip(clip.id).size
+        whole = groups.size == 1 && groups.keys.first.size == sharers
+        return @song = @song.with_clip(clip.with(envelopes: groups.values.first)) if whole
+
+        @separated |= [clip.name]
+        groups.each { |placed, envelopes| part(clip, placed, envelopes) }
+      end
+
+      # @return [String] an id for a new envelope
+      def fresh_id
+        @song = @song.with(next_id: @song.next_id + 1)
+        "envelope-#{@song.next_id - 1}"
+      end
+
+      private
+
+      def part(clip, placed, envelopes)
+        copy, next_id = Travel::Clips.own_copy(@song, clip.with(envelopes:))
+        named = placed.map { |one| @song.directory.region(one.region.id) }
+        @song = Edits::Moves.change_regions(@song.with(next_id:).with_clip(copy), named) { |one| one.region.with(clip_id: copy.id) }
+      end
+    end
+  end
+end

@@ -1,0 +1,48 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Edits
+    # Fits a carrier clip to a stretch of the song: clip and region get its length, and the moves are stretched along. Other
+    # regions that share the clip keep it as it was.
+    module FitCarrier
+      def self.call(song, input)
+        placed = Moves.regions!(song, [input[:region_id]], "").first
+        clip = song.clip(placed.region.clip_id)
+        start, finish = input.values_at(:start_tick, :end_tick)
+        check(clip, start, finish)
+        song, clip, tells = own(song, clip, placed)
+        fitted = fitted(clip, finish - start)
+        region = placed.region.with(clip_id: clip.id, start_tick: start, length_ticks: finish - start, offset_ticks: 0, span_ticks: finish - start)
+        next_song = Placing.drop(song.with_clip(fitted), song.track(placed.track.id), region)
+        [next_song, "fit #{clip.name} to #{song.meter.text(start)} - #{song.meter.text(finish)}", tells]
+      end
+
+      def self.check(clip, start, finish)
+        raise InvalidInput.of("too_short", "/end_tick", "A stretch ends after it starts.") unless finish > start
+        return if clip.kind == "carrier"
+
+        raise InvalidInput.of("not_a_carrier", "/region_id",
+"#{clip.name} has material of its own length; only carrier clips are fitted.")
+      end
+
+      def self.own(song, clip, placed)
+        return [song, clip, []] if song.directory.regions_of_clip(clip.id).size < 2
+
+        song, = SeparateRegions.call(song, region_ids: [placed.region.id])
+        copy = song.clip(song.directory.region(placed.region.id).region.clip_id)
+        [song, copy, ["#{clip.name} is made separate first"]]
+      end
+
+      def self.fitted(clip, length)
+        pace = Rational(length, clip.length_ticks)
+        envelopes = clip.envelopes.map do |envelope|
+          own = envelope.own_length_ticks
+          envelope.with(points: envelope.points.map { |point| point.with(tick: (point.tick * pace).round) },
+                        own_length_ticks: own && [(own * pace).round, 1].max)
+        end
+        clip.with(length_ticks: length, envelopes:)
+      end
+      private_class_method :check, :own, :fitted
+    end
+  end
+end

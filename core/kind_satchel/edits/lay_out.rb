@@ -1,0 +1,31 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Edits
+    # Lays the clip envelopes of regions, or of all regions of a track, out on track lanes. What is heard stays within a bound
+    # that is said.
+    module LayOut
+      def self.call(song, input)
+        placed = placed(song, input)
+        addresses = input[:addresses]&.map&.with_index { |text, i| Moves.target(song, text, "/addresses/#{i}") }
+        laying = Conversion::LayOut.new(song, placed, addresses:)
+        next_song = laying.song
+        [next_song, "lay #{Moves.count(laying.moves, 'move')} of #{Moves.region_words(song, placed)} out", tells(laying)]
+      end
+
+      def self.placed(song, input)
+        return Moves.regions!(song, input[:region_ids]) if input[:region_ids]
+        raise InvalidInput.of("bad_request", "", "Say which regions, or which track.") unless input[:track_id]
+
+        song.track(input[:track_id]).regions.map { |region| song.directory.region(region.id) }
+      end
+
+      # What a conversion says of itself.
+      def self.tells(conversion)
+        apart = conversion.separated
+        [Heard::Difference.words(conversion.largest), *(apart.any? ? ["#{apart.join(', ')} #{apart.size == 1 ? 'is' : 'are'} made separate first"] : [])]
+      end
+      private_class_method :placed
+    end
+  end
+end

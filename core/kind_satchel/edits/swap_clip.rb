@@ -1,0 +1,39 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Edits
+    # Puts another clip into regions, which keep their place, length and offset. A clip from another track has its
+    # envelopes turned to what answers on this one.
+    module SwapClip
+      def self.call(song, input)
+        placed = Moves.regions!(song, input[:region_ids])
+        clip = song.clip(input[:clip_id])
+        fits!(clip, placed)
+        travelling = Travel::Clips.new(song)
+        ids = placed.to_h { |one| [one.region.id, clip_on(travelling, clip, one.track)] }
+        next_song = Moves.change_regions(travelling.song, placed) { |one| one.region.with(clip_id: ids[one.region.id]) }
+        [next_song, "swap #{Moves.region_words(song, placed)} for #{clip.name}", lost_words(travelling)]
+      end
+
+      def self.fits!(clip, placed)
+        faults = placed.each_with_index.filter_map do |one, i|
+          Fault.new("wrong_kind", "/region_ids/#{i}", "#{one.track.name} takes no clip of #{clip.kind}, and #{clip.name} is one.") unless one.track.fits?(clip)
+        end
+        raise InvalidInput, faults unless faults.empty?
+      end
+
+      # A clip that is nowhere else comes from wherever its envelopes point.
+      def self.clip_on(travelling, clip, track)
+        song = travelling.song
+        homes = song.directory.regions_of_clip(clip.id).map(&:track)
+        return clip.id if homes.any? { |home| home.id == track.id }
+
+        from = homes.first || clip.envelopes.filter_map { |envelope| song.directory.tracks[envelope.target.track_id] }.first || track
+        travelling.on(clip.id, from, track, alone: homes.empty?)
+      end
+
+      def self.lost_words(travelling) = travelling.lost.map { |name| "#{name} has no place there and will be off" }
+      private_class_method :fits!, :clip_on, :lost_words
+    end
+  end
+end

@@ -1,0 +1,22 @@
+# frozen_string_literal: true
+
+require_relative "travel/match"
+require_relative "travel/clips"
+require_relative "travel/lanes"
+require_relative "travel/song_stretch"
+require_relative "travel/song_time"
+require_relative "travel/moves_table"
+require_relative "travel/track_copy"
+
+module KindSatchel
+  # What goes along when material goes elsewhere:
+  #
+  # - {Match}  which parameter of one track answers to a parameter of another
+  # - {Clips}  a clip that comes to another track, its envelopes turned to what answers there
+  # - {Lanes}  stretches of lane that follow the regions under them
+  # - {SongStretch}, {SongTime}  stretches of the whole song: taken out, opened, filled
+  # - {MovesTable}  which moves of a clip or track come to another, and which do not
+  # - {TrackCopy}  a track once more, with or without its moves
+  module Travel
+  end
+end

@@ -1,0 +1,80 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Travel
+    # Clips that come to another track. A clip moves the knobs of the track it sounds on, so its envelopes are turned to
+    # what answers there; what finds no answer stays in the clip, switched off. A carrier clip goes as it is.
+    class Clips
+      # The song so far; and the parameters that found an answer, and those that did not, by name.
+      attr_reader :song, :found, :lost
+
+      def initialize(song)
+        @song = song
+        @found = []
+        @lost = []
+        @made = {}
+      end
+
+      # @param clip_id [String]
+      # @param from [Track] where it comes from
+      # @param to [Track]
+      # @param alone [Boolean] whether none of its regions stays behind, so that the clip itself may be turned
+      # @return [String] the id of the clip to place on `to`
+      def on(clip_id, from, to, alone:)
+        @made[[clip_id, to.id]] ||= turned(@song.clip(clip_id), from, to, alone)
+      end
+
+      private
+
+      def turned(clip, from, to, alone)
+        note(clip.envelopes)
+        here = ->(envelope) { envelope.target.track_id == from.id }
+        return clip.id if clip.kind == "carrier" || from.id == to.id || clip.envelopes.none?(&here)
+
+        envelopes = Clips.turned_envelopes(clip.envelopes, Match.new(@song, from, to))
+        @lost |= names(envelopes.select(&here))
+        alone ? keep(clip.with(envelopes:)) : keep_copy(clip.with(envelopes:))
+      end
+
+      def keep_copy(clip)
+        copy, next_id = Clips.own_copy(@song, clip)
+        @song = @song.with(next_id:)
+        keep(copy)
+      end
+
+      def keep(clip)
+        @song = @song.with_clip(clip)
+        clip.id
+      end
+
+      def note(envelopes) = @found |= names(envelopes.select(&:acts?))
+      def names(envelopes) = envelopes.map { |envelope| @song.parameter(envelope.target).name }
+
+      class << self
+        # @return [Array<Envelope>] in the same order; without an answer, switched off
+        def turned_envelopes(envelopes, match)
+          envelopes.map do |envelope|
+            target = match.address(envelope.target)
+            target ? envelope.with(target:) : envelope.with(on: false)
+          end
+        end
+
+        # A clip once more, with ids and a name of its own.
+        # @return [Array(Clip, Integer)] the copy, and the song's next id after it
+        def own_copy(song, clip)
+          next_id = song.next_id
+          envelopes = clip.envelopes.map { |envelope| envelope.with(id: "envelope-#{next_id += 1}") }
+          [clip.with(id: "clip-#{song.next_id}", name: free_name(song.clips.each_value.map(&:name), clip.name), envelopes:), next_id + 1]
+        end
+
+        # "Mooring", "Mooring 2", "Mooring 3", ...
+        def free_name(taken, name)
+          return name unless taken.include?(name)
+
+          stem = name.sub(/ \d+\z/, "")[0, Song::MOST_NAME - 6]
+          (2..).lazy.map { |i| "#{stem} #{i}" }.find { |candidate| !taken.include?(candidate) }
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,44 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Travel
+    # Which parameter of one track answers to a parameter of another: the same one of a device of the same type, best of
+    # the same id; else one with the same id and scale in another device.
+    class Match
+      # @param song [Song]
+      # @param from [Track]
+      # @param to [Track]
+      def initialize(song, from, to)
+        @song = song
+        @from = from
+        @to = to
+      end
+
+      # @param address [Address]
+      # @return [Address, nil] itself when it lies elsewhere than on the track it comes from
+      def address(address)
+        return address if address.track_id != @from.id || @from.id == @to.id
+
+        devices(address).each do |device|
+          found = Address.new(track_id: @to.id, device_id: device.id, parameter_id: address.parameter_id)
+          return found if answers?(found, address)
+        end
+        nil
+      end
+
+      private
+
+      # Devices of the other track, the likeliest first.
+      def devices(address)
+        source = @from.device(address.device_id)
+        @to.devices.sort_by.with_index { |device, i| [device.type == source.type ? 0 : 1, device.id == source.id ? 0 : 1, i] }
+      end
+
+      def answers?(found, address)
+        @song.parameter(found).scale == @song.parameter(address).scale
+      rescue NotFound
+        false
+      end
+    end
+  end
+end

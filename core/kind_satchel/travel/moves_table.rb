@@ -1,0 +1,73 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Travel
+    # Which moves of a clip or track come to another, and which do not: matched by parameter.
+    class MovesTable
+      # One move: `envelope` where it is, `target` the address it would move (nil without an answer), `replaces` the envelope
+      # that stands there.
+      Row = Struct.new(:envelope, :target, :replaces)
+
+      # @param source [Clip, Track] whose moves are copied
+      # @param goal [Clip, Track] of the same sort
+      def initialize(song, source, goal)
+        @song = song
+        @source = source
+        @goal = goal
+        raise InvalidInput.of("same_place", "", "Moves are copied to another place than where they are.") if source.id == goal.id
+      end
+
+      # @return [Array<Row>]
+      def rows = @rows ||= own(@source).map { |envelope| row(envelope) }
+
+      def to_record
+        rows.map do |row|
+          { "envelope_id" => row.envelope.id, "name" => words(row.envelope.target), "points" => row.envelope.points.size,
+            "target" => row.target&.to_s, "target_name" => row.target && words(row.target), "replaces" => !row.replaces.nil? }
+        end
+      end
+
+      # @return [Song]
+      # @raise [InvalidInput] when nothing matches
+      def copied
+        rows = self.rows.select(&:target)
+        raise InvalidInput.of("nothing_matches", "", "#{@goal.name} has no parameter that answers to a move of #{@source.name}.") if rows.empty?
+
+        gone = rows.filter_map(&:replaces)
+        added = rows.each_with_index.map { |row, i| row.envelope.with(id: "envelope-#{@song.next_id + i}", target: row.target) }
+        placed(@song.with(next_id: @song.next_id + added.size), (own(@goal) - gone) + added)
+      end
+
+      private
+
+      def own(place) = place.is_a?(Clip) ? place.envelopes : place.lanes
+
+      def placed(song, envelopes)
+        @goal.is_a?(Clip) ? song.with_clip(@goal.with(envelopes:)) : song.with_track(@goal.with(lanes: envelopes))
+      end
+
+      def row(envelope)
+        target = free? ? envelope.target : match&.address(envelope.target)
+        target = nil if target && !free? && target.track_id != goal_track.id
+        Row.new(envelope, target, target && own(@goal).find { |other| other.target == target })
+      end
+
+      # A carrier clip moves anything.
+      def free? = @goal.is_a?(Clip) && @goal.kind == "carrier"
+
+      def match = source_track && goal_track && Match.new(@song, source_track, goal_track)
+      def source_track = @source_track ||= track_of(@source)
+      def goal_track = @goal_track ||= track_of(@goal)
+
+      # A clip belongs to the track it lies on; one that lies nowhere to the track it moves.
+      def track_of(place)
+        return place if place.is_a?(Track)
+
+        placed = @song.directory.regions_of_clip(place.id).first
+        placed ? placed.track : @song.directory.tracks[place.envelopes.first&.target&.track_id]
+      end
+
+      def words(address) = "#{@song.track(address.track_id).name}: #{@song.parameter(address).name}"
+    end
+  end
+end

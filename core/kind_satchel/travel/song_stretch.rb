@@ -1,0 +1,40 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Travel
+    # A stretch of the whole song by itself, from tick 0: `regions` as [track id, {Region}], `lanes` as [role, {Address}, points], and
+    # the `tempo` points.
+    class SongStretch < Value.of(:length_ticks, :regions, :lanes, :tempo)
+      # @raise [InvalidInput] for a stretch without length
+      def self.of(song, from, to)
+        raise InvalidInput.of("too_short", "/to_tick", "A stretch ends after it starts.") unless to > from
+
+        regions = song.tracks.flat_map { |track| track.regions_in(from, to).map { |region| [track.id, cut(region, from, to)] } }
+        lanes = song.tracks.flat_map(&:lanes).reject { |lane| lane.points.empty? }
+        new(length_ticks: to - from, regions:, lanes: lanes.map { |lane| [lane.role, lane.target, Splice.between(lane.points, from, to)] },
+            tempo: song.tempo.cut(from, to))
+      end
+
+      def self.cut(region, from, to)
+        region = region.split(from, region.id).last if region.start_tick < from
+        region = region.split(to, nil).first if region.end_tick > to
+        region.with(start_tick: region.start_tick - from)
+      end
+      private_class_method :cut
+
+      def check
+        whole!("/length_ticks", length_ticks, 1)
+        regions.each_with_index { |(_, region), i| inside!("/regions/#{i}", region.end_tick) }
+        lanes.each_with_index { |(_, _, points), i| inside!("/lanes/#{i}", points.last.tick) unless points.empty? }
+        fault!("unsorted", "/tempo", "A stretch of song begins with its tempo.") unless tempo.first&.tick&.zero?
+        inside!("/tempo", tempo.last.tick)
+      end
+
+      private
+
+      def inside!(path, tick)
+        fault!("out_of_range", path, "Tick #{tick} lies beyond the stretch of #{length_ticks} ticks.") if tick > length_ticks
+      end
+    end
+  end
+end

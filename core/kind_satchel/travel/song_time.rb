@@ -1,0 +1,117 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Travel
+    # Opens, closes and fills stretches of the whole song: regions, lanes, tempo and the range that repeats. The time
+    # signature is one for the whole song and stays. Outside the stretches nothing heard changes.
+    class SongTime
+      # The song without a stretch; what lies behind moves up.
+      def self.closed(song, from, to) = new(song).closed(from, to)
+
+      # The song with room made at a tick, where the values and the tempo come to hold.
+      def self.opened(song, tick, length) = new(song).opened(tick, length)
+
+      # The song with a {SongStretch} in place of what lies there.
+      def self.filled(song, stretch, tick) = new(song).filled(stretch, tick)
+
+      def initialize(song)
+        @song = song
+        @next_id = song.next_id
+      end
+
+      def closed(from, to)
+        change(tempo: @song.tempo.spliced(from, to, []), range: moved_range { |tick| tick <= from ? tick : [tick + from - to, from].max }) do |track|
+          kept = split(split(track.regions, from), to).reject { |region| region.start_tick >= from && region.end_tick <= to }
+          [kept.map { |region| later(region, to, from - to) }, lanes(track) { |points| Splice.replace(points, from, to, [], later: from - to) }]
+        end
+      end
+
+      def opened(tick, length)
+        range = moved_range { |at| at > tick || (at == tick && tick == @song.range.start_tick) ? at + length : at }
+        change(tempo: @song.tempo.opened(tick, length), range:) do |track|
+          [split(track.regions, tick).map { |region| later(region, tick, length) }, lanes(track) { |points| held(points, tick, length) }]
+        end
+      end
+
+      def filled(stretch, tick)
+        to = tick + stretch.length_ticks
+        known!(stretch)
+        with_lanes = stretch.lanes.reduce(@song) { |now, (_, address, _)| Lanes.with_lane(now, address) }
+        @song, @next_id = with_lanes, with_lanes.next_id
+        change(tempo: @song.tempo.spliced(tick, to, stretch.tempo, later: 0)) do |track|
+          kept = split(split(track.regions, tick), to).reject { |region| region.start_tick >= tick && region.end_tick <= to }
+          [(kept + placed(stretch, track, tick)).sort_by(&:start_tick), filled_lanes(stretch, track, tick, to)]
+        end
+      end
+
+      private
+
+      def change(**head)
+        tracks = @song.tracks.map do |track|
+          regions, lanes = yield track
+          track.with(regions:, lanes:)
+        end
+        @song.with(**head, tracks:, next_id: @next_id)
+      end
+
+      def split(regions, tick)
+        regions.flat_map { |region| region.start_tick < tick && region.end_tick > tick ? region.split(tick, new_id) : [region] }
+      end
+
+      def new_id
+        @next_id += 1
+        "region-#{@next_id - 1}"
+      end
+
+      def later(region, from, ticks) = region.start_tick >= from ? region.with(start_tick: region.start_tick + ticks) : region
+
+      def lanes(track) = track.lanes.map { |lane| lane.points.empty? ? lane : lane.with(points: yield(lane.points)) }
+
+      def held(points, tick, length)
+        left, right = Splice.split(points, tick)
+        right = right.map { |point| point.with(tick: point.tick + length) }
+        tick.zero? || left.empty? ? right : Splice.join([*left[0..-2], left.last.with(shape: Shapes::Hold::PLAIN)], right)
+      end
+
+      def placed(stretch, track, tick)
+        stretch.regions.filter_map { |id, region| region.with(id: new_id, start_tick: region.start_tick + tick) if id == track.id }
+      end
+
+      def filled_lanes(stretch, track, from, to)
+        known = stretch.lanes.to_h { |role, address, points| [address, [role, points]] }
+        track.lanes.map do |lane|
+          role, points = known[lane.target]
+          next lane unless role == lane.role && points.any?
+
+          lane.with(points: Splice.replace(lane.points, from, to, points.map { |point| point.with(tick: point.tick + from) }))
+        end
+      end
+
+      # The range that repeats moves along; it never becomes nothing.
+      def moved_range(&)
+        start, finish = [@song.range.start_tick, @song.range.end_tick].map(&)
+        finish > start ? @song.range.with(start_tick: start, end_tick: finish) : @song.range
+      end
+
+      def known!(stretch)
+        faults = stretch.regions.each_with_index.filter_map { |(id, region), i| unknown(id, region, "/stretch/regions/#{i}") }
+        faults += stretch.lanes.each_with_index.filter_map { |(_, address, _), i| lost(address, "/stretch/lanes/#{i}/target") }
+        raise NotFound, faults unless faults.empty?
+      end
+
+      def unknown(track_id, region, path)
+        track, clip = @song.directory.tracks[track_id], @song.clips[region.clip_id]
+        return if track && clip && track.fits?(clip)
+
+        Fault.new("no_place", path, "There is no track #{track_id.inspect} that could take clip #{region.clip_id.inspect}.")
+      end
+
+      def lost(address, path)
+        @song.parameter(address)
+        nil
+      rescue NotFound => e
+        e.faults.first.under(path)
+      end
+    end
+  end
+end

@@ -1,0 +1,75 @@
+# frozen_string_literal: true
+
+RSpec.describe "Song time" do
+  let(:lane) { envelope([0, 0.1], [8 * BAR, 0.9], id: "l1", target: "bass/channel/pan") }
+  let(:song) { with_tempo(small_song(clip: [envelope([0, 0.2], [BAR, 0.9])], lanes: [lane])) }
+
+  def with_tempo(song)
+    points = [[0, 100, "hold"], [2 * BAR, 100, "straight"], [6 * BAR, 140, "hold"]].map { |tick, bpm, shape| KindSatchel::Time::TempoPoint.new(tick:, bpm:, shape:) }
+    song.with(tempo: KindSatchel::Time::TempoMap.new(points:), range: KindSatchel::Song::PlayRange.new(on: true, start_tick: 4 * BAR, end_tick: 6 * BAR))
+  end
+
+  def starts(some) = some.track("bass").regions.map { |one| [one.start_tick, one.end_tick, one.offset_ticks] }
+  def all_heard(some, tick) = [heard(some, CUTOFF, tick), heard(some, "bass/channel/pan", tick), some.tempo.bpm_at(tick)]
+  def stretch(some, from, to) = KindSatchel::Records.stretch(KindSatchel::Travel::SongStretch.of(some, from, to))
+
+  it "deletes a stretch: what lies behind comes up as it was, tempo and range too" do
+    after = apply(song, "delete_time", from_tick: BAR + 960, to_tick: (4 * BAR) + 960)
+    expect(after.words).to eq "delete 2.2.0 to 5.2.0 of the song"
+    expect(starts(after.song)).to eq [[BAR, BAR + 960, 0], [2 * BAR, 3 * BAR, 0]]
+    expect([after.song.range.start_tick, after.song.range.end_tick]).to eq [BAR + 960, 3 * BAR]
+    [0, BAR, BAR + 900].each { |tick| expect(all_heard(after.song, tick)).to eq all_heard(song, tick) }
+    [BAR + 960, (2 * BAR) + 77, 4 * BAR].each do |tick|
+      all_heard(after.song, tick).zip(all_heard(song, tick + (3 * BAR))) { |now, before| expect(now).to be_within(1e-9).of before }
+    end
+  end
+
+  it "inserts room, where values and tempo hold, and deleting it again gives what was" do
+    after = apply(song, "insert_time", tick: 4 * BAR, length_ticks: 2 * BAR).song
+    expect([4 * BAR, 5 * BAR, (6 * BAR) - 1].map { |tick| after.tempo.bpm_at(tick) }).to all be_within(0.02).of 120
+    expect([4 * BAR, (6 * BAR) - 1].map { |tick| heard(after, "bass/channel/pan", tick) }).to all be_within(1e-9).of 0.5
+    expect([after.range.start_tick, after.range.end_tick]).to eq [6 * BAR, 8 * BAR]
+    back = apply(after, "delete_time", from_tick: 4 * BAR, to_tick: 6 * BAR).song
+    (0..(9 * BAR)).step(777) { |tick| all_heard(back, tick).zip(all_heard(song, tick)) { |now, before| expect(now).to be_within(0.02).of before } }
+    expect(back.tempo.seconds_at(9 * BAR)).to be_within(0.001).of song.tempo.seconds_at(9 * BAR)
+  end
+
+  it "cuts a region that spans the place, and hears both halves as before" do
+    after = apply(song, "insert_time", tick: BAR + 1000, length_ticks: 500).song
+    expect(starts(after).first(2)).to eq [[BAR, BAR + 1000, 0], [BAR + 1500, (3 * BAR) + 500, 1000]]
+    expect(heard(after, CUTOFF, BAR + 1700)).to eq heard(song, CUTOFF, BAR + 1200)
+  end
+
+  it "pastes what was copied, with room made or over what lies there" do
+    copied = stretch(song, BAR, 3 * BAR)
+    pasted = apply(song, "paste_time", tick: 8 * BAR, stretch: copied).song
+    (0...(2 * BAR)).step(333) do |into|
+      all_heard(pasted, (8 * BAR) + into).zip(all_heard(song, BAR + into)) do |now, was|
+        expect(now).to be_within(0.02).of was
+      end
+    end
+    over = apply(song, "paste_time", tick: 5 * BAR, stretch: copied, over: true).song
+    expect(starts(over)).to eq [[BAR, 3 * BAR, 0], [5 * BAR, 7 * BAR, 0]]
+    [0, 3 * BAR, (5 * BAR) - 1, 7 * BAR, 8 * BAR].each do |tick|
+      all_heard(over, tick)[1..].zip(all_heard(song, tick)[1..]) { |now, was| expect(now).to be_within(0.02).of was }
+    end
+  end
+
+  it "cuts and pastes to what was, whatever lies there" do
+    copied = stretch(song, BAR + 480, (2 * BAR) + 960)
+    cut = apply(song, "delete_time", from_tick: BAR + 480, to_tick: (2 * BAR) + 960).song
+    back = apply(cut, "paste_time", tick: BAR + 480, stretch: copied).song
+    (0..(8 * BAR)).step(391) { |tick| all_heard(back, tick).zip(all_heard(song, tick)) { |now, before| expect(now).to be_within(0.02).of before } }
+  end
+
+  it "refuses a stretch without length, and one whose tracks, clips or parameters are gone" do
+    expect(faults { apply(song, "delete_time", from_tick: BAR, to_tick: BAR) }).to eq [["too_short", "/to_tick"]]
+    lost = stretch(song, BAR, 3 * BAR)
+    lost["regions"].first["clip_id"] = "gone"
+    lost["lanes"].first["target"] = "bass/nothing/here"
+    found = faults { apply(song, "paste_time", tick: 0, stretch: lost) }
+    expect(found).to eq [["no_place", "/stretch/regions/0"], ["unknown_device", "/stretch/lanes/0/target"]]
+    late = stretch(song, BAR, 3 * BAR).merge("length_ticks" => 100)
+    expect(faults { apply(song, "paste_time", tick: 0, stretch: late) }.map(&:first)).to eq ["out_of_range"]
+  end
+end
