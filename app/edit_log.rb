@@ -2,8 +2,8 @@
 
 # Changes to songs: edit, undo and redo, each one transaction that writes the changed rows and the log.
 class EditLog
-  # What a change brought: the standings before and after, the patch, and which side of it holds now.
-  Change = Struct.new(:before, :after, :patch, :side, :words)
+  # What a change brought: the standings before and after, the patch, which side of it holds now, and what to say of it.
+  Change = Struct.new(:before, :after, :patch, :side, :words, :tells)
 
   # @return [Array(String, String)] the words of what undo and redo would do; nil for nothing
   def self.words(row)
@@ -21,10 +21,10 @@ class EditLog
     change(id, revision) do |standing, row|
       result = KindSatchel::Edits.apply(standing.song, name, inputs)
       patch = KindSatchel::Parts.between(standing.song, result.song)
-      next [standing.song, {}, 1, result.words] if patch.empty?
+      next [standing.song, {}, 1, result.words, result.tells] if patch.empty?
 
       record(row, name, inputs, result.words, patch)
-      [result.song, patch, 1, result.words]
+      [result.song, patch, 1, result.words, result.tells]
     end
   end
 
@@ -42,12 +42,12 @@ class EditLog
       raise OpenSongs::Stale, standing.revision if revision != standing.revision
 
       after = nil
-      song, patch, side, words = SongRow.transaction do
+      song, patch, side, words, tells = SongRow.transaction do
         row = SongRow.find(id)
         yield(standing, row).tap { |result| after = store(row, standing, *result[0..2]) }
       end
       @open_songs.keep(after)
-      Change.new(standing, after, patch, side, words).tap { raise "lost" unless song.equal?(after.song) }
+      Change.new(standing, after, patch, side, words, tells || []).tap { raise "lost" unless song.equal?(after.song) }
     end
   end
 

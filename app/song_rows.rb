@@ -30,7 +30,9 @@ module SongRows
   # What a first look at a song needs no points and notes for; `count` says how many points there are.
   SLIM = Arel.sql(<<~SQL.squish)
     CASE kind WHEN 'envelope' THEN json_set(record, '$.points', json('[]'), '$.count', json_array_length(record, '$.points'))
-              WHEN 'clip' THEN json_set(record, '$.notes', json('[]')) ELSE record END
+              WHEN 'clip' THEN json_set(record, '$.notes', json('[]'), '$.kind',
+                CASE WHEN json_extract(record, '$.audio') IS NOT NULL THEN 'audio' WHEN json_array_length(record, '$.notes') = 0 THEN 'carrier' ELSE 'notes' END)
+              ELSE record END
   SQL
 
   # The parts of a song as JSON text, straight from the rows: [[kind, id, record], ...]; points and notes left out.

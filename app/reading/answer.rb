@@ -32,7 +32,7 @@ class Answer
 
     draw = Drawing.new(@after)
     heard = @wants.fetch("heard", []) & affected.map(&:to_s)
-    { "parts" => parts, "points" => touched_points, "curves" => {}, "uneven" => draw.uneven(changed_envelopes), "windows" => {}, "passes" => {}, "heard" => {},
+    { "parts" => parts, "points" => touched_points, "silent" => @after.silent, "curves" => {}, "uneven" => draw.uneven(changed_envelopes), "windows" => {}, "passes" => {}, "heard" => {},
       "patches" => { "curves" => draw.curve_patches(stretches), "heard" => draw.heard_patches(heard, stretches.values.flat_map(&:heard)) }, **sound }
   end
 
@@ -58,7 +58,8 @@ class Answer
     regions = changed_regions
     heard = @wants.fetch("heard", []) & affected.map(&:to_s)
     { "curves" => draw.curves(changed_envelopes), "uneven" => draw.uneven(changed_envelopes), "meetings" => draw.meetings(changed_envelopes),
-      "windows" => draw.windows(regions), "passes" => draw.passes(regions), "heard" => draw.heard(heard), **sound }
+      "windows" => draw.windows(regions), "passes" => draw.passes(regions), "heard" => draw.heard(heard), "conflicts" => draw.conflicts(heard),
+      "silent" => @after.silent, **sound }
   end
 
   def sound
@@ -91,7 +92,7 @@ class Answer
     clips.uniq.flat_map { |id| [@before, @after].flat_map { |song| song.clips[id]&.envelopes || [] } }.map(&:target)
   end
 
-  # Knobs that were turned.
+  # Knobs that were turned, taken over or handed back.
   def from_tracks
     ids("track").flat_map do |id|
       pairs = [@before, @after].map { |song| values_of(song.directory.tracks[id]) }
@@ -99,7 +100,10 @@ class Answer
     end
   end
 
-  def values_of(track) = track ? track.devices.to_h { |device| [device.id, device.values] } : {}
+  # By device, what a knob's own part in the heard value is.
+  def values_of(track)
+    track ? track.devices.to_h { |device| [device.id, { **device.values, **device.held.to_h { |id| [id, [:held, device.values[id]]] } }] } : {}
+  end
 
   def turned(track_id, device_id, old, new)
     (old.keys | new.keys).reject { |key| old[key] == new[key] }

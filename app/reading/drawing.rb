@@ -6,6 +6,7 @@
 # - windows: region id => { envelope id => [[from, to, position at from, rate], ...] } in song ticks
 # - passes:  region id => [[from, to, ticks into the clip], ...] of the material
 # - heard:   address => [tick, value, ...] over the song
+# - conflicts: address => [[from, to, winner, loser], ...], each of these two [envelope id, region id]
 class Drawing
   include KindSatchel
 
@@ -51,6 +52,11 @@ class Drawing
     end
   end
 
+  # @param addresses [Array<String>]
+  def conflicts(addresses)
+    addresses.to_h { |text| [text, Checks::Conflicts.of(@song, Address.parse(text)).map { |one| [one.from, one.to, owner(one.winner), owner(one.loser)] }] }
+  end
+
   # Just the stretches of curves that differ.
   # @param stretches [Hash{String=>ChangedStretches}] by envelope id
   def curve_patches(stretches)
@@ -80,6 +86,8 @@ class Drawing
   end
 
   private
+
+  def owner(source) = [source.envelope.id, source.region.id]
 
   def meeting(envelope)
     clip = @song.directory.envelopes[envelope.id].clip

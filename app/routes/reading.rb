@@ -21,9 +21,15 @@ module Reading
       SongRow.transaction do
         row = SongRow.on_shelf.find_by(id:) or raise OpenSongs::Missing
         undo_words, redo_words = EditLog.words(row)
-        head = JSON.generate("id" => row.id, "revision" => row.revision, "undo" => undo_words, "redo" => redo_words)
+        head = JSON.generate("id" => row.id, "revision" => row.revision, "undo" => undo_words, "redo" => redo_words, "silent" => silent(id))
         "#{head.chop},\"parts\":#{SongRows.json(id)}}"
       end
+    end
+
+    # Most songs have nobody muted or soloed; then the song itself need not be opened.
+    def silent(id)
+      listening = PartRow.where(song_id: id, kind: "track").pluck(:record).any? { |record| record.match?(/"(muted|soloed)":true/) }
+      listening ? settings.open_songs.fetch(id).song.silent : []
     end
 
     # A list from the query.
@@ -43,8 +49,9 @@ module Reading
       envelope = song.directory.envelope(params[:envelope_id]).envelope
       json(KindSatchel::Records.snippet(KindSatchel::Snippet.of(envelope, tick_of("from_tick"), tick_of("to_tick"))))
     end
+    travelling(app)
     app.get("/api/songs/:id/position") { json("tick" => song.meter.parse(params[:text].to_s)) }
-    app.get("/api/songs/:id/heard") { json(Drawing.new(song).heard(list_of(:addresses))) }
+    app.get("/api/songs/:id/heard") { json("heard" => Drawing.new(song).heard(list_of(:addresses)), "conflicts" => Drawing.new(song).conflicts(list_of(:addresses))) }
     app.get("/api/songs/:id/values") { json(Drawing.new(song).values(list_of(:addresses), tick_of("tick"))) }
     app.get("/api/songs/:id/explanation") do
       address = KindSatchel::Address.parse(params[:address])
@@ -52,6 +59,16 @@ module Reading
     end
     playback(app)
     events(app)
+  end
+
+  # What would go along: a stretch of the whole song, the moves of a clip or track, a track's own.
+  def self.travelling(app)
+    app.get("/api/songs/:id/stretch") { json(KindSatchel::Records.stretch(KindSatchel::Travel::SongStretch.of(song, tick_of("from_tick"), tick_of("to_tick")))) }
+    app.get("/api/songs/:id/moves_table") do
+      places = KindSatchel::Edits::CopyMoves.places(song, params.transform_keys(&:to_sym))
+      json("rows" => KindSatchel::Travel::MovesTable.new(song, *places).to_record)
+    end
+    app.get("/api/songs/:id/track_counts") { json(KindSatchel::Travel::TrackCopy.counts(song, song.track(params[:track_id].to_s))) }
   end
 
   def self.playback(app)
@@ -72,5 +89,5 @@ module Reading
       halt(-1)
     end
   end
-  private_class_method :playback, :events
+  private_class_method :travelling, :playback, :events
 end

@@ -171,7 +171,7 @@ RSpec.describe "Reading a song" do
     region = standing(id).song.track("rope-bass").regions.first
     move = standing(id).song.clip("mooring").envelopes.first
     expect(drawing["windows"][region.id][move.id]).to eq [[15_360, 23_040, 0, 1], [23_040, 30_720, 0, 1]]
-    heard = get_json("/api/songs/#{id}/heard?addresses=rope-bass/synth/cutoff")["rope-bass/synth/cutoff"]
+    heard = get_json("/api/songs/#{id}/heard?addresses=rope-bass/synth/cutoff")["heard"]["rope-bass/synth/cutoff"]
     expect(heard.each_slice(2).map(&:first)).to eq heard.each_slice(2).map(&:first).sort
   end
 

@@ -14,7 +14,7 @@ module ChromiumHelpers
       config.app = Server
       config.server = :puma, { Silent: true, Threads: "2:6" }
       config.server_host = "127.0.0.1"
-      config.default_max_wait_time = 5
+      config.default_max_wait_time = 20
       config.enable_aria_label = true
       config.default_driver = config.javascript_driver = :desk
     end

@@ -84,7 +84,7 @@ module StudioHelpers
   # Waits until the song on the server is as a block wants it.
   def eventually(id)
     last = nil
-    120.times do
+    500.times do
       song = standing(id).song
       last = yield(song)
       return song if last

@@ -1,4 +1,4 @@
-import type { Catalogue, Change, Corners, EditInputs, Explanation, Fault, Preview, ShelfEntry, Snapshot, Snippet, Stretch, Ticks, TrackDrawing } from "./types";
+import type { Catalogue, Change, Conflict, Corners, EditInputs, Explanation, Fault, MoveRow, Preview, ShelfEntry, Snapshot, Snippet, SongStretch, Stretch, Ticks, TrackCounts, TrackDrawing } from "./types";
 
 /** What the server said no to, with every fault it found. */
 export class Refused extends Error {
@@ -50,12 +50,15 @@ export const songApi = (id: number) => ({
   snapshot: () => get<Snapshot>(`/api/songs/${id}`),
   clock: () => get<{ clock: [Ticks, number][]; length_ticks: Ticks }>(`/api/songs/${id}/clock`),
   drawing: (trackIds: string[]) => get<TrackDrawing>(`/api/songs/${id}/drawing?tracks=${trackIds.join(",")}`),
-  heard: (addresses: string[]) => get<Record<string, Corners>>(`/api/songs/${id}/heard?addresses=${addresses.join(",")}`),
+  heard: (addresses: string[]) => get<{ heard: Record<string, Corners>; conflicts: Record<string, Conflict[]> }>(`/api/songs/${id}/heard?addresses=${addresses.join(",")}`),
   values: (addresses: string[], tick: Ticks) => get<Record<string, [value: number, text: string]>>(`/api/songs/${id}/values?addresses=${addresses.join(",")}&tick=${Math.round(tick)}`),
   explanation: (address: string, tick: Ticks) => get<Explanation>(`/api/songs/${id}/explanation?address=${address}&tick=${Math.round(tick)}`),
   position: (text: string) => get<{ tick: Ticks }>(`/api/songs/${id}/position?text=${encodeURIComponent(text)}`),
   snippet: (envelopeId: string, from: Ticks, to: Ticks) =>
     get<Snippet>(`/api/songs/${id}/snippet?envelope_id=${envelopeId}&from_tick=${Math.round(from)}&to_tick=${Math.round(to)}`),
+  songStretch: (from: Ticks, to: Ticks) => get<SongStretch>(`/api/songs/${id}/stretch?from_tick=${from}&to_tick=${to}`),
+  movesTable: (places: EditInputs["copy_moves"]) => get<{ rows: MoveRow[] }>(`/api/songs/${id}/moves_table?${new URLSearchParams(places as Record<string, string>)}`),
+  trackCounts: (trackId: string) => get<TrackCounts>(`/api/songs/${id}/track_counts?track_id=${trackId}`),
   stretch: (from: Ticks, to: Ticks) => get<Stretch>(`/api/songs/${id}/playback?from_tick=${from}&to_tick=${to}`),
   edit: <K extends keyof EditInputs>(revision: number, edit: K, inputs: EditInputs[K], wants: Wants) =>
     post<Change>(`/api/songs/${id}/edits`, { revision, edit, inputs, tab: TAB, ...wants }),

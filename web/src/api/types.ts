@@ -3,6 +3,7 @@ import type { EnvelopeRecord, NoteRecord, RegionRecord, SongDocument, TrackRecor
 export type { EnvelopeRecord, NoteRecord, RegionRecord } from "./generated/song";
 export type { EditInputs } from "./generated/edits";
 export type { Snippet } from "./generated/paste_snippet";
+export type { SongStretch } from "./generated/paste_time";
 export type PointRecord = EnvelopeRecord["points"][number];
 
 /** Song positions and lengths: 960 ticks to the quarter note. */
@@ -14,7 +15,7 @@ export type Px = number & { readonly unit?: "px" };
 /** 0..1, the whole travel of a knob; -1..1 in a shift envelope. */
 export type Normalised = number & { readonly unit?: "normalised" };
 
-export type Head = Pick<SongDocument, "name" | "meter" | "tempo" | "range" | "next_id">;
+export type Head = Pick<SongDocument, "name" | "meter" | "tempo" | "range" | "next_id" | "points_follow">;
 export type TrackPart = Omit<TrackRecord, "lanes" | "regions"> & { place: number };
 export type RegionPart = RegionRecord & { owner: string };
 /** `count` is there while the points are not: they come when a track is drawn. */
@@ -25,7 +26,10 @@ export interface ClipPart {
   length_ticks: Ticks;
   notes: NoteRecord[];
   audio: { sound: string; bpm: number } | null;
+  /** What it holds; told while the notes themselves are not there yet. */
+  kind?: ClipKind;
 }
+export type ClipKind = "notes" | "audio" | "carrier";
 export type Part = [kind: string, id: string, record: unknown];
 
 /** [from, to, position at from, rate] in song ticks: where an envelope runs while a region sounds. */
@@ -53,6 +57,8 @@ export interface Snapshot {
   revision: number;
   undo: string | null;
   redo: string | null;
+  /** Ids of tracks not heard for being muted or because others are soloed. */
+  silent: string[];
   parts: Part[];
 }
 
@@ -80,7 +86,35 @@ export interface SoundEvent {
   rate?: number;
 }
 
-export type Changed = Drawing & { parts: Part[]; heard: Record<string, Corners>; sound?: Stretch; words: string };
+/** Two clip envelopes set one parameter from a tick up to another: each by its id and the region it sounds in. */
+export type Conflict = [from: Ticks, to: Ticks, winner: [envelopeId: string, regionId: string], loser: [envelopeId: string, regionId: string]];
+
+export type Changed = Drawing & {
+  parts: Part[];
+  heard: Record<string, Corners>;
+  conflicts?: Record<string, Conflict[]>;
+  silent: string[];
+  sound?: Stretch;
+  words: string;
+  /** What comes with it, a sentence each. */
+  tells: string[];
+};
+
+/** One move of a clip or track, and what it would be on another. */
+export interface MoveRow {
+  envelope_id: string;
+  name: string;
+  points: number;
+  target: string | null;
+  target_name: string | null;
+  replaces: boolean;
+}
+export interface TrackCounts {
+  lanes: number;
+  envelopes: number;
+  clips: number;
+  regions: number;
+}
 export type Change = Changed & { revision: number; undo: string | null; redo: string | null };
 /** Texts are left out where very many points are touched. */
 export type TouchedPoint = PointRecord & { index: number; text?: string; position?: string };
@@ -104,6 +138,7 @@ export interface Step {
 export interface Explanation {
   address: string;
   name: string;
+  tick: Ticks;
   position: string;
   heard: Normalised;
   text: string;

@@ -6,12 +6,11 @@ import { gridNow } from "./grid";
 import type { Ground } from "./hit";
 
 /** Two presses on one mark within this time are a double press, by mouse or finger. */
-const DOUBLE_MS = 380;
+const DOUBLE_MS = 450;
 let lastPress = { mark: "", at: 0 };
 
 /** Whether a press on a mark is the second of two. */
-export function isDouble(mark: string): boolean {
-  const now = performance.now();
+export function isDouble(mark: string, now = performance.now()): boolean {
   const double = lastPress.mark === mark && now - lastPress.at < DOUBLE_MS;
   lastPress = { mark: double ? "" : mark, at: now };
   return double;

@@ -8,7 +8,8 @@ import { barTicks } from "../song/viewport";
 import { player } from "../sound/player";
 import { choiceNow, chooseMany, stretchNow } from "./choice";
 import { addPoint, focusPoint, nudge, removePoints, walk } from "./points";
-import { copy, paste } from "./regions";
+import { chosenRegions, copy, paste, splitAtPointer } from "./regions";
+import { pasteTime } from "./songTime";
 
 const typing = (target: EventTarget | null) => target instanceof HTMLElement && (target.matches("input, select, textarea") || target.isContentEditable);
 const onPoint = (target: EventTarget | null) => target instanceof SVGElement && target.classList.contains("mark");
@@ -19,16 +20,11 @@ export function openField(sheet: "edit" | "find", id: string): void {
   requestAnimationFrame(() => requestAnimationFrame(() => document.getElementById(id)?.focus()));
 }
 
-const selectedRegion = () => {
-  const { regionId, model } = song();
-  return regionId ? model.regions[regionId] : undefined;
-};
-
 /** Keys with Ctrl or Command. */
 function onHeld(key: string, event: KeyboardEvent): boolean {
   const choice = choiceNow();
   const stretch = stretchNow();
-  const region = selectedRegion();
+  const regions = chosenRegions();
   const { clipboard } = song();
   if (key === "z") void step(event.shiftKey ? "redo" : "undo");
   else if (key === "y") void step("redo");
@@ -36,8 +32,9 @@ function onHeld(key: string, event: KeyboardEvent): boolean {
   else if (key === "c" && stretch) void copyStretch();
   else if (key === "x" && stretch) void cutStretch();
   else if (key === "d" && stretch) void duplicateStretch();
-  else if (key === "c" && region) copy(region);
+  else if (key === "c" && regions.length > 0) copy();
   else if (key === "v" && clipboard && "snippet" in clipboard) void (event.shiftKey ? pasteAtPointer() : pasteStretch());
+  else if (key === "v" && clipboard && "stretch" in clipboard) pasteTime();
   else if (key === "v") paste();
   else return false;
   return true;
@@ -52,12 +49,13 @@ function onPlain(key: string, event: KeyboardEvent): boolean {
   else if (key === "pagedown" || key === "pageup") player.seek(song().playhead + (key === "pagedown" ? 1 : -1) * barTicks(song().model.head.meter));
   else if (key === "p") addAtPlayhead();
   else if (key === "/") openField("find", "finder");
+  else if (key === "x") splitAtPointer();
   else if (key === "v") turnShowing();
   else if (key === "+" || key === "=") zoom(1.4);
   else if (key === "-") zoom(1 / 1.4);
   else if (key === "0") fit();
   else if (tool) setSong({ tool });
-  else if (key === "escape") setSong({ chosen: [], span: null, sheet: null });
+  else if (key === "escape") setSong({ chosen: [], span: null, sheet: null, regionId: null, regionIds: [], gather: false });
   else if (key === "e" && choice && choice.envelope.points.length > 0) focusPoint(choice.envelope.id, choice.chosen[0] ?? 0);
   else if (choice && choice.chosen.length > 0) return onChosen(key, event);
   else return false;

@@ -48,7 +48,7 @@ export function pressPoint(event: PointerEvent, ground: Ground, index: number): 
   const { chosen } = song();
   if (!chosen.includes(index)) return void event.stopPropagation();
   dragPoints(event, ground, chosen, index, () => {
-    if (mode === "only" && isDouble(`point ${envelope.id} ${index}`)) return removePoints(envelope.id, [index]);
+    if (mode === "only" && isDouble(`point ${envelope.id} ${index}`, event.timeStamp)) return removePoints(envelope.id, [index]);
     if (mode === "only") choose(envelope.id, index, "only", window[0]);
   });
 }

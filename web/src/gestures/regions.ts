@@ -1,34 +1,89 @@
 import type { KeyboardEvent, PointerEvent } from "react";
-import type { EditInputs, RegionPart, Ticks } from "../api/types";
-import { edit } from "../song/actions";
+import type { EditInputs, RegionPart, Ticks, TrackPart } from "../api/types";
+import { edit, editAndTell } from "../song/actions";
+import { lookup } from "../song/lookup";
 import { previewer } from "../song/previewer";
-import { setSong, setView, song, tell } from "../song/store";
-import { gridNow } from "./grid";
+import { chooseRegions, setSong, setView, song, tell } from "../song/store";
+import { holdsRegions } from "../unfold/heights";
 import { barTicks, snapTick, xToTick } from "../song/viewport";
+import { type ChoiceMode, modeOf } from "./choice";
 import { type Reach, drag } from "./drag";
+import { gridNow } from "./grid";
 
-export function select(region: RegionPart): void {
-  setSong({ regionId: region.id, chosen: [], span: null });
-  setView({ trackId: region.owner.slice("track/".length) });
+const trackIdOf = (region: RegionPart): string => region.owner.slice("track/".length);
+const endOf = (region: RegionPart): Ticks => region.start_tick + region.length_ticks;
+
+/** Chooses a region: it alone, it as well (or no longer), or all from the one at hand through to it. */
+export function select(region: RegionPart, mode: ChoiceMode = "only"): void {
+  const { regionId, regionIds, model } = song();
+  const lead = regionId ? model.regions[regionId] : undefined;
+  let ids = [region.id];
+  if (mode === "toggle") ids = regionIds.includes(region.id) ? regionIds.filter((id) => id !== region.id) : [region.id, ...regionIds];
+  if (mode === "through" && lead) ids = [region.id, ...between(lead, region).filter((id) => id !== region.id)];
+  chooseRegions(ids);
+  setSong({ chosen: [], span: null });
+  setView({ trackId: trackIdOf(region) });
 }
 
-/** Drags a region along its track: moves it, or with Ctrl (or Command) held leaves a copy. */
+/** Regions on the tracks and in the time from one to another. */
+function between(one: RegionPart, other: RegionPart): string[] {
+  const { model } = song();
+  const rows = model.tracks.map((track) => track.id);
+  const [top, bottom] = [rows.indexOf(trackIdOf(one)), rows.indexOf(trackIdOf(other))].sort((a, b) => a - b);
+  const [from, to] = [Math.min(one.start_tick, other.start_tick), Math.max(endOf(one), endOf(other))];
+  return rows.slice(top, bottom + 1).flatMap((id) => (lookup(model).regions[`track/${id}`] ?? []).filter((region) => region.start_tick < to && endOf(region) > from).map((region) => region.id));
+}
+
+/** The chosen regions, the earliest first. */
+export const chosenRegions = (): RegionPart[] =>
+  song()
+    .regionIds.map((id) => song().model.regions[id])
+    .filter(Boolean)
+    .sort((a, b) => a.start_tick - b.start_tick);
+const ids = () => ({ region_ids: chosenRegions().map((region) => region.id) });
+
+const rowsForRegions = (tracks: TrackPart[]): string[] => tracks.filter(holdsRegions).map((track) => track.id);
+
+/** How many rows that hold regions lie between a track and the one at a place of the screen. */
+function stepsTo(trackId: string, x: number, y: number): number {
+  const row = document.elementsFromPoint(x, y).map((element) => element.closest<HTMLElement>("[data-track-id]")).find(Boolean);
+  const rows = rowsForRegions(song().model.tracks);
+  const goal = rows.indexOf(row?.dataset.trackId ?? "");
+  return goal < 0 ? 0 : goal - rows.indexOf(trackId);
+}
+
+/** Drags the chosen regions in time and across tracks: moves them, or with Ctrl (or Command) held leaves copies. */
 export function pressRegion(event: PointerEvent, region: RegionPart): void {
-  if (event.pointerType === "touch" && song().regionId !== region.id) return tapRegion(event, region);
+  const finger = event.pointerType === "touch";
+  const chosen = song().regionIds.includes(region.id);
+  if (song().gather || (finger && !chosen)) return tapRegion(event, region);
+  const mode = modeOf(event);
+  if (!chosen) select(region, mode);
+  const [x0, y0] = [event.clientX, event.clientY];
   const trial = previewer();
-  select(region);
-  const inputs = (reach: Reach) => {
+  const inputs = (reach: Reach): EditInputs["move_regions"] => {
     const beat = barTicks(song().model.head.meter) / song().model.head.meter.beats;
     const step = reach.free ? 0 : Math.max(gridNow(), beat);
-    return { region_id: region.id, start_tick: Math.max(0, snapTick(region.start_tick + xToTick(song().view, reach.dx), step)) };
+    const wish = snapTick(region.start_tick + xToTick(song().view, reach.dx), step) - region.start_tick;
+    const earliest = chosenRegions()[0]?.start_tick ?? 0;
+    return { ...ids(), ticks: Math.max(wish, -earliest), track_steps: stepsTo(trackIdOf(region), x0 + reach.dx, y0 + reach.dy) };
   };
   drag(event, {
-    move: (reach) => trial.ask(reach.copy ? "copy_region" : "move_region", inputs(reach)),
-    drop: (reach) => {
-      trial.end(reach.moved);
-      if (reach.moved) void edit(reach.copy ? "copy_region" : "move_region", inputs(reach));
+    move: (reach) => {
+      if (!song().regionIds.includes(region.id)) select(region);
+      setSong({ carry: { x: x0 + reach.dx, y: y0 + reach.dy, fault: song().carry?.fault ?? null } });
+      trial.ask(reach.copy ? "copy_regions" : "move_regions", inputs(reach));
     },
-    cancel: () => trial.end(false),
+    drop: (reach) => {
+      setSong({ carry: null });
+      trial.end(reach.moved);
+      if (reach.moved) return void edit(reach.copy ? "copy_regions" : "move_regions", inputs(reach)).then((change) => change?.tells.some((words) => words.includes("off")) && tell("done", change.tells.join("; "), true));
+      if (chosen) select(region, mode);
+    },
+    cancel: () => {
+      setSong({ carry: null });
+      trial.end(false);
+    },
   });
 }
 
@@ -36,7 +91,7 @@ export function pressRegion(event: PointerEvent, region: RegionPart): void {
 export function pressRegionEdge(event: PointerEvent, region: RegionPart, side: "start" | "end"): void {
   const trial = previewer();
   select(region);
-  const end = region.start_tick + region.length_ticks;
+  const end = endOf(region);
   const inputs = (reach: Reach): EditInputs["trim_region"] => {
     const wish = (tick: Ticks) => snapTick(tick + xToTick(song().view, reach.dx), reach.free ? 0 : gridNow());
     const first = Math.max(0, region.start_tick - region.offset_ticks);
@@ -54,46 +109,122 @@ export function pressRegionEdge(event: PointerEvent, region: RegionPart, side: "
   });
 }
 
-/** Cuts a region where the playhead stands, on the grid. */
-export const splitAtPlayhead = (region: RegionPart) => void edit("split_region", { region_id: region.id, tick: snapTick(song().playhead, gridNow()) });
-export const join = (region: RegionPart) => void edit("join_region", { region_id: region.id });
-
-/** A finger selects a region by a tap; until then a drag over it scrolls the song. */
+/** A finger selects a region by a tap, and gathers more of them where that is on; a drag over it scrolls the song. */
 function tapRegion(event: PointerEvent, region: RegionPart): void {
-  drag(event, { move: () => {}, drop: ({ moved }) => !moved && select(region), cancel: () => {} });
+  const mode: ChoiceMode = song().gather ? "toggle" : "only";
+  drag(event, { move: () => {}, drop: ({ moved }) => !moved && select(region, mode), cancel: () => {} });
 }
 
-export const duplicate = (region: RegionPart) => void edit("duplicate_region", { region_id: region.id });
-export const separate = (region: RegionPart) => void edit("separate_region", { region_id: region.id });
+const split = (region: RegionPart, tick: Ticks) => void edit("split_region", { region_id: region.id, tick: snapTick(tick, gridNow()) });
 
-export function remove(region: RegionPart): void {
-  setSong({ regionId: null });
-  void edit("remove_region", { region_id: region.id }).then((change) => change && tell("done", `Done: ${change.words}`, true));
+/** Cuts every chosen region that the playhead stands in, on the grid. */
+export const splitAtPlayhead = (region: RegionPart) => split(region, song().playhead);
+
+/** Cuts the region under the pointer there, on the grid. */
+export function splitAtPointer(): void {
+  const place = underPointer();
+  const under = place && (lookup(song().model).regions[`track/${place.trackId}`] ?? []).find((region) => place.tick > region.start_tick && place.tick < endOf(region));
+  if (under) split(under, place.tick);
+  else tell("fault", "Point at a region first.");
 }
 
-export function copy(region: RegionPart): void {
-  setSong({ clipboard: { region: region.id } });
-  tell("done", `${song().model.clips[region.clip_id].name} is ready to paste at the playhead`);
+/** Where the pointer last was on the table: a track and a tick. */
+let pointed: { x: number; y: number } | null = null;
+export const pointTable = (x: number, y: number): void => void (pointed = { x, y });
+function underPointer(): { trackId: string; tick: Ticks } | null {
+  const row = pointed && document.elementsFromPoint(pointed.x, pointed.y).map((element) => element.closest<HTMLElement>("[data-track-id]")).find(Boolean);
+  const time = row?.querySelector("[data-time]")?.getBoundingClientRect();
+  if (!pointed || !row?.dataset.trackId || !time) return null;
+  return { trackId: row.dataset.trackId, tick: Math.round(xToTick(song().view, pointed.x - time.left)) };
 }
 
-/** Places the copied region at the playhead, on the grid. */
+export const join = (region: RegionPart) => void edit("join_region", { region_id: region.id });
+export const duplicate = () => void edit("duplicate_regions", ids());
+export const separate = (each = false) => void editAndTell("separate_regions", { ...ids(), ...(each ? { each } : {}) });
+export const mute = () => void edit("mute_regions", { ...ids(), muted: !chosenRegions().every((region) => region.muted) });
+export const layOut = () => void editAndTell("lay_out", ids());
+
+export function remove(): void {
+  const inputs = ids();
+  chooseRegions([]);
+  void editAndTell("remove_regions", inputs);
+}
+
+export function copy(): void {
+  const regions = chosenRegions();
+  setSong({ clipboard: { regions: regions.map((region) => region.id) } });
+  tell("done", regions.length === 1 ? `${song().model.clips[regions[0].clip_id].name} is ready to paste at the playhead` : `${regions.length} regions are ready to paste at the playhead`);
+}
+
+/** Places the copied regions at the playhead, on the grid. */
 export function paste(): void {
-  const { clipboard, playhead } = song();
-  if (!clipboard || !("region" in clipboard)) return tell("fault", "No region has been copied yet: select a region and copy it first.");
-  const start: Ticks = snapTick(playhead, gridNow());
-  void edit("copy_region", { region_id: clipboard.region, start_tick: start });
+  const { clipboard, playhead, model } = song();
+  const known = clipboard && "regions" in clipboard ? clipboard.regions.filter((id) => model.regions[id]) : [];
+  if (known.length === 0) return tell("fault", "No region has been copied yet: select a region and copy it first.");
+  const first = Math.min(...known.map((id) => model.regions[id].start_tick));
+  void edit("copy_regions", { region_ids: known, ticks: snapTick(playhead, gridNow()) - first });
 }
 
-const ACTIONS: Record<string, (region: RegionPart) => void> = { Delete: remove, Backspace: remove, d: duplicate, s: separate, c: copy, x: splitAtPlayhead, j: join };
+/** Moves the chosen regions by bars (or grid steps), or to the next row. */
+function nudge(event: KeyboardEvent): boolean {
+  const side = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
+  const row = { ArrowUp: -1, ArrowDown: 1 }[event.key];
+  if (!side && !row) return false;
+  const step = event.shiftKey ? gridNow() || 60 : barTicks(song().model.head.meter);
+  const earliest = chosenRegions()[0]?.start_tick ?? 0;
+  void edit("move_regions", { ...ids(), ticks: side ? Math.max(side * step, -earliest) : 0, ...(row ? { track_steps: row } : {}) });
+  return true;
+}
+
+const ACTIONS: Record<string, (region: RegionPart) => void> = {
+  Delete: remove, Backspace: remove, d: duplicate, s: () => separate(), c: copy, x: splitAtPlayhead, j: join, m: mute,
+};
 
 export function regionKey(event: KeyboardEvent, region: RegionPart): void {
-  const side = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
-  if (side) {
-    const step = event.shiftKey ? gridNow() || 60 : barTicks(song().model.head.meter);
-    void edit("move_region", { region_id: region.id, start_tick: Math.max(0, region.start_tick + side * step) });
-  } else if (event.key === "Enter" || event.key === " ") select(region);
-  else if (ACTIONS[event.key] && !event.altKey && !event.shiftKey) ACTIONS[event.key](region);
-  else return;
+  const plain = !event.altKey && !event.ctrlKey && !event.metaKey;
+  if (event.key === "Enter" || event.key === " ") select(region, modeOf(event));
+  else if (!plain) return;
+  else {
+    const chosen = song().regionIds.includes(region.id);
+    if (!chosen && (event.key.startsWith("Arrow") || (ACTIONS[event.key] && !event.shiftKey))) select(region);
+    if (!nudge(event)) {
+      if (!ACTIONS[event.key] || event.shiftKey) return;
+      ACTIONS[event.key](region);
+    }
+  }
   event.preventDefault();
   event.stopPropagation();
 }
+
+/** Draws a loop about regions on empty ground of the table; a press without a drag lets go of all. */
+export function pressTable(event: PointerEvent): void {
+  const target = event.target as Element;
+  if (!target.closest("[data-time]") || target.closest("button, select, input, [role=button]")) return;
+  if (event.pointerType === "touch" && !song().gather) return;
+  const [x0, y0] = [event.clientX, event.clientY];
+  const before = modeOf(event) === "only" && !song().gather ? [] : song().regionIds;
+  drag(event, {
+    move: ({ dx, dy }) => setSong({ loop: { left: Math.min(x0, x0 + dx), top: Math.min(y0, y0 + dy), width: Math.abs(dx), height: Math.abs(dy) } }),
+    drop: ({ moved }) => {
+      const { loop, gather } = song();
+      setSong({ loop: null });
+      if (moved && loop) chooseRegions([...new Set([...regionsIn(loop), ...before])]);
+      else if (!gather) chooseRegions([]);
+    },
+    cancel: () => setSong({ loop: null }),
+  });
+}
+
+function regionsIn(loop: { left: number; top: number; width: number; height: number }): string[] {
+  const { model, view } = song();
+  const found: string[] = [];
+  for (const row of document.querySelectorAll<HTMLElement>("[data-track-id]")) {
+    const box = row.getBoundingClientRect();
+    const time = row.querySelector("[data-time]")?.getBoundingClientRect();
+    if (!time || box.bottom < loop.top || box.top > loop.top + loop.height) continue;
+    const [from, to] = [loop.left, loop.left + loop.width].map((x) => xToTick(view, x - time.left));
+    for (const region of lookup(model).regions[`track/${row.dataset.trackId}`] ?? []) if (region.start_tick < to && endOf(region) > from) found.push(region.id);
+  }
+  return found;
+}
+

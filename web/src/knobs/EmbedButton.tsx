@@ -1,6 +1,7 @@
 import { Plus } from "lucide-react";
 import { edit } from "../song/actions";
 import { lookup } from "../song/lookup";
+import { kindOf } from "../song/model";
 import type { Placed } from "../song/catalogue";
 import { setSong, song, useSong } from "../song/store";
 import { focusOn } from "./focus";
@@ -12,7 +13,8 @@ export function EmbedButton({ placed, acts, focused }: { placed: Placed; acts: A
   const trackId = address.split("/")[0];
   const clip = useSong(({ model, regionId }) => {
     const region = regionId ? model.regions[regionId] : undefined;
-    return region && region.owner === `track/${trackId}` ? model.clips[region.clip_id] : null;
+    const clip = region && model.clips[region.clip_id];
+    return clip && (region.owner === `track/${trackId}` || kindOf(clip) === "carrier") ? clip : null;
   });
   const owner = clip ? `clip/${clip.id}` : `track/${trackId}`;
   const there = useSong(({ model }) => (lookup(model).targets[address] ?? []).some((envelope) => envelope.owner === owner));

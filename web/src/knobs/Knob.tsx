@@ -1,3 +1,4 @@
+import { Hand } from "lucide-react";
 import { type KeyboardEvent, type PointerEvent, memo, useState } from "react";
 import type { Normalised, TrackPart } from "../api/types";
 import { heightAt } from "../draw/corners";
@@ -39,7 +40,8 @@ export const Knob = memo(function Knob({ track, placed, acts, focused }: Props) 
   const resting = knobValue(track, placed);
   const [turned, setTurned] = useState<Normalised | null>(null);
   const rest = turned ?? resting;
-  const automated = acts.clip === "on" || acts.lane === "on";
+  const held = track.devices.find((device) => device.id === placed.deviceId)?.held?.includes(entry.id) ?? false;
+  const automated = !held && (acts.clip === "on" || acts.lane === "on");
   const heard = useSong((state) => {
     const corners = automated ? (state.preview?.heard[address] ?? state.heard[address]) : undefined;
     return corners ? heightAt(corners, state.playhead) : null;
@@ -83,13 +85,13 @@ export const Knob = memo(function Knob({ track, placed, acts, focused }: Props) 
     event.stopPropagation();
   };
 
-  const words = actingWords(acts);
+  const words = held ? "held" : actingWords(acts);
   return (
     <div className="group relative flex w-[70px] flex-col items-center" style={hueStyle(parameterHue(address))} data-testid={`knob-${address}`}>
       <div
         role="slider"
         tabIndex={0}
-        aria-label={`${entry.name}${words ? `, moved by ${words}` : ""}`}
+        aria-label={`${entry.name}${held ? ", held by hand" : words ? `, moved by ${words}` : ""}`}
         aria-valuemin={0}
         aria-valuemax={1}
         aria-valuenow={Number(value.toFixed(4))}
@@ -105,6 +107,7 @@ export const Knob = memo(function Knob({ track, placed, acts, focused }: Props) 
           <path d={arc(0, 1, RADIUS)} fill="none" stroke="var(--color-base-300)" strokeWidth={4} strokeLinecap="round" />
           {acts.lane && <path d={arc(0, 1, RADIUS)} className={`solid-line ${acts.lane === "off" ? "off-line" : ""}`} strokeWidth={1.6} />}
           <path d={arc(scale.origin, value, RADIUS - (acts.lane ? 4 : 0))} fill="none" stroke={automated ? "var(--hue)" : "var(--faint)"} strokeWidth={4} strokeLinecap="round" />
+          {held && <path d={arc(0, 1, RADIUS - 2)} className="hatched" strokeWidth={9} data-testid={`held-${address}`} />}
           {acts.clip && <path d={arc(0, 1, 13)} className={`stitched ${acts.clip === "off" ? "off-line" : ""}`} strokeWidth={2} />}
           <path d={`M${polar(START + SWEEP * value, 3)}L${polar(START + SWEEP * value, 12)}`} stroke="currentColor" strokeWidth={2.2} strokeLinecap="round" />
           {automated && <circle cx={polar(START + SWEEP * rest, RADIUS + 2).split(" ")[0]} cy={polar(START + SWEEP * rest, RADIUS + 2).split(" ")[1]} r={2} fill="var(--faint)" />}
@@ -115,6 +118,11 @@ export const Knob = memo(function Knob({ track, placed, acts, focused }: Props) 
         {turned === null && exact ? exact[1] : valueText(scale, value)}
       </span>
       <span className="hue h-3.5 text-[10.5px] leading-3">{words}</span>
+      {held && (
+        <button type="button" className="btn btn-circle btn-xs absolute -top-1 left-0" style={{ borderColor: "var(--hue)", color: "var(--hue)" }} title={`Hand ${entry.name} back to what moves it`} aria-label={`Hand ${entry.name} back`} onClick={() => void edit("hand_back", { addresses: [address] })}>
+          <Hand size={12} />
+        </button>
+      )}
       <EmbedButton placed={placed} acts={acts} focused={focused} />
     </div>
   );

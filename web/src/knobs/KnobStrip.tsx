@@ -44,6 +44,7 @@ export function KnobStrip() {
   useEffect(() => void drawHeard(heardInView()), [trackId, model]);
   useExactValues(trackId);
   if (!catalogue || !track) return <p className="faint p-4">Select a track to see its knobs.</p>;
+  if (track.kind === "carrier") return <p className="faint p-4">A carrier track has no knobs of its own. Select one of its clips, then another track or the finder (/), and press the + of any knob.</p>;
   return (
     <div className="flex h-full gap-2 overflow-auto p-2" aria-label={`Knobs of ${track.name}`} role="group">
       {parametersOf(catalogue, model.tracks, track).map((device) => (

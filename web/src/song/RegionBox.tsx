@@ -23,7 +23,7 @@ const drumTrack = (model: Model, region: RegionPart) => model.tracks.some((track
 /** One region: its name and, unfolded, its material. */
 export const RegionBox = memo(function RegionBox({ region, clip, shared, height, folded, view }: Props) {
   const pxPerTick = useSong((state) => state.view.pxPerTick);
-  const selected = useSong((state) => state.regionId === region.id);
+  const selected = useSong((state) => state.regionIds.includes(region.id));
   const drums = useSong(({ model, catalogue }) => (drumTrack(model, region) ? (catalogue?.drum_sounds ?? null) : null));
   const meter = useSong((state) => state.model.head.meter);
   const passes = useSong((state) => state.preview?.passes[region.id] ?? state.passes[region.id]) ?? NO_PASSES;
@@ -37,9 +37,9 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
       role="button"
       tabIndex={0}
       aria-pressed={selected}
-      aria-label={`${name}, region at ${positionText(meter, region.start_tick)}`}
+      aria-label={`${name}, region at ${positionText(meter, region.start_tick)}${region.muted ? ", muted" : ""}`}
       data-testid={region.id}
-      className={`absolute top-0.5 cursor-grab overflow-clip rounded-lg border ${selected ? "held ring-2 ring-[var(--hue)]" : ""}`}
+      className={`absolute top-0.5 cursor-grab overflow-clip rounded-lg border ${selected ? "held ring-2 ring-[var(--hue)]" : ""} ${region.muted ? "border-dashed opacity-45" : ""}`}
       style={{ left: left + 1, width: Math.max(6, width - 2), height: height - 4, borderColor: "var(--hue)", background: "color-mix(in oklab, var(--hue) 13%, var(--strip))" }}
       onPointerDown={(event) => pressRegion(event, region)}
       onKeyDown={(event) => regionKey(event, region)}
@@ -65,6 +65,7 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
       <span className={`hue pointer-events-none inline-block max-w-full truncate px-1.5 text-[11px] leading-[17px] font-semibold ${folded ? "" : "sticky"}`} style={{ left: "var(--header-width)" }}>
         {clip.name}
         {shared > 1 && <span className="font-normal"> · {shared}×</span>}
+        {region.muted && <span className="font-normal"> · muted</span>}
       </span>
     </div>
   );

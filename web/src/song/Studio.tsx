@@ -7,8 +7,10 @@ import { Notice } from "../transport/Notice";
 import { SongPanel } from "../transport/SongPanel";
 import { ToolBar } from "../transport/ToolBar";
 import { PlayButton, Position, TopBar } from "../transport/TopBar";
+import { Carry, Loop } from "./Carry";
 import { ClipPanel } from "./ClipPanel";
 import { Table } from "./Table";
+import { TrackPanel } from "./TrackPanel";
 import { firstAutomated } from "./TrackRow";
 import { type PanelName, setSong, useSong } from "./store";
 import { useNarrow } from "./useNarrow";
@@ -20,15 +22,21 @@ function useFocus(): string | null {
   const trackId = useSong((state) => state.view.trackId);
   const focus = useSong((state) => (trackId ? state.view.focus[trackId] : null));
   const track = model.tracks.find((entry) => entry.id === trackId);
-  return focus ?? (track ? firstAutomated(track, find, (find.regions[`track/${track.id}`] ?? []).map((region) => region.clip_id)) : null);
+  return focus ?? (track ? firstAutomated(track, find) : null);
 }
 
-const DESK_PANELS: PanelName[] = ["sum", "edit", "find", "clip"];
+const DESK_PANELS: PanelName[] = ["sum", "edit", "find", "clip", "track"];
 
 export function Studio() {
   useKeys();
   const narrow = useNarrow();
-  return narrow ? <Phone /> : <Desk />;
+  return (
+    <>
+      {narrow ? <Phone /> : <Desk />}
+      <Carry />
+      <Loop />
+    </>
+  );
 }
 
 function Desk() {
@@ -52,13 +60,13 @@ function Desk() {
   );
 }
 
-const LABELS: Record<PanelName, string> = { sum: "Sum", edit: "Edit", find: "Finder", clip: "Clip", knobs: "Knobs", song: "Song" };
+const LABELS: Record<PanelName, string> = { sum: "Sum", edit: "Edit", find: "Finder", clip: "Clip", track: "Track", knobs: "Knobs", song: "Song" };
 
 function Tabs({ names, current, phone = false }: { names: PanelName[]; current: PanelName | null; phone?: boolean }) {
   return (
-    <div role="tablist" className={`tabs tabs-border shrink-0 ${phone ? "grow" : "border-b border-base-300"}`}>
+    <div role="tablist" className={`tabs tabs-border flex-nowrap ${phone ? "min-w-0 grow overflow-x-auto" : "shrink-0 border-b border-base-300"}`}>
       {names.map((name) => (
-        <button key={name} type="button" role="tab" aria-selected={current === name} className={`tab ${phone ? "h-11 px-2 text-[12.5px]" : ""} ${current === name ? "tab-active font-bold" : ""}`} onClick={() => setSong({ sheet: phone && current === name ? null : name })}>
+        <button key={name} type="button" role="tab" aria-selected={current === name} className={`tab ${phone ? "h-11 px-2 text-[12.5px]" : "px-2.5"} ${current === name ? "tab-active font-bold" : ""}`} onClick={() => setSong({ sheet: phone && current === name ? null : name })}>
           {LABELS[name]}
         </button>
       ))}
@@ -71,6 +79,7 @@ function Panel({ name, focus }: { name: PanelName; focus: string | null }) {
   if (name === "edit") return <EditPanel />;
   if (name === "find") return <Finder />;
   if (name === "clip") return <ClipPanel />;
+  if (name === "track") return <TrackPanel />;
   return name === "song" ? <SongPanel /> : <SumPanel address={focus} />;
 }
 
@@ -89,7 +98,7 @@ function Phone() {
         </section>
       )}
       <nav className="flex shrink-0 items-center border-t border-base-300 bg-base-100 px-1 pb-[env(safe-area-inset-bottom)]">
-        <Tabs names={["knobs", "sum", "edit", "find", "clip", "song"]} current={sheet} phone />
+        <Tabs names={["knobs", "sum", "edit", "find", "clip", "track", "song"]} current={sheet} phone />
         <Position />
         <PlayButton large />
       </nav>

@@ -2,8 +2,9 @@ import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react
 import { useShown } from "./useShown";
 import { Playhead } from "./Playhead";
 import { Ruler } from "./Ruler";
-import { TrackRow } from "./TrackRow";
-import { rowHeight } from "../unfold/heights";
+import { TrackRow, firstAutomated } from "./TrackRow";
+import { pointTable, pressTable } from "../gestures/regions";
+import { moreLanes, rowHeight } from "../unfold/heights";
 import { rest, zoom } from "./scrolling";
 import { songEnd } from "./model";
 import { song, useSong } from "./store";
@@ -12,12 +13,17 @@ import { barTicks } from "./viewport";
 /** The view is widened to whole chunks, so that a little scrolling draws nothing anew. */
 const CHUNK_PX = 1600;
 const CHUNK_ROWS_PX = 160;
+const NO_LANES: never[] = [];
 
 /** The song on the table: ruler, tracks, playhead. Only what lies near the view is drawn. */
 export function Table({ narrow }: { narrow: boolean }) {
   const { model, find } = useShown();
   const pxPerTick = useSong((state) => state.view.pxPerTick);
   const unfolded = useSong((state) => state.view.unfolded);
+  const gather = useSong((state) => state.gather);
+  const focus = useSong((state) => state.view.focus);
+  const shownLanes = useSong((state) => state.view.shown);
+  const pinnedLanes = useSong((state) => state.view.pinned);
   const scroller = useRef<HTMLDivElement>(null);
   const headerWidth = narrow ? 118 : 168;
   const bar = barTicks(model.head.meter);
@@ -93,11 +99,15 @@ export function Table({ narrow }: { narrow: boolean }) {
         rest(event.currentTarget.scrollLeft / song().view.pxPerTick);
       }}
     >
-      <div className="relative flex min-h-full flex-col" style={{ width: headerWidth + end * pxPerTick, ["--header-width" as string]: `${headerWidth}px` }}>
+      <div className={`relative flex min-h-full flex-col ${gather ? "touch-none" : ""}`} onPointerDown={pressTable} onPointerDownCapture={(event) => gather && pressTable(event)} onPointerMove={(event) => pointTable(event.clientX, event.clientY)} style={{ width: headerWidth + end * pxPerTick, ["--header-width" as string]: `${headerWidth}px` }}>
         <Ruler view={view} headerWidth={headerWidth} bar={bar} />
         <BarLines view={view} end={end} headerWidth={headerWidth} bar={bar} />
         {model.tracks.map((track) => {
-          const height = rowHeight(track, unfolded.includes(track.id));
+          const open = unfolded.includes(track.id);
+          const lanes = find.envelopes[`track/${track.id}`] ?? NO_LANES;
+          const focused = focus[track.id] ?? firstAutomated(track, find);
+          const more = moreLanes(lanes, open, focused, shownLanes[track.id] ?? NO_LANES, pinnedLanes[track.id] ?? NO_LANES);
+          const height = rowHeight(track, open, more.length);
           top += height;
           const near = top > rows[0] && top - height < rows[1];
           return near ? <TrackRow key={track.id} track={track} model={model} find={find} view={view} headerWidth={headerWidth} /> : <div key={track.id} className="shrink-0" style={{ height }} />;

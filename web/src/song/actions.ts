@@ -1,9 +1,9 @@
 import { Refused, type Wants, catalogue, songApi } from "../api/client";
-import type { Change, Changed, EditInputs, Snippet, Ticks } from "../api/types";
+import type { Change, Changed, EditInputs, Snippet, SongStretch, Ticks } from "../api/types";
 import { player } from "../sound/player";
 import { lookup } from "./lookup";
 import { EMPTY, type Model, applyParts, trackOf } from "./model";
-import { FRESH_VIEW, type SongState, type View, loadView, resetSong, setSong, song, tell } from "./store";
+import { FRESH_VIEW, type SongState, type View, chooseRegions, loadView, resetSong, setSong, setView, song, tell } from "./store";
 
 export const api = () => songApi(song().songId as number);
 
@@ -14,7 +14,7 @@ export async function openSong(id: number): Promise<void> {
   const model = applyParts(EMPTY, snapshot.parts);
   const { view, playhead } = loadView(id) ?? firstView(model);
   const trackId = model.tracks.some((track) => track.id === view.trackId) ? view.trackId : (model.tracks[0]?.id ?? null);
-  setSong({ songId: id, catalogue: known, model, revision: snapshot.revision, undo: snapshot.undo, redo: snapshot.redo, view: { ...view, trackId }, playhead });
+  setSong({ songId: id, catalogue: known, model, revision: snapshot.revision, undo: snapshot.undo, redo: snapshot.redo, silent: snapshot.silent, view: { ...view, trackId }, playhead });
   void player.open(id);
 }
 
@@ -37,7 +37,7 @@ function firstView(model: Model): { view: View; playhead: number } {
 export async function catchUp(): Promise<void> {
   const snapshot = await api().snapshot();
   const model = applyParts(EMPTY, snapshot.parts);
-  setSong({ model, revision: snapshot.revision, undo: snapshot.undo, redo: snapshot.redo, drawn: {}, heard: {}, preview: null });
+  setSong({ model, revision: snapshot.revision, undo: snapshot.undo, redo: snapshot.redo, silent: snapshot.silent, drawn: {}, heard: {}, preview: null });
   await player.songChanged();
 }
 
@@ -71,8 +71,8 @@ async function drawWaiting(): Promise<void> {
 export async function drawHeard(addresses: string[]): Promise<void> {
   const missing = addresses.filter((address) => !song().heard[address]);
   if (missing.length === 0) return;
-  const heard = await api().heard(missing);
-  setSong((state) => ({ heard: { ...state.heard, ...heard } }));
+  const { heard, conflicts } = await api().heard(missing);
+  setSong((state) => ({ heard: { ...state.heard, ...heard }, conflicts: { ...state.conflicts, ...conflicts } }));
 }
 
 type Drawn = Pick<SongState, "curves" | "windows" | "passes" | "uneven" | "meetings">;
@@ -99,6 +99,8 @@ function take(change: Change): void {
     ...merged(state, change),
     model: applyParts(state.model, change.parts),
     heard: { ...state.heard, ...change.heard },
+    conflicts: { ...state.conflicts, ...change.conflicts },
+    silent: change.silent,
     revision: change.revision,
     undo: change.undo,
     redo: change.redo,
@@ -109,9 +111,12 @@ function take(change: Change): void {
   player.take(change);
 }
 
-/** Points that are no longer there are no longer chosen. */
+/** Points and regions that are no longer there are no longer chosen; nor is a track that was taken away. */
 function dropLostChoice(): void {
-  const { envelopeId, chosen, model } = song();
+  const { envelopeId, chosen, model, regionIds, view } = song();
+  const left = regionIds.filter((id) => model.regions[id]);
+  if (left.length < regionIds.length) chooseRegions(left);
+  if (!model.tracks.some((track) => track.id === view.trackId)) setView({ trackId: model.tracks[0]?.id ?? null });
   const count = (envelopeId && model.envelopes[envelopeId]?.points.length) || 0;
   if (chosen.some((index) => index >= count)) setSong({ chosen: chosen.filter((index) => index < count) });
 }
@@ -154,6 +159,16 @@ export const edit = <K extends keyof EditInputs>(name: K, inputs: EditInputs[K],
       return change;
     }, say),
   );
+
+/** Makes an edit and says what was done, with what came with it and the way back. */
+export const editAndTell = async <K extends keyof EditInputs>(name: K, inputs: EditInputs[K], say?: Say): Promise<Change | null> => {
+  const change = await edit(name, inputs, say);
+  if (change) tell("done", [`Done: ${change.words}`, ...change.tells].join("; "), true);
+  return change;
+};
+
+/** A stretch of the whole song by itself. Null when there is none; the reason is said. */
+export const songStretchOf = (from: Ticks, to: Ticks): Promise<SongStretch | null> => faultsSaid(() => api().songStretch(from, to));
 
 /** The tick a written position names. Null when it names none; the reason is said. */
 export const tickOf = async (text: string, say: Say): Promise<Ticks | null> => (await faultsSaid(() => api().position(text), say))?.tick ?? null;

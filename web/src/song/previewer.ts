@@ -25,12 +25,15 @@ export function previewer() {
       const ask = wish;
       wish = null;
       busy = true;
+      let fault: string | null = null;
       const preview = await ask().catch((error) => {
         if (!(error instanceof Refused)) throw error;
+        fault = error.message;
         return null;
       });
       busy = false;
       if (over) return;
+      setSong(({ carry }) => (carry ? { carry: { ...carry, fault } } : {}));
       if (preview) {
         setSong((state) => ({ preview: whole(preview, state) }));
         player.preview(preview);

@@ -1,8 +1,8 @@
 import { create } from "zustand";
-import type { Catalogue, Corners, Drawing, Preview, Px, Snippet, Ticks } from "../api/types";
+import type { Catalogue, Conflict, Corners, Drawing, Preview, Px, Snippet, SongStretch, Ticks } from "../api/types";
 import { EMPTY, type Model, applyParts } from "./model";
 
-export type PanelName = "sum" | "edit" | "find" | "knobs" | "clip" | "song";
+export type PanelName = "sum" | "edit" | "find" | "knobs" | "clip" | "track" | "song";
 
 /** What a press on an envelope does. */
 export const TOOLS = ["points", "range", "lasso", "freehand", "steps", "ramp", "rub"] as const;
@@ -47,6 +47,11 @@ export interface View {
   /** Parameters touched lately, the last one first. */
   lately: string[];
   follow: boolean;
+  /** Lanes shown under the one in focus, and lanes that stay in view while their track is folded: addresses by track. */
+  shown: Record<string, string[]>;
+  pinned: Record<string, string[]>;
+  /** Whether the sum is told at the pointer rather than at the playhead. */
+  sumAtPointer: boolean;
 }
 
 export interface SongState extends Drawing {
@@ -57,13 +62,25 @@ export interface SongState extends Drawing {
   redo: string | null;
   model: Model;
   heard: Record<string, Corners>;
+  conflicts: Record<string, Conflict[]>;
+  silent: string[];
   drawn: Record<string, boolean>;
   /** What is heard at the standing playhead, exactly; empty while it runs. */
   exact: Record<string, [value: number, text: string]>;
   preview: Preview | null;
   hand: Hand | null;
   view: View;
+  /** The region at hand, and all that are chosen with it. */
   regionId: string | null;
+  regionIds: string[];
+  /** Where a hand that carries regions is on the screen, and why it may not drop them there. */
+  carry: { x: Px; y: Px; fault: string | null } | null;
+  /** A loop being drawn about regions, on the screen. */
+  loop: { left: Px; top: Px; width: Px; height: Px } | null;
+  /** Whether presses on the table gather regions; for fingers, whose drags else scroll. */
+  gather: boolean;
+  /** The song tick under the pointer, over the strips of a track. */
+  pointer: Ticks | null;
   envelopeId: string | null;
   /** Places of the chosen points of that envelope, in order. */
   chosen: number[];
@@ -72,8 +89,8 @@ export interface SongState extends Drawing {
   /** The window the hand works in, by its first tick. */
   windowFrom: Ticks;
   tool: Tool;
-  /** A region that was copied, or a stretch of a move. */
-  clipboard: { region: string } | { snippet: Snippet } | null;
+  /** Regions that were copied, a stretch of a move, or a stretch of the song. */
+  clipboard: { regions: string[] } | { snippet: Snippet } | { stretch: SongStretch } | null;
   rangeTrial: Model["head"]["range"] | null;
   playhead: Ticks;
   playing: boolean;
@@ -95,6 +112,9 @@ export const FRESH_VIEW: View = {
   tolerance: 0.01,
   lately: [],
   follow: true,
+  shown: {},
+  pinned: {},
+  sumAtPointer: false,
 };
 
 const FRESH: SongState = {
@@ -110,12 +130,19 @@ const FRESH: SongState = {
   uneven: {},
   meetings: {},
   heard: {},
+  conflicts: {},
+  silent: [],
   drawn: {},
   exact: {},
   preview: null,
   hand: null,
   view: FRESH_VIEW,
   regionId: null,
+  regionIds: [],
+  carry: null,
+  loop: null,
+  gather: false,
+  pointer: null,
   envelopeId: null,
   chosen: [],
   span: null,
@@ -138,11 +165,21 @@ export const resetSong = () => setSong({ ...FRESH, catalogue: song().catalogue }
 
 export const setView = (change: Partial<View>) => setSong(({ view }) => ({ view: { ...view, ...change } }));
 
+/** Shows or pins a lane of a track, or no longer. */
+export const setLane = (list: "shown" | "pinned", trackId: string, address: string, on: boolean): void => {
+  const now = song().view[list];
+  const rest = (now[trackId] ?? []).filter((other) => other !== address);
+  setView({ [list]: { ...now, [trackId]: on ? [...rest, address] : rest } });
+};
+
 /** Turns to the next way of showing envelopes. */
 export const turnShowing = (): void => {
   const { showing } = song().view;
   setView({ showing: SHOWINGS[(SHOWINGS.indexOf(showing) + 1) % SHOWINGS.length] });
 };
+
+/** Chooses regions; the first of the list given is the one at hand. None clears the choice. */
+export const chooseRegions = (ids: string[]): void => setSong({ regionId: ids[0] ?? null, regionIds: ids });
 
 export const tell = (tone: Notice["tone"], words: string, undo = false) => setSong({ notice: { tone, words, undo } });
 

@@ -1,5 +1,5 @@
 import { songApi } from "../api/client";
-import type { Change, Preview, Ticks } from "../api/types";
+import type { Change, Preview, Ticks, TrackPart } from "../api/types";
 import { songEnd } from "../song/model";
 import { setSong, song } from "../song/store";
 import { barTicks } from "../song/viewport";
@@ -11,6 +11,9 @@ import { Stretches } from "./stretches";
 
 const BLOCK_BARS = 8;
 
+/** What of the tracks the sound graph is made from. */
+const wiringOf = (tracks: TrackPart[]): string => tracks.map(({ id, output, devices }) => `${id}>${output}:${devices.map((device) => `${device.id}=${device.type}`).join(",")}`).join(";");
+
 /** The transport: what the rest of the app sees of the sound. */
 class Player {
   private context: AudioContext | null = null;
@@ -21,6 +24,7 @@ class Player {
   private clock = new Clock();
   private meter: AnalyserNode | null = null;
   private frame = 0;
+  private wiring = "";
 
   async open(songId: number): Promise<void> {
     this.stop();
@@ -88,6 +92,7 @@ class Player {
 
   async songChanged(head = true): Promise<void> {
     if (head) await this.readClock();
+    await this.rebuilt();
     if (!this.stretches) return;
     const { playhead } = song();
     const range = song().model.head.range;
@@ -119,6 +124,7 @@ class Player {
     const limiter = new DynamicsCompressorNode(context, { threshold: -3, knee: 2, ratio: 20, attack: 0.002, release: 0.12 });
     this.meter = new AnalyserNode(context, { fftSize: 2048 });
     limiter.connect(this.meter).connect(context.destination);
+    this.wiring = wiringOf(model.tracks);
     this.rack = new Rack({ context, drumSound }, model.tracks, catalogue.send_prefix, limiter);
     this.engine = new Engine(
       context,
@@ -132,6 +138,17 @@ class Player {
     );
   }
 
+  /** The graph follows the tracks: made anew when one comes or goes, or sounds into another. */
+  private async rebuilt(): Promise<void> {
+    if (!this.context || !this.sounds || !this.rack || this.wiring === wiringOf(song().model.tracks)) return;
+    const on = song().playing;
+    this.engine?.stop();
+    this.rack.dispose();
+    await this.build(this.context, this.sounds);
+    this.restDials();
+    if (on && song().playing) this.engine?.start(song().playhead);
+  }
+
   private restDials(trial: Preview["parts"] = []): void {
     const { catalogue, model } = song();
     if (!catalogue || !this.context) return;
@@ -139,6 +156,7 @@ class Player {
     const tracks = model.tracks.map((track) => (tried.get(track.id) as typeof track | undefined) ?? track);
     const driven = new Set(Object.values(model.envelopes).filter((e) => e.on && (e.count ?? e.points.length) > 0).map((e) => e.target));
     this.rack?.rest(catalogue, tracks, (address) => driven.has(address), this.context.currentTime);
+    this.rack?.silence(song().preview?.silent ?? song().silent, this.context.currentTime);
   }
 
   /** Moves the playhead with the sound, once a frame. */

@@ -4,12 +4,17 @@ import { DEVICE_SOUNDS, type Studio } from "./devices";
 import { type Dial, ParamDial } from "./dial";
 import { type DeviceSound, gain } from "./parts";
 
+/** Fast enough to be at once, slow enough not to click. */
+const GATE_SECONDS = 0.006;
+
 /** The sound graph of a song: every track's chain, its sends, and the way to the loudspeaker. */
 export class Rack {
   readonly dials = new Map<string, Dial>();
   private readonly instruments = new Map<string, DeviceSound>();
   private readonly inputs = new Map<string, AudioNode>();
   private readonly outputs = new Map<string, AudioNode>();
+  /** After each chain: shut while a track is not listened to. */
+  private readonly gates = new Map<string, GainNode>();
 
   constructor(studio: Studio, tracks: TrackPart[], prefix: string, destination: AudioNode) {
     for (const track of tracks) this.addTrack(studio, track);
@@ -37,6 +42,11 @@ export class Rack {
     for (const output of this.outputs.values()) output.disconnect();
   }
 
+  /** Shuts the gates of tracks that are muted, or not heard because others are soloed; opens all others. */
+  silence(trackIds: string[], now: number): void {
+    for (const [id, gate] of this.gates) gate.gain.setTargetAtTime(trackIds.includes(id) ? 0 : 1, now, GATE_SECONDS);
+  }
+
   private addTrack(studio: Studio, track: TrackPart): void {
     const input = gain(studio.context, 1);
     let end: AudioNode = input;
@@ -47,8 +57,11 @@ export class Rack {
       end = sound.output;
       for (const [id, dial] of Object.entries(sound.dials)) this.dials.set(`${track.id}/${device.id}/${id}`, dial);
     }
+    const gate = gain(studio.context, 1);
+    end.connect(gate);
     this.inputs.set(track.id, input);
-    this.outputs.set(track.id, end);
+    this.gates.set(track.id, gate);
+    this.outputs.set(track.id, gate);
   }
 
   private addSends(studio: Studio, track: TrackPart, tracks: TrackPart[], prefix: string, output: AudioNode): void {

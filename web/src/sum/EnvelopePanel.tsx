@@ -1,4 +1,7 @@
 import { Power, Trash2 } from "lucide-react";
+import { useState } from "react";
+import type { EditInputs } from "../api/types";
+import { FaderChoice } from "../song/TrackPanel";
 import { edit } from "../song/actions";
 import { findParameter } from "../song/catalogue";
 import { setSong, tell, useSong } from "../song/store";
@@ -7,12 +10,15 @@ import { ClockChoice } from "./ClockChoice";
 const ROLES = ["set", "shift", "scale"] as const;
 const ROLE_WORDS = { set: "replaces the value", shift: "adds to the value", scale: "multiplies the value" };
 
+type Keep = NonNullable<EditInputs["set_role"]["keep"]>;
+
 /** The envelope at hand: what it does, how its time runs, on or off; and the point that is selected. */
 export function EnvelopePanel({ address }: { address: string }) {
   const model = useSong((state) => state.model);
   const catalogue = useSong((state) => state.catalogue);
   const envelopeId = useSong((state) => state.envelopeId);
   const regionId = useSong((state) => state.regionId);
+  const [keep, setKeep] = useState<Keep>("heard");
   const placed = catalogue && findParameter(catalogue, model.tracks, address);
   const all = Object.values(model.envelopes).filter((entry) => entry.target === address);
   const clip = regionId ? model.regions[regionId]?.clip_id : null;
@@ -32,12 +38,22 @@ export function EnvelopePanel({ address }: { address: string }) {
       </header>
       <div className="join mt-2 w-full" role="group" aria-label="What it does">
         {ROLES.map((role) => (
-          <button key={role} type="button" disabled={placed.scale.set_only && role !== "set"} className={`btn join-item btn-xs grow ${envelope.role === role ? "btn-primary" : ""}`} aria-pressed={envelope.role === role} title={ROLE_WORDS[role]} onClick={() => envelope.role !== role && void edit("set_role", { envelope_id: envelope.id, role })}>
+          <button key={role} type="button" disabled={placed.scale.set_only && role !== "set"} className={`btn join-item btn-xs grow ${envelope.role === role ? "btn-primary" : ""}`} aria-pressed={envelope.role === role} title={ROLE_WORDS[role]} onClick={() => envelope.role !== role && void edit("set_role", { envelope_id: envelope.id, role, keep })}>
             {role}
           </button>
         ))}
       </div>
+      {!placed.scale.set_only && (
+        <label className="faint mt-1 flex items-center gap-1 text-[11.5px]">
+          a change keeps
+          <select className="select select-xs grow pointer-coarse:h-10" aria-label="What a change of role keeps" value={keep} onChange={(event) => setKeep(event.target.value as Keep)}>
+            <option value="heard">what is heard</option>
+            <option value="drawing">the drawing</option>
+          </select>
+        </label>
+      )}
       <p className="faint mt-1 text-[11.5px]">{envelope.on ? ROLE_WORDS[envelope.role] : "is off"}</p>
+      {envelope.owner.startsWith("track/") && <div className="mt-1 flex"><FaderChoice lane={envelope} placed={placed} /></div>}
       {envelope.owner.startsWith("clip/") && <ClockChoice envelope={envelope} />}
       <p className="faint mt-2 text-[11.5px]">Press the line to add a point, double-press a point to remove it, drag the diamonds to bend. With Shift, the line moves as a segment, both its ends. <button type="button" className="underline" onClick={() => setSong({ envelopeId: envelope.id, sheet: "edit" })}>More</button></p>
     </section>

@@ -1,13 +1,17 @@
-import { Circle, Ear, Minus, MoreHorizontal, Scissors } from "lucide-react";
+import { Circle, Ear, Hand, Minus, MoreHorizontal, Scissors } from "lucide-react";
 import { type ReactNode, useEffect, useState } from "react";
 import { Refused, songApi } from "../api/client";
 import type { Explanation, Step } from "../api/types";
 import { hueStyle, parameterHue } from "../draw/hue";
-import { setSong, song, useSong } from "../song/store";
+import { edit } from "../song/actions";
+import { setSong, setView, song, useSong } from "../song/store";
+import { Conflicts } from "./Conflicts";
 import { EnvelopePanel } from "./EnvelopePanel";
+import { leadTo } from "./lead";
 
 const MARKS: Record<string, ReactNode> = {
   knob: <Circle size={16} />,
+  held: <Hand size={16} />,
   lane: <Minus size={16} />,
   clip: <MoreHorizontal size={16} />,
   carrier: <MoreHorizontal size={16} />,
@@ -21,8 +25,9 @@ const ASK_EVERY_MS = 220;
 function useExplanation(address: string | null): { found: Explanation | null; fault: string | null } {
   const [state, setState] = useState<{ found: Explanation | null; fault: string | null }>({ found: null, fault: null });
   const revision = useSong((s) => s.revision);
-  const still = useSong((s) => (s.playing ? -1 : s.playhead));
-  const playing = useSong((s) => s.playing);
+  const pointed = useSong((s) => (s.view.sumAtPointer ? s.pointer : null));
+  const still = useSong((s) => pointed ?? (s.playing ? -1 : s.playhead));
+  const playing = useSong((s) => s.playing && pointed === null);
   const songId = useSong((s) => s.songId);
   useEffect(() => {
     if (!address || songId === null) return;
@@ -32,7 +37,7 @@ function useExplanation(address: string | null): { found: Explanation | null; fa
       if (busy) return;
       busy = true;
       try {
-        const found = await songApi(songId).explanation(address, song().playhead);
+        const found = await songApi(songId).explanation(address, pointed ?? song().playhead);
         if (!over) setState({ found, fault: null });
       } catch (error) {
         if (!over) setState({ found: null, fault: error instanceof Refused ? error.message : "No answer." });
@@ -45,7 +50,7 @@ function useExplanation(address: string | null): { found: Explanation | null; fa
       over = true;
       clearInterval(timer);
     };
-  }, [address, songId, revision, still, playing]);
+  }, [address, songId, revision, still, playing, pointed]);
   return state;
 }
 
@@ -58,7 +63,10 @@ export function SumPanel({ address }: { address: string | null }) {
   return (
     <div className="flex flex-col gap-2 p-3" style={hueStyle(parameterHue(address))} data-testid="sum">
       <div>
-        <p className="faint text-[12px]">{found.name}, heard at {found.position}</p>
+        <div className="flex items-center gap-1">
+          <p className="faint min-w-0 grow text-[12px]">{found.name}, heard at {found.position}</p>
+          <PlaceSwitch />
+        </div>
         <p className="text-2xl leading-8 font-bold" data-testid="sum-heard">{found.text}</p>
       </div>
       <ol className="flex flex-col gap-1.5">
@@ -66,19 +74,37 @@ export function SumPanel({ address }: { address: string | null }) {
           <StepCard key={i} step={step} />
         ))}
       </ol>
+      <Conflicts address={address} tick={found.tick} />
+      {found.steps[0]?.kind === "held" && (
+        <button type="button" className="btn btn-sm btn-primary pointer-coarse:h-11" onClick={() => void edit("hand_back", { addresses: [address] })}><Hand size={14} /> Hand {found.name} back</button>
+      )}
       <EnvelopePanel address={address} />
     </div>
   );
 }
 
+/** Whether the sum is told at the playhead or under the pointer. */
+function PlaceSwitch() {
+  const atPointer = useSong((state) => state.view.sumAtPointer);
+  return (
+    <button type="button" className={`btn btn-xs font-normal pointer-coarse:h-10 ${atPointer ? "btn-secondary" : ""}`} aria-pressed={atPointer} title="Tell it under the pointer, over the strips of an unfolded track, rather than at the playhead" onClick={() => {
+      setView({ sumAtPointer: !atPointer });
+      setSong({ pointer: null });
+    }}>
+      at the pointer
+    </button>
+  );
+}
+
 function StepCard({ step }: { step: Step }) {
   const words = [step.kind, step.name].filter(Boolean).join(" ");
-  const lead = step.envelope_id ? () => setSong({ envelopeId: step.envelope_id, chosen: [], span: null, ...(step.region_id ? { regionId: step.region_id } : { regionId: null }) }) : undefined;
+  const envelopeId = step.envelope_id;
+  const lead = envelopeId ? () => leadTo(envelopeId, step.region_id) : undefined;
   const Tag = lead ? "button" : "div";
   return (
     <li className={step.overruled ? "opacity-50" : ""}>
       <Tag
-        {...(lead ? { type: "button" as const, onClick: lead, title: "Show this envelope below" } : {})}
+        {...(lead ? { type: "button" as const, onClick: lead, title: "Go to this envelope" } : {})}
         className={`flex w-full items-center gap-2.5 rounded-field border border-base-300 bg-base-200 px-2.5 py-1.5 text-left ${lead ? "cursor-pointer hover:border-[var(--hue)]" : ""}`}
       >
         <span className="hue shrink-0" aria-hidden="true">{MARKS[step.kind]}</span>

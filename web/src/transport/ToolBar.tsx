@@ -1,6 +1,8 @@
-import { Eraser, Layers, LassoSelect, type LucideIcon, Maximize2, MoveHorizontal, MousePointer2, Pencil, Slash, SquareDashed, StepForward } from "lucide-react";
+import { BoxSelect, Eraser, Layers, LassoSelect, Link2, type LucideIcon, Maximize2, MoveHorizontal, MousePointer2, Pencil, Slash, SquareDashed, StepForward } from "lucide-react";
 import { fit } from "../song/scrolling";
 import { GRIDS } from "../gestures/grid";
+import { edit } from "../song/actions";
+import { TimeMenu } from "./TimeMenu";
 import { TOOLS, type Tool, setSong, setView, turnShowing, useSong } from "../song/store";
 import { barTicks, beatTicks } from "../song/viewport";
 
@@ -39,10 +41,33 @@ export function ToolBar({ narrow }: { narrow: boolean }) {
       <button type="button" className="btn btn-ghost btn-sm shrink-0 px-2 font-normal pointer-coarse:h-11" title="Which envelopes are shown (V)" aria-label={`Envelopes shown: ${SHOWING_WORDS[showing]}`} onClick={turnShowing}>
         <Layers size={15} /> {SHOWING_WORDS[showing]}
       </button>
+      <GatherButton />
+      <FollowButton />
+      <TimeMenu />
       <button type="button" className="btn btn-ghost btn-sm shrink-0 px-2 font-normal pointer-coarse:h-11" title="Fit the chosen stretch, or the range, into view (0)" aria-label="Fit" onClick={() => fit()}>
         <Maximize2 size={15} /> Fit
       </button>
     </div>
+  );
+}
+
+/** Presses on the table gather regions; with fingers, whose drags else scroll. */
+function GatherButton() {
+  const gather = useSong((state) => state.gather);
+  return (
+    <button type="button" className={`btn btn-sm shrink-0 px-2 font-normal pointer-coarse:h-11 ${gather ? "btn-secondary" : "btn-ghost"}`} aria-pressed={gather} title="Gather: taps choose regions one after the other, a drag draws a loop about them" onClick={() => setSong({ gather: !gather })}>
+      <BoxSelect size={15} /> Gather
+    </button>
+  );
+}
+
+/** The song-wide choice whether lane points go along with regions. */
+function FollowButton() {
+  const on = useSong((state) => state.model.head.points_follow ?? false);
+  return (
+    <button type="button" className={`btn btn-sm shrink-0 px-2 font-normal pointer-coarse:h-11 ${on ? "btn-secondary" : "btn-ghost"}`} aria-pressed={on} aria-label="Lane points follow regions" title="Lane points follow regions that are moved, copied or removed; for the whole song" onClick={() => void edit("set_points_follow", { on: !on })}>
+      <Link2 size={15} /> {on ? "Points follow" : "Points stay"}
+    </button>
   );
 }
 

@@ -1,7 +1,7 @@
-import { House, Moon, Redo2, Repeat, Square, Sun, Triangle, Undo2, ZoomIn, ZoomOut } from "lucide-react";
+import { Hand, House, Moon, Redo2, Repeat, Square, Sun, Triangle, Undo2, ZoomIn, ZoomOut } from "lucide-react";
 import { go } from "../route";
 import { zoom } from "../song/scrolling";
-import { edit, step } from "../song/actions";
+import { edit, editAndTell, step } from "../song/actions";
 import { useSong } from "../song/store";
 import { positionText } from "../song/viewport";
 import { player } from "../sound/player";
@@ -89,6 +89,7 @@ export function TopBar({ narrow }: { narrow: boolean }) {
         </>
       )}
       <div className="grow" />
+      <HandBackAll narrow={narrow} />
       <UndoButtons words={!narrow} />
       {!narrow && (
         <>
@@ -97,6 +98,17 @@ export function TopBar({ narrow }: { narrow: boolean }) {
       )}
       <ThemeButton />
     </header>
+  );
+}
+
+/** There while knobs are held by hand: hands all of them back. */
+export function HandBackAll({ narrow }: { narrow: boolean }) {
+  const count = useSong((state) => state.model.tracks.reduce((sum, track) => sum + track.devices.reduce((all, device) => all + (device.held?.length ?? 0), 0), 0));
+  if (count === 0) return null;
+  return (
+    <button type="button" className="btn btn-warning btn-sm px-2" aria-label={`Hand back all ${count} held knobs`} title="Knobs held by hand: hand them all back to what moves them" onClick={() => void editAndTell("hand_back", {})}>
+      <Hand size={14} /> {narrow ? count : `Hand back ${count}`}
+    </button>
   );
 }
 

@@ -1,5 +1,5 @@
 import { useEffect } from "react";
-import type { Corners, EnvelopePart, RegionPart, TrackPart, Window } from "../api/types";
+import type { Conflict, Corners, EnvelopePart, RegionPart, TrackPart, Window } from "../api/types";
 import { CurvePath } from "../draw/CurvePath";
 import { hueStyle, parameterHue } from "../draw/hue";
 import { RegionBox } from "../song/RegionBox";
@@ -7,15 +7,16 @@ import { drawHeard } from "../song/actions";
 import { type Placed, findParameter } from "../song/catalogue";
 import type { Lookup } from "../song/lookup";
 import type { Model } from "../song/model";
-import { useSong } from "../song/store";
-import { bandFor, tickToX, valueToY } from "../song/viewport";
+import { setSong, song, useSong } from "../song/store";
+import { bandFor, positionText, tickToX, valueToY, xToTick } from "../song/viewport";
 import { select } from "../gestures/regions";
+import { player } from "../sound/player";
 import { Axis, TimeLines } from "./Axis";
 import { LaneStrip } from "./LaneStrip";
 import { ShapeStrip } from "./ShapeStrip";
-import { HEARD_HEIGHT, MATERIAL_HEIGHT, NAME_HEIGHT, holdsRegions } from "./heights";
+import { HEARD_HEIGHT, MATERIAL_HEIGHT, NAME_HEIGHT, hasLanes, holdsRegions } from "./heights";
 import { EnvelopeAside, EnvelopeEditor } from "./EnvelopeEditor";
-
+import { OwnLength } from "./OwnLength";
 
 interface Props {
   track: TrackPart;
@@ -30,13 +31,15 @@ interface Props {
 export function Unfolded({ track, regions, model, find, focus, view }: Props) {
   const catalogue = useSong((state) => state.catalogue);
   const placed = catalogue && focus ? findParameter(catalogue, model.tracks, focus) : null;
-  const lanes = find.envelopes[`track/${track.id}`] ?? [];
-  const lane = lanes.find((entry) => entry.target === focus);
+  const lane = (find.envelopes[`track/${track.id}`] ?? []).find((entry) => entry.target === focus);
   useEffect(() => {
     if (focus) void drawHeard([focus]);
   }, [focus, model]);
   return (
-    <div style={focus ? hueStyle(parameterHue(focus)) : undefined}>
+    <div
+      style={focus ? hueStyle(parameterHue(focus)) : undefined}
+      onPointerMove={(event) => song().view.sumAtPointer && setSong({ pointer: Math.max(0, Math.round(xToTick(song().view, event.clientX - event.currentTarget.getBoundingClientRect().left))) })}
+    >
       {holdsRegions(track) && (
         <div className="relative" style={{ height: MATERIAL_HEIGHT, background: "var(--strip)" }} data-testid={`material-${track.id}`}>
           <div style={hueStyle(track.hue)}>
@@ -48,7 +51,7 @@ export function Unfolded({ track, regions, model, find, focus, view }: Props) {
           <ClipCurves regions={regions} find={find} focus={focus} placed={placed} view={view} />
         </div>
       )}
-      <LaneStrip track={track} lane={lane} placed={placed} view={view} />
+      {hasLanes(track) && <LaneStrip track={track} lane={lane} placed={placed} view={view} />}
       <HeardStrip focus={focus} view={view} />
     </div>
   );
@@ -73,6 +76,7 @@ function ClipCurves({ regions, find, focus, placed, view }: { regions: RegionPar
   const editor = (envelope: EnvelopePart, own: Placed) => (
     <g key={envelope.id} pointerEvents="auto" style={hueStyle(parameterHue(envelope.target))}>
       <EnvelopeEditor envelope={envelope} windows={at(envelope)} height={height} name={own.entry.name} scale={own.scale} line="stitched" view={view} onGround={onGround} />
+      {envelope.clock === "own_length" && <OwnLength envelope={envelope} regions={regions} windows={at(envelope)} height={height} name={own.entry.name} />}
     </g>
   );
   return (
@@ -113,9 +117,39 @@ function HeardStrip({ focus, view: [from, to] }: { focus: string | null; view: [
   const plot = (tick: number, value: number): [number, number] => [tickToX(view, tick), valueToY(band, value)];
   const chain = { still, tried, patches, window: [from, to, from, 1] as Window, plot, scale: `${pxPerTick}` };
   return (
-    <svg className="block w-full border-b border-base-300" height={HEARD_HEIGHT} style={{ background: "var(--strip)" }} aria-label="Heard" data-testid={`heard-${focus}`}>
-      <CurvePath {...chain} className="heard-area" foot={HEARD_HEIGHT - 2} />
-      <CurvePath {...chain} className="heard-edge" />
-    </svg>
+    <div className="relative">
+      <svg className="block w-full border-b border-base-300" height={HEARD_HEIGHT} style={{ background: "var(--strip)" }} aria-label="Heard" data-testid={`heard-${focus}`}>
+        <CurvePath {...chain} className="heard-area" foot={HEARD_HEIGHT - 2} />
+        <CurvePath {...chain} className="heard-edge" />
+      </svg>
+      <ConflictMarks focus={focus} view={[from, to]} />
+    </div>
   );
+}
+
+const NO_CONFLICTS: Conflict[] = [];
+
+/** Where two clip envelopes set the parameter at once; a press leads to the sum there, where it can be settled. */
+function ConflictMarks({ focus, view: [from, to] }: { focus: string | null; view: [number, number] }) {
+  const conflicts = useSong((state) => (focus ? state.conflicts[focus] : undefined)) ?? NO_CONFLICTS;
+  const pxPerTick = useSong((state) => state.view.pxPerTick);
+  const meter = useSong((state) => state.model.head.meter);
+  return conflicts
+    .filter((conflict) => conflict[0] < to && conflict[1] > from)
+    .map(([start, end]) => (
+      <button
+        key={`${start} ${end}`}
+        type="button"
+        className="conflict absolute top-0 h-3.5 cursor-pointer overflow-hidden rounded-sm text-left text-[10px] leading-3.5"
+        style={{ left: tickToX({ pxPerTick }, start), width: Math.max(8, tickToX({ pxPerTick }, end - start)) }}
+        title={`Two clip envelopes set this from ${positionText(meter, start)} to ${positionText(meter, end)}; only one is heard. Press to settle it.`}
+        aria-label={`Settle the conflict at ${positionText(meter, start)}`}
+        onClick={() => {
+          player.seek(start);
+          setSong({ sheet: "sum" });
+        }}
+      >
+        <span className="sticky px-1" style={{ left: "var(--header-width)" }}>two set this</span>
+      </button>
+    ));
 }

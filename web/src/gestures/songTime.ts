@@ -1,0 +1,36 @@
+import { editAndTell, songStretchOf } from "../song/actions";
+import { setSong, song, tell } from "../song/store";
+import { positionText, snapTick } from "../song/viewport";
+import { gridNow } from "./grid";
+
+const range = () => song().model.head.range;
+const playhead = () => snapTick(song().playhead, gridNow());
+const rangeText = () => {
+  const { meter } = song().model.head;
+  return `${positionText(meter, range().start_tick)} to ${positionText(meter, range().end_tick)}`;
+};
+
+/** Copies the range of the whole song: all tracks and lanes, and the tempo. */
+export async function copyTime(): Promise<boolean> {
+  const stretch = await songStretchOf(range().start_tick, range().end_tick);
+  if (!stretch) return false;
+  setSong({ clipboard: { stretch } });
+  tell("done", `${rangeText()} of the song is ready to paste at the playhead`);
+  return true;
+}
+
+export const deleteTime = () => editAndTell("delete_time", { from_tick: range().start_tick, to_tick: range().end_tick });
+
+export async function cutTime(): Promise<void> {
+  if (await copyTime()) await deleteTime();
+}
+
+/** Puts the copied stretch in at the playhead: with room made for it, or over what lies there. */
+export function pasteTime(over = false): void {
+  const { clipboard } = song();
+  if (!clipboard || !("stretch" in clipboard)) return tell("fault", "No stretch of the song has been copied yet: set a range and copy it first.");
+  void editAndTell("paste_time", { tick: playhead(), stretch: clipboard.stretch, ...(over ? { over } : {}) });
+}
+
+/** Makes room at the playhead, as long as the range. */
+export const insertTime = () => void editAndTell("insert_time", { tick: playhead(), length_ticks: range().end_tick - range().start_tick });
