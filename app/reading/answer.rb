@@ -32,7 +32,8 @@ class Answer
 
     draw = Drawing.new(@after)
     heard = @wants.fetch("heard", []) & affected.map(&:to_s)
-    { "parts" => parts, "points" => touched_points, "silent" => @after.silent, "curves" => {}, "uneven" => draw.uneven(changed_envelopes), "windows" => {}, "passes" => {}, "heard" => {},
+    { "parts" => parts, "points" => touched_points, "silent" => @after.silent, "uneven" => draw.uneven(changed_envelopes),
+      "curves" => {}, "windows" => {}, "passes" => {}, "heard" => {},
       "patches" => { "curves" => draw.curve_patches(stretches), "heard" => draw.heard_patches(heard, stretches.values.flat_map(&:heard)) }, **sound }
   end
 

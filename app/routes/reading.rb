@@ -51,7 +51,10 @@ module Reading
     end
     travelling(app)
     app.get("/api/songs/:id/position") { json("tick" => song.meter.parse(params[:text].to_s)) }
-    app.get("/api/songs/:id/heard") { json("heard" => Drawing.new(song).heard(list_of(:addresses)), "conflicts" => Drawing.new(song).conflicts(list_of(:addresses))) }
+    app.get("/api/songs/:id/heard") do
+      draw = Drawing.new(song)
+      json("heard" => draw.heard(list_of(:addresses)), "conflicts" => draw.conflicts(list_of(:addresses)))
+    end
     app.get("/api/songs/:id/values") { json(Drawing.new(song).values(list_of(:addresses), tick_of("tick"))) }
     app.get("/api/songs/:id/explanation") do
       address = KindSatchel::Address.parse(params[:address])

@@ -1,6 +1,6 @@
 import type { KeyboardEvent, PointerEvent } from "react";
 import type { EditInputs, RegionPart, Ticks, TrackPart } from "../api/types";
-import { edit, editAndTell } from "../song/actions";
+import { edit, editAndTell, editAsking } from "../song/actions";
 import { lookup } from "../song/lookup";
 import { previewer } from "../song/previewer";
 import { chooseRegions, setSong, setView, song, tell } from "../song/store";
@@ -77,7 +77,12 @@ export function pressRegion(event: PointerEvent, region: RegionPart): void {
     drop: (reach) => {
       setSong({ carry: null });
       trial.end(reach.moved);
-      if (reach.moved) return void edit(reach.copy ? "copy_regions" : "move_regions", inputs(reach)).then((change) => change?.tells.some((words) => words.includes("off")) && tell("done", change.tells.join("; "), true));
+      if (reach.moved) return void edit(reach.copy ? "copy_regions" : "move_regions", inputs(reach)).then((change) => {
+        if (!change) return;
+        const now = song().model.regions[region.id];
+        if (now) setView({ trackId: trackIdOf(now) });
+        if (change.tells.some((words) => words.endsWith("will be off"))) tell("done", change.tells.join("; "), true);
+      });
       if (chosen) select(region, mode);
     },
     cancel: () => {
@@ -142,7 +147,7 @@ export const join = (region: RegionPart) => void edit("join_region", { region_id
 export const duplicate = () => void edit("duplicate_regions", ids());
 export const separate = (each = false) => void editAndTell("separate_regions", { ...ids(), ...(each ? { each } : {}) });
 export const mute = () => void edit("mute_regions", { ...ids(), muted: !chosenRegions().every((region) => region.muted) });
-export const layOut = () => void editAndTell("lay_out", ids());
+export const layOut = () => void editAsking("lay_out", ids());
 
 export function remove(): void {
   const inputs = ids();

@@ -46,7 +46,7 @@ export const Knob = memo(function Knob({ track, placed, acts, focused }: Props) 
     const corners = automated ? (state.preview?.heard[address] ?? state.heard[address]) : undefined;
     return corners ? heightAt(corners, state.playhead) : null;
   });
-  const exact = useSong((state) => (automated ? state.exact[address] : undefined));
+  const exact = useSong((state) => (automated || held ? state.exact[address] : undefined));
   const value = turned ?? exact?.[0] ?? heard ?? rest;
   const step = scale.steps ? 1 / scale.steps : 0.01;
   const set = (next: Normalised) => void edit("set_knob", { address, value: Math.min(Math.max(next, 0), 1) });

@@ -79,7 +79,7 @@ function Actions({ regions, find }: { regions: RegionPart[]; find: Lookup }) {
       <Act words="Duplicate" icon={<CopyPlus size={14} />} title="Once more, right after (D)" onDo={duplicate} />
       <Act words="Mute" icon={<VolumeX size={14} />} title="Neither material nor moves are heard (M)" pressed={regions.every((region) => region.muted)} onDo={mute} />
       <Act words="Separate" icon={<Split size={14} />} off={!shared} title={one ? "A clip of its own (S)" : "A clip of their own, that they share (S)"} onDo={() => separate()} />
-      {!one && <Act words="Separate each" icon={<Split size={14} />} off={!shared} title="A clip of its own for each" onDo={() => separate(true)} />}
+      {!one && <Act words="Each apart" icon={<Split size={14} />} off={!shared} title="A clip of its own for each" onDo={() => separate(true)} />}
       {one && <Act words="Split" icon={<Scissors size={14} />} title="Cut in two where the playhead stands (X); with nothing chosen, X cuts at the pointer" onDo={() => splitAtPlayhead(one)} />}
       {one && <Act words="Join" icon={<Merge size={14} />} title="With the region that goes on with it (J)" onDo={() => join(one)} />}
       <Act words="Lay out" icon={<Layers size={14} />} off={!moves} title="Turn the clip moves into points of the track lanes; what is heard stays" onDo={layOut} />
@@ -91,7 +91,7 @@ function Actions({ regions, find }: { regions: RegionPart[]; find: Lookup }) {
 /** Another clip in place of the one that lies there. */
 function SwapSelect({ regions, model }: { regions: RegionPart[]; model: Model }) {
   const kinds = new Set(regions.map((region) => model.tracks.find((track) => region.owner === `track/${track.id}`)?.kind));
-  const now = regions.length === 1 ? regions[0].clip_id : "";
+  const now = regions.every((region) => region.clip_id === regions[0].clip_id) ? regions[0].clip_id : "";
   const fitting = Object.values(model.clips).filter((clip) => kindOf(clip) === "carrier" || [...kinds].every((kind) => kind === kindOf(clip)));
   return (
     <label className="flex flex-col text-[11.5px]">

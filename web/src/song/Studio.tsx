@@ -6,7 +6,7 @@ import { SumPanel } from "../sum/SumPanel";
 import { Notice } from "../transport/Notice";
 import { SongPanel } from "../transport/SongPanel";
 import { ToolBar } from "../transport/ToolBar";
-import { PlayButton, Position, TopBar } from "../transport/TopBar";
+import { PlayButton, TopBar } from "../transport/TopBar";
 import { Carry, Loop } from "./Carry";
 import { ClipPanel } from "./ClipPanel";
 import { Table } from "./Table";
@@ -66,7 +66,7 @@ function Tabs({ names, current, phone = false }: { names: PanelName[]; current: 
   return (
     <div role="tablist" className={`tabs tabs-border flex-nowrap ${phone ? "min-w-0 grow overflow-x-auto" : "shrink-0 border-b border-base-300"}`}>
       {names.map((name) => (
-        <button key={name} type="button" role="tab" aria-selected={current === name} className={`tab ${phone ? "h-11 px-2 text-[12.5px]" : "px-2.5"} ${current === name ? "tab-active font-bold" : ""}`} onClick={() => setSong({ sheet: phone && current === name ? null : name })}>
+        <button key={name} type="button" role="tab" aria-selected={current === name} className={`tab ${phone ? "h-11 shrink-0 px-1.5 text-[12.5px]" : "px-2.5"} ${current === name ? "tab-active font-bold" : ""}`} onClick={() => setSong({ sheet: phone && current === name ? null : name })}>
           {LABELS[name]}
         </button>
       ))}
@@ -99,7 +99,6 @@ function Phone() {
       )}
       <nav className="flex shrink-0 items-center border-t border-base-300 bg-base-100 px-1 pb-[env(safe-area-inset-bottom)]">
         <Tabs names={["knobs", "sum", "edit", "find", "clip", "track", "song"]} current={sheet} phone />
-        <Position />
         <PlayButton large />
       </nav>
       <Notice narrow />

@@ -8,7 +8,7 @@ import { focusOn } from "../knobs/focus";
 import { TextField } from "../transport/Fields";
 import { holdsRegions } from "../unfold/heights";
 import { MovesCopy } from "./MovesCopy";
-import { api, edit, editAndTell } from "./actions";
+import { api, edit, editAndTell, editAsking } from "./actions";
 import { type Placed, findParameter } from "./catalogue";
 import { setLane, useSong } from "./store";
 import { useShown } from "./useShown";
@@ -30,7 +30,7 @@ export function TrackPanel() {
       {track.kind !== "carrier" && <Lanes track={track} lanes={lanes} />}
       {holdsRegions(track) && (
         <>
-          <button type="button" className="btn btn-sm pointer-coarse:h-11" title="All clip moves of the track become points of its lanes; what is heard stays" onClick={() => void editAndTell("lay_out", { track_id: track.id })}>
+          <button type="button" className="btn btn-sm pointer-coarse:h-11" title="All clip moves of the track become points of its lanes; what is heard stays" onClick={() => void editAsking("lay_out", { track_id: track.id })}>
             Lay all clip moves out
           </button>
           <Duplicate track={track} />
@@ -100,7 +100,7 @@ function LaneEntry({ track, lane, placed }: { track: TrackPart; lane: EnvelopePa
   const name = placed.entry.name;
   const pack = () => {
     const [from, to] = stretchNow() ?? [range.start_tick, range.end_tick];
-    void editAndTell("pack", { envelope_id: lane.id, from_tick: from, to_tick: to });
+    void editAsking("pack", { envelope_id: lane.id, from_tick: from, to_tick: to });
   };
   return (
     <li className="rounded-field border border-base-300 p-1.5" style={hueStyle(parameterHue(lane.target))}>

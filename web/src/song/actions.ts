@@ -167,6 +167,15 @@ export const editAndTell = async <K extends keyof EditInputs>(name: K, inputs: E
   return change;
 };
 
+/** Says first that shared clips will be made separate, where that is so, and goes on once that is agreed to. */
+export async function editAsking<K extends keyof EditInputs>(name: K, inputs: EditInputs[K]): Promise<void> {
+  const trial = await faultsSaid(() => api().preview(song().revision, name, inputs, { heard: [] }));
+  if (!trial) return;
+  const apart = trial.tells.filter((words) => words.endsWith("separate first"));
+  if (apart.length === 0) return void (await editAndTell(name, inputs));
+  setSong({ notice: { tone: "done", words: `${apart.join("; ")}.`, go: () => void editAndTell(name, inputs) } });
+}
+
 /** A stretch of the whole song by itself. Null when there is none; the reason is said. */
 export const songStretchOf = (from: Ticks, to: Ticks): Promise<SongStretch | null> => faultsSaid(() => api().songStretch(from, to));
 

@@ -15,6 +15,8 @@ export interface Notice {
   tone: "done" | "fault";
   words: string;
   undo?: boolean;
+  /** Goes on with what was only announced. */
+  go?: () => void;
 }
 
 /** What a hand is doing to an envelope right now. */

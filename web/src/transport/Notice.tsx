@@ -7,7 +7,7 @@ import { setSong, useSong } from "../song/store";
 export function Notice({ narrow }: { narrow: boolean }) {
   const notice = useSong((state) => state.notice);
   useEffect(() => {
-    if (!notice) return;
+    if (!notice || notice.go) return;
     const timer = setTimeout(() => setSong({ notice: null }), notice.tone === "fault" ? 9000 : 4500);
     return () => clearTimeout(timer);
   }, [notice]);
@@ -15,6 +15,12 @@ export function Notice({ narrow }: { narrow: boolean }) {
   return (
     <div role={notice.tone === "fault" ? "alert" : "status"} className={`notice fixed left-1/2 z-50 flex max-w-[92vw] -translate-x-1/2 items-center gap-3 rounded-box px-3 py-2 shadow-lg ${narrow ? "top-14" : "bottom-44"} ${notice.tone === "fault" ? "bg-error text-error-content" : "bg-neutral text-neutral-content"}`}>
       <span>{notice.words}</span>
+      {notice.go && (
+        <button type="button" className="btn btn-sm" onClick={() => {
+          setSong({ notice: null });
+          notice.go?.();
+        }}>Go on</button>
+      )}
       {notice.undo && (
         <button type="button" className="underline" onClick={() => void step("undo")}>Undo</button>
       )}

@@ -19,7 +19,7 @@ export function PlayButton({ large = false }: { large?: boolean }) {
 
 export function Position() {
   const text = useSong((state) => positionText(state.model.head.meter, state.playhead));
-  return <output className="w-20 text-base font-bold tabular-nums" aria-label="Position" data-testid="position">{text}</output>;
+  return <output className="w-18 text-base font-bold tabular-nums sm:w-20" aria-label="Position" data-testid="position">{text}</output>;
 }
 
 export function RangeButton() {
@@ -73,11 +73,12 @@ export function ThemeButton() {
 export function TopBar({ narrow }: { narrow: boolean }) {
   const head = useSong((state) => state.model.head);
   return (
-    <header className="flex h-12 shrink-0 items-center gap-2 border-b border-base-300 bg-base-100 px-2">
+    <header className="flex h-12 shrink-0 items-center gap-1 sm:gap-2 border-b border-base-300 bg-base-100 px-2">
       <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label="All songs" title="All songs" onClick={() => go("/")}>
         <House size={16} />
       </button>
-      <TextField label="Name of the song" value={head.name} onCommit={(name) => edit("rename_song", { name })} className={narrow ? "w-36 grow font-bold" : "w-40 font-bold"} />
+      <TextField label="Name of the song" value={head.name} onCommit={(name) => edit("rename_song", { name })} className={narrow ? "w-20 grow font-bold" : "w-40 font-bold"} />
+      {narrow && <Position />}
       {!narrow && (
         <>
           <PlayButton />

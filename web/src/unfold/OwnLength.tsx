@@ -1,4 +1,4 @@
-import type { KeyboardEvent, PointerEvent } from "react";
+import { type KeyboardEvent, type PointerEvent, useState } from "react";
 import type { EnvelopePart, Px, RegionPart, Ticks, Window } from "../api/types";
 import { type Reach, drag } from "../gestures/drag";
 import { gridNow } from "../gestures/grid";
@@ -20,11 +20,11 @@ const MOST_MARKS = 64;
 /** The end of an envelope with a length of its own, to be dragged, in every region; and where it meets its loop again. */
 export function OwnLength({ envelope, regions, windows, height, name }: Props) {
   const pxPerTick = useSong((state) => state.view.pxPerTick);
-  const trial = useSong((state) => state.preview?.parts.find(([kind, id]) => kind === "envelope" && id === envelope.id)?.[2] as EnvelopePart | undefined);
+  const [trial, setTrial] = useState<Ticks | null>(null);
   const meter = useSong((state) => state.model.head.meter);
   const clip = useSong((state) => state.model.clips[envelope.owner.slice(5)]);
   const meeting = useSong((state) => state.preview?.meetings?.[envelope.id] ?? state.meetings?.[envelope.id]);
-  const own: Ticks = trial?.own_length_ticks ?? envelope.own_length_ticks ?? clip?.length_ticks ?? beatTicks(meter);
+  const own: Ticks = trial ?? envelope.own_length_ticks ?? clip?.length_ticks ?? beatTicks(meter);
   const mine = regions.filter((region) => region.clip_id === clip?.id);
   const x = (tick: Ticks): Px => tickToX({ pxPerTick }, tick);
 
@@ -33,15 +33,21 @@ export function OwnLength({ envelope, regions, windows, height, name }: Props) {
     const attempt = previewer();
     const wish = (reach: Reach) => {
       const step = reach.free ? 0 : gridNow() || 1;
-      return set(Math.max(snapTick(own + xToTick({ pxPerTick }, reach.dx), step), step || 1));
+      return Math.max(snapTick(own + xToTick({ pxPerTick }, reach.dx), step), step || 1);
     };
     drag(event, {
-      move: (reach) => attempt.ask("set_clock", wish(reach)),
+      move: (reach) => {
+        setTrial(wish(reach));
+        attempt.ask("set_clock", set(wish(reach)));
+      },
       drop: (reach) => {
         attempt.end(reach.moved);
-        if (reach.moved) void edit("set_clock", wish(reach));
+        if (reach.moved) void edit("set_clock", set(wish(reach))).then(() => setTrial(null));
       },
-      cancel: () => attempt.end(false),
+      cancel: () => {
+        setTrial(null);
+        attempt.end(false);
+      },
     });
   };
   const onKey = (event: KeyboardEvent) => {
@@ -75,7 +81,7 @@ export function OwnLength({ envelope, regions, windows, height, name }: Props) {
                 <path d={`M0 0V${height}`} stroke="var(--hue)" strokeWidth={1.2} />
                 <rect x={-3.5} y={height - 15} width={7} height={14} rx={2.5} className="edge" />
                 <rect x={-9} y={height - 30} width={18} height={30} fill="transparent" />
-                {trial && <text x={6} y={12} fontSize={11.5} fill="currentColor">{beats} beats</text>}
+                {trial !== null && <text x={6} y={12} fontSize={11.5} fill="currentColor">{beats} beats</text>}
               </g>
             )}
           </g>
