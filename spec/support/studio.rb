@@ -73,6 +73,45 @@ module StudioHelpers
     key.call("keyUp", 0) if control
   end
 
+  # A key held while a block runs: 1 Alt, 2 Control, 8 Shift.
+  def holding(modifiers)
+    command = ->(type, **more) { page.driver.browser.page.command("Input.dispatchMouseEvent", type:, button: "left", clickCount: 1, modifiers:, **more) }
+    yield ->(place) { %w[mousePressed mouseReleased].each { |type| command.call(type, x: place[0], y: place[1]) } }
+  end
+
+  # One finger: "touchStart", "touchMove", "touchEnd".
+  def touch(type, x = nil, y = nil)
+    page.driver.browser.page.command("Input.dispatchTouchEvent", type:, touchPoints: x ? [{ x:, y: }] : [])
+  end
+
+  def tap(place)
+    touch("touchStart", *place)
+    touch("touchEnd")
+  end
+
+  # A finger that comes down, goes somewhere by steps, and lifts.
+  def swipe(from, dx, dy)
+    x, y = from
+    touch("touchStart", x, y)
+    6.times { |i| touch("touchMove", x + (dx * (i + 1) / 6.0), y + (dy * (i + 1) / 6.0)) }
+    yield if block_given?
+    touch("touchEnd")
+  end
+
+  # The middle of a button or field, by its words.
+  def place_of(node)
+    box = page.evaluate_script("(b => [b.x + b.width / 2, b.y + b.height / 2])(arguments[0].getBoundingClientRect())", node)
+    [box[0], box[1]]
+  end
+
+  # The name row of a region, a little right of its start.
+  def name_row(region_id, into = 40)
+    box = page.evaluate_script("(b => [b.x, b.y])(document.querySelector('[data-testid=\"#{region_id}\"]').getBoundingClientRect())")
+    [[box[0], 170].max + into, box[1] + 8]
+  end
+
+  def show_panel(name) = page.find("[role=tab]", text: name).click
+
   # Puts the keyboard on a thing with a test id (or on its group, for marks in a drawing).
   def focus(test_id)
     page.find_all("[data-testid='#{test_id}']", minimum: 1, visible: :all)

@@ -169,8 +169,4 @@ RSpec.describe "Songs in the studio" do
     click_on "Play"
     expect(seen(10) { position }.uniq.size).to be > 4
   end
-
-  def touch(type, x = nil, y = nil)
-    page.driver.browser.page.command("Input.dispatchTouchEvent", type:, touchPoints: x ? [{ x:, y: }] : [])
-  end
 end

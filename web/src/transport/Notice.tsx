@@ -13,8 +13,8 @@ export function Notice({ narrow }: { narrow: boolean }) {
   }, [notice]);
   if (!notice) return null;
   return (
-    <div role={notice.tone === "fault" ? "alert" : "status"} className={`notice fixed left-1/2 z-50 flex max-w-[92vw] -translate-x-1/2 items-center gap-3 rounded-box px-3 py-2 shadow-lg ${narrow ? "top-14" : "bottom-44"} ${notice.tone === "fault" ? "bg-error text-error-content" : "bg-neutral text-neutral-content"}`}>
-      <span>{notice.words}</span>
+    <div role={notice.tone === "fault" ? "alert" : "status"} className={`notice fixed left-1/2 z-50 flex max-w-[92vw] -translate-x-1/2 items-center gap-3 rounded-box px-3 shadow-lg ${narrow ? "top-12 min-h-11 w-max py-1 text-[12px] leading-4" : "bottom-44 py-2"} ${notice.tone === "fault" ? "bg-error text-error-content" : "bg-neutral text-neutral-content"}`}>
+      <span className={narrow ? "line-clamp-3" : ""} title={notice.words}>{notice.words}</span>
       {notice.go && (
         <button type="button" className="btn btn-sm" onClick={() => {
           setSong({ notice: null });

@@ -1,0 +1,75 @@
+# frozen_string_literal: true
+
+RSpec.describe "Tracks and song time in the studio" do
+  let(:id) { plant }
+
+  before do
+    open_song(id)
+    show_panel("Track")
+  end
+
+  def track(text) = standing(id).song.tracks.find { |one| one.id == text }
+  def names = standing(id).song.tracks.map(&:name)
+
+  it "asks whether a duplicate takes the moves along, and shows what each choice brings" do
+    click_on "Duplicate this track"
+    expect(page).to have_text("6 regions, 1 lane and 3 clip moves come along")
+    click_on "Without its moves"
+    song = eventually(id) { names[2] == "Rope Bass 2" }
+    copy = song.tracks[2]
+    expect(copy.lanes + copy.regions.flat_map { |region| song.clip(region.clip_id).envelopes }).to be_empty
+    expect(page).to have_css("[data-testid='track-#{copy.id}']")
+    page.select("Rope Bass 2", from: "Copy the lanes of Rope Bass to")
+    expect(page).to have_css("[aria-label='What matches']", text: "Rope Bass 2: Cutoff")
+    click_on "Copy 1 of 1 move"
+    eventually(id) { |now| now.track(copy.id).lanes.size == 1 }
+  end
+
+  it "plays on through a duplicate, a group, a mute and a solo" do
+    click_on "Play"
+    level = -> { page.find("[role=meter]")["aria-valuenow"].to_i }
+    loud = -> { Array.new(25) { sleep(0.05) && level.call }.max }
+    expect(loud.call).to be > -40
+    page.select("a new group", from: "Sounds into")
+    eventually(id) { names.include?("Group") }
+    expect(loud.call).to be > -40
+    within("[aria-label='Listening']") { click_on "Solo" }
+    eventually(id) { |song| song.silent.include?("fog-pad") }
+    expect(page).to have_css("[data-testid='track-fog-pad']", text: "not heard")
+    within("[aria-label='Listening']") { click_on "Mute" }
+    eventually(id) { |song| song.silent.include?("rope-bass") }
+    sleep 2.5
+    expect(loud.call).to be < -40
+    click_on "Stop"
+  end
+
+  it "renames a track, and says what is wrong with a group in a ring" do
+    type_into "Name of the track", "Low rope"
+    eventually(id) { track("rope-bass").name == "Low rope" }
+    page.find("[data-testid='track-deck'] button[aria-pressed]").click
+    page.select("a new group", from: "Sounds into")
+    eventually(id) { names.include?("Group") }
+    page.find("[data-testid='track-#{standing(id).song.tracks.find { |one| one.name == 'Group' }.id}'] button[aria-pressed]").click
+    page.select("Deck (group)", from: "Sounds into")
+    expect(page).to have_css("[role=alert]", text: "would be a ring")
+  end
+
+  it "cuts, pastes, inserts and deletes song time" do
+    before = json_of(standing(id).song)
+    length = standing(id).song.length_ticks
+    act = lambda do |words|
+      click_on "Song time"
+      click_on words
+    end
+    act.call("Cut time")
+    eventually(id) { |song| song.length_ticks == length - (8 * BAR) }
+    press_ruler(bar_x(5) + 1)
+    act.call("Paste time")
+    song = eventually(id) { |now| now.length_ticks == length }
+    (0..length).step(7777) { |tick| expect(heard(song, "rope-bass/synth/cutoff", tick)).to be_within(1e-6).of(heard(KindSatchel::Document.load(JSON.parse(before)), "rope-bass/synth/cutoff", tick)) }
+    act.call("Insert time")
+    eventually(id) { |now| now.length_ticks == length + (8 * BAR) }
+    4.times { page.find("button[aria-label^='Undo:']", match: :first).click if page.has_css?("button[aria-label^='Undo:']", wait: 2) }
+    eventually(id) { |now| json_of(now) == before }
+  end
+end
