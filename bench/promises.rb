@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "zlib"
+require_relative "arranging"
 require_relative "drag"
 require_relative "editor"
 
@@ -8,7 +9,7 @@ require_relative "editor"
 class Promises
   include KindSatchel
 
-  SECTIONS = %w[core editor previews snapshot browser first_load].freeze
+  SECTIONS = %w[core editor previews snapshot arranging browser first_load].freeze
 
   # @param only [Array<String>] sections to run; none for all
   # @yieldparam name [String]
@@ -120,6 +121,19 @@ class Promises
       answer = server.post("/api/songs/#{id}/preview", { revision: 1, edit: "shift_points", inputs:, heard: [address] })
       raise answer unless answer.include?('"heard":{"')
     end
+  end
+
+  def arranging
+    bench = ArrangingBench.new(server, @big)
+    bench.requests.each { |name, result| note("big song: #{name} of a region, whole request", result) }
+    laid, packed = ArrangingBench.conversions
+    note("core: 100 regions with 5 envelopes each laid out", laid)
+    note("core: packed back into the clips", packed)
+    note("core: explanation of one parameter of the big song", bench.explanation)
+    frames = DragFrames.new(server.port)
+    note("big song in Chromium: from the key that splits to both halves on the screen", frames.session { |session| bench.shown(session, server.big_id) })
+  ensure
+    frames&.quit
   end
 
   def browser

@@ -36,6 +36,7 @@ class Scroll
     ((Measure.now - start) * 1000).round
   end
 
+  def session = yield(@session)
   def frames = Measure.summary(Capybara.using_wait_time(90) { @session.evaluate_async_script(SCRIPT) })
   def quit = @session.driver.quit
 end

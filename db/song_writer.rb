@@ -17,7 +17,7 @@ class SongWriter
 
   # @param devices [Hash] id => [type, values as text]
   def track(id, name, kind, hue, devices:, channel: {}, output: kind == "master" ? nil : "master")
-    @tracks[id] = { name:, kind:, hue:, output:, devices: devices.merge("channel" => ["channel", channel]), lanes: [], regions: [] }
+    @tracks[id] = { name:, kind:, hue:, output:, devices: kind == "carrier" ? {} : devices.merge("channel" => ["channel", channel]), lanes: [], regions: [] }
   end
 
   # @param bars [Integer] length

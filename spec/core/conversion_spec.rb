@@ -13,6 +13,9 @@ RSpec.describe "Laying out and packing" do
     curve(before, target, ticks).zip(curve(after, target, around).each_slice(3)).map { |value, near| [near.min - value, value - near.max, 0].max }.max
   end
 
+  # Swings of a tick or two cannot be kept by points on whole ticks.
+  def swings?(some) = some.directory.envelopes.each_value.any? { |home| home.envelope.points.any? { |point| point.shape.is_a?(KindSatchel::Shapes::Cycle) } }
+
   def lane(some) = some.track("bass").lanes.find { |one| one.target.to_s == CUTOFF }
 
   it "lays a set envelope out exactly, shapes and all, and leaves the clip without it" do
@@ -92,11 +95,11 @@ RSpec.describe "Laying out and packing" do
       after = laid.song
       changed = RandomSongs::TARGETS.map { |target| beyond(random, after, target, ticks) }
       expect(changed.max).to be <= laid.largest + 0.003
-      expect(laid.largest).to be <= 0.04
+      expect(laid.largest).to be <= 0.004 unless swings?(random)
       bass = after.track("bass").lanes.sample(random: maker.random)
       packed = KindSatchel::Conversion::Pack.new(after, bass, 0, random.length_ticks)
       expect(RandomSongs::TARGETS.map { |target| beyond(after, packed.song, target, ticks) }.max).to be <= packed.largest + 0.003
-      expect(packed.largest).to be <= 0.04
+      expect(packed.largest).to be <= 0.004 unless swings?(random)
     end
   end
 end

@@ -15,7 +15,7 @@ RSpec.describe "Invariants" do
     region = maker.some_region(song)
     envelope = song.directory.envelopes.values.sample(random:).envelope
     some = { envelope_id: envelope.id, runs: [[0, random.rand(envelope.points.size.clamp(1..))]] }
-    case random.rand(14)
+    case random.rand(28)
     when 0 then ["move_regions", { region_ids: [region.id], ticks: (random.rand(20) * 960) - region.start_tick }]
     when 1 then ["copy_regions", { region_ids: [region.id], ticks: (random.rand(20) * 960) - region.start_tick }]
     when 2 then ["add_point", { envelope_id: envelope.id, tick: random.rand(8000), value: random.rand }]
@@ -29,11 +29,29 @@ RSpec.describe "Invariants" do
     when 10 then ["scale_points", { **some, factor: random.rand * 2 }]
     when 11 then ["rub_out", { envelope_id: envelope.id, from_tick: from = random.rand(7000), to_tick: from + 1 + random.rand(3000), push: random.rand < 0.5 }]
     when 12 then ["duplicate_stretch", { envelope_id: envelope.id, from_tick: from = random.rand(7000), to_tick: from + 1 + random.rand(3000) }]
+    when 13 then ["move_regions",
+                  { region_ids: song.directory.regions.keys.sample(3, random:), ticks: random.rand(-4..8) * 960, track_steps: random.rand(-1..1) }]
+    when 14 then ["duplicate_regions", { region_ids: song.directory.regions.keys.sample(2, random:) }]
+    when 15 then ["mute_regions", { region_ids: song.directory.regions.keys.sample(2, random:), muted: random.rand < 0.5 }]
+    when 16 then ["separate_regions", { region_ids: song.directory.regions.keys.sample(3, random:), each: random.rand < 0.5 }]
+    when 17 then ["swap_clip", { region_ids: [region.id], clip_id: song.clips.keys.sample(random:) }]
+    when 18 then ["set_points_follow", { on: random.rand < 0.7 }]
+    when 19 then ["set_fader", { envelope_id: envelope.id, fader: %w[follow trim].sample(random:) }]
+    when 20 then ["hand_back", {}]
+    when 21 then ["delete_time", { from_tick: from = random.rand(20) * 960, to_tick: from + ((1 + random.rand(4)) * 960) }]
+    when 22 then ["insert_time", { tick: random.rand(20) * 960, length_ticks: (1 + random.rand(4)) * 960 }]
+    when 23 then ["paste_time", { tick: random.rand(20) * 960, over: random.rand < 0.5, stretch: stretch_of(song, random.rand(12) * 960) }]
+    when 24 then ["duplicate_track", { track_id: "bass", moves: random.rand < 0.5 }]
+    when 25 then ["make_group", { track_ids: song.tracks.map(&:id).sample(2, random:) }]
+    when 26 then ["lay_out", { region_ids: song.directory.regions.keys.sample(4, random:) }]
+    when 27 then ["pack", { envelope_id: envelope.id, from_tick: from = random.rand(20) * 960, to_tick: from + 7680 }]
     else ["fade",
           { envelope_id: envelope.id, from_tick: from = random.rand(7000), to_tick: from + 1 + random.rand(3000), direction: %w[in out].sample(random:) }]
     end
   end
   define_method(:targets) { targets }
+
+  def stretch_of(song, from) = JSON.parse(JSON.generate(KindSatchel::Records.stretch(KindSatchel::Travel::SongStretch.of(song, from, from + 7680))))
 
   def random_steps(maker, song, count)
     Array.new(count) do
@@ -75,7 +93,7 @@ RSpec.describe "Invariants" do
       it "hears a moved or copied region just as it was" do
         region = maker.some_region(song)
         start = (song.length_ticks / BAR * BAR) + (maker.random.rand(4) * 960)
-        clip_only = song.with_track(song.track("bass").with(lanes: []))
+        clip_only = song.with_track(song.track("bass").with(lanes: [])).with_track(song.track("carriers").with(regions: []))
         %w[move_regions copy_regions].each do |name|
           after = apply(clip_only, name, region_ids: [region.id], ticks: start - region.start_tick).song
           into = (0...region.length_ticks).step(173).to_a
@@ -109,8 +127,22 @@ RSpec.describe "Invariants" do
         expect(steps).not_to be_empty
       end
 
-      it "survives the document" do
-        expect(KindSatchel::Document.load(JSON.parse(json_of(song)))).to eq song
+      it "survives the document, also after edits" do
+        [song, *random_steps(maker, song, 10).map(&:last)].each { |one| expect(KindSatchel::Document.load(JSON.parse(json_of(one)))).to eq one }
+      end
+
+      it "hears what travels in song time, and what is held, as it was" do
+        from, length = maker.random.rand(20) * 960, (1 + maker.random.rand(4)) * 960
+        opened = apply(song, "insert_time", tick: from, length_ticks: length).song
+        back = apply(opened, "delete_time", from_tick: from, to_tick: from + length).song
+        targets.each do |target|
+          before = curve(song, target, ticks)
+          expect(curve(back, target, ticks).zip(before).map { |a, b| (a - b).abs }.max).to be < 1e-9
+          later = ticks.select { |tick| tick >= from }
+          expect(curve(opened, target, later.map { |tick| tick + length }).zip(curve(song, target, later)).map { |a, b| (a - b).abs }.max).to be < 1e-9
+          held = KindSatchel::Edits::Moves.with_device(song, address(target)) { |device| device.with(held: [address(target).parameter_id]) }
+          expect(curve(held, target, ticks).uniq).to eq [song.parameter(address(target)).scale.heard(song.knob(address(target)))]
+        end
       end
 
       it "keeps outlines within what the eye is promised, ramps within what the ear is" do

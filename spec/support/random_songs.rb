@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
-# Random songs: every role, clock and shape, over parameters of every scale.
+# Random songs: every role, clock and shape, over parameters of every scale; regions that were split or muted, a lane whose
+# fader trims, and a carrier clip on a track below.
 class RandomSongs
   include KindSatchel
 
@@ -18,8 +19,8 @@ class RandomSongs
       targets = TARGETS.sample(4, random:)
       clip.with(envelopes: targets.map.with_index { |target, i| envelope(base, target, "#{clip.id}-#{i}") })
     end
-    lanes = TARGETS.sample(3, random:).map.with_index { |target, i| envelope(base, target, "lane-#{i}", clock: "once") }
-    base.with(clips:).with_track(base.track("bass").with(lanes:))
+    lanes = TARGETS.sample(3, random:).map.with_index { |target, i| lane(base, target, "lane-#{i}") }
+    cut(base.with(clips:).with_track(base.track("bass").with(lanes:)))
   end
 
   def some_tick(song) = random.rand(song.length_ticks)
@@ -27,9 +28,26 @@ class RandomSongs
 
   private
 
+  def lane(song, target, id)
+    made = envelope(song, target, id, clock: "once")
+    trims = made.role == "set" && !song.parameter(made.target).scale.set_only? && random.rand < 0.4
+    trims ? made.with(fader: "trim") : made
+  end
+
+  # Some regions cut in two, one in six muted.
+  def cut(song)
+    regions = song.track("bass").regions.flat_map do |region|
+      halves = random.rand < 0.3 ? region.split(region.start_tick + 1 + random.rand(region.length_ticks - 1), "#{region.id}-cut") : [region]
+      halves.map { |half| half.with(muted: random.rand < 0.16) }
+    end
+    song.with_track(song.track("bass").with(regions:))
+  end
+
   def frame
     writer = SongWriter.new(name: "Random", bpm: 60 + random.rand(100), range: [0, 3840])
     writer.track "bass", "Bass", "notes", "madder", devices: { "synth" => ["mono-synth", {}], "drive" => ["drive", {}] }
+    writer.track "lead", "Lead", "notes", "moss", devices: { "synth" => ["mono-synth", {}] }
+    writer.track "carriers", "Carriers", "carrier", "walnut", devices: {}
     writer.track "hall", "Hall", "return", "lichen", devices: { "reverb" => ["reverb", {}] }
     writer.track "master", "Master", "master", "indigo", devices: {}
     %w[a b c].each { |id| writer.clip id, id.upcase, 1 + random.rand(2), notes: notes }
@@ -39,6 +57,8 @@ class RandomSongs
       writer.region "bass", %w[a b c].sample(random:), bar, bars
       bar += bars + random.rand(2)
     end
+    writer.clip "carrier", "Carrier", 2
+    3.times { |i| writer.region "carriers", "carrier", 2 + (i * 5) + random.rand(2), 1 + random.rand(3) }
     writer.song
   end
 

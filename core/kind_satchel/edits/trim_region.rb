@@ -3,7 +3,7 @@
 module KindSatchel
   module Edits
     # Moves an edge of a region. Material and envelopes stay where they are in song time: at the start, the offset goes
-    # along; at the end, a looping clip repeats as far as the region reaches. What comes to lie under it is trimmed.
+    # along; at the end, a looping clip repeats as far as the region reaches, and stretched envelopes fill it anew. What comes to lie under it is trimmed.
     module TrimRegion
       def self.call(song, input)
         placed = song.directory.region(input[:region_id])
@@ -19,7 +19,8 @@ module KindSatchel
         raise InvalidInput.of("no_material", "/start_tick", "The clip has nothing before its start, #{-offset} ticks later.") if offset.negative?
 
         length = finish - start
-        region.with(start_tick: start, offset_ticks: offset, length_ticks: length, span_ticks: offset + length)
+        span = finish == region.end_tick ? region.span_ticks : offset + length
+        region.with(start_tick: start, offset_ticks: offset, length_ticks: length, span_ticks: span)
       end
       private_class_method :trimmed
     end

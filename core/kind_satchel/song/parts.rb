@@ -18,7 +18,7 @@ module KindSatchel
       add_head(patch, before, after)
       each_pair(before.tracks, after.tracks) { |old, new, place, was| Tracks.diff(patch, old, new, was, place) }
       clip_pairs(before.clips, after.clips) { |old, new| Clips.diff(patch, old, new) }
-      patch.to_h.reject { |_, (old, new)| old == new }
+      patch.to_h.reject { |_, (old, new)| old.eql?(new) }
     end
 
     # A patch in the making, and how it records envelopes.
@@ -52,7 +52,7 @@ module KindSatchel
 
     def add_head(patch, before, after)
       old, new = Records.head(before), Records.head(after)
-      patch[HEAD] = [old, new] unless old == new
+      patch[HEAD] = [old, new] unless old.eql?(new)
     end
 
     # Yields old, new, new place and old place of all that is not the same thing in the same place.

@@ -121,13 +121,14 @@ module KindSatchel
 
       def after(tick)
         following = points.drop_while { |point| point.tick <= tick }
-        shape = following.empty? ? "hold" : points[-following.size - 1].shape
-        [TempoPoint.new(tick: 0, bpm: bpm_at(tick), shape:), *following.map { |point| point.with(tick: point.tick - tick) }]
+        last = points[-following.size - 1]
+        here = following.empty? || last.shape == "hold" ? last.with(tick: 0, shape: "hold") : last.with(tick: 0, bpm: bpm_at(tick))
+        [here, *following.map { |point| point.with(tick: point.tick - tick) }]
       end
 
       # The tempo come to at a tick, before any jump there.
       def bpm_before(tick)
-        last = points.take_while { |point| point.tick < tick }.last or return bpm_at(tick)
+        last = points.take_while { |point| point.tick < tick }.last or return points.first.bpm
         last.shape == "hold" ? last.bpm : bpm_at(tick)
       end
 
