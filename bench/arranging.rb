@@ -73,7 +73,7 @@ class ArrangingBench
   # Milliseconds in Chromium from the key that splits a region to its right half on the screen, with the way back between.
   def shown(session, song_id)
     session.visit("http://127.0.0.1:#{@server.port}/songs/#{song_id}")
-    session.find_all("[data-testid^='region-'][aria-pressed]", minimum: 5)
+    session.find_all("[data-testid^='region-'][aria-pressed]", minimum: 5, wait: 30)
     Measure.summary(Capybara.using_wait_time(60) { session.evaluate_async_script(SPLIT) })
   end
 

@@ -15,6 +15,7 @@ class Answer
   def initialize(before, after, patch, side, wants)
     @before = before
     @after = after
+    @patch = patch
     @records = patch.transform_values { |pair| pair[side] }
     @old_records = patch.transform_values { |pair| pair[1 - side] }
     @wants = wants
@@ -59,8 +60,16 @@ class Answer
     regions = changed_regions
     heard = @wants.fetch("heard", []) & affected.map(&:to_s)
     { "curves" => draw.curves(changed_envelopes), "uneven" => draw.uneven(changed_envelopes), "meetings" => draw.meetings(changed_envelopes),
-      "windows" => draw.windows(regions), "passes" => draw.passes(regions), "heard" => draw.heard(heard), "conflicts" => draw.conflicts(heard),
-      "silent" => @after.silent, **sound }
+      "windows" => draw.windows(regions), "passes" => draw.passes(regions), "conflicts" => draw.conflicts(heard),
+      "silent" => @after.silent, **heard(draw, heard), **sound }
+  end
+
+  # Whole chains, or only the stretches an edit of regions can be heard in.
+  def heard(draw, addresses)
+    stretches = addresses.empty? ? nil : TouchedTime.new(@before, @after, @patch).stretches
+    return { "heard" => draw.heard(addresses) } unless stretches
+
+    { "heard" => {}, "patches" => { "curves" => {}, "heard" => draw.heard_patches(addresses, stretches) } }
   end
 
   def sound

@@ -54,6 +54,32 @@ RSpec.describe "Stretches of curves that differ" do
     end
   end
 
+  # Edits of regions: what is heard is sent for the time they touch.
+  def region_edit(random, song)
+    region = song.track("bass").regions.sample(random:)
+    [["move_regions", { region_ids: [region.id], ticks: random.rand(0..3) * 960 }], ["mute_regions", { region_ids: [region.id], muted: !region.muted }],
+     ["trim_region", { region_id: region.id, start_tick: region.start_tick + (region.length_ticks / 2) }],
+     ["swap_clip", { region_ids: [region.id], clip_id: "b" }],
+     ["split_region", { region_id: region.id, tick: region.start_tick + (region.length_ticks / 2) }]].sample(random:)
+  end
+
+  20.times do |seed|
+    it "make what is heard after an edit of regions, with seed #{seed}" do
+      maker = RandomSongs.new(seed + 900)
+      song = maker.song
+      name, inputs = region_edit(maker.random, song)
+      after = apply(song, name, **inputs).song
+      answer = Answer.new(song, after, KindSatchel::Parts.between(song, after), 1, { "heard" => RandomSongs::TARGETS }).change
+      RandomSongs::TARGETS.each do |target|
+        wanted = pairs(Drawing.new(after).heard([target])[target])
+        known = Drawing.new(song).heard([target])[target]
+        now = pairs(answer["heard"][target] || laid(known, answer.dig("patches", "heard", target) || []).flatten)
+        ticks = (1...after.length_ticks).step(113).reject { |tick| wanted.any? { |other, _| (other - tick).abs < 2 } }
+        ticks.each { |tick| expect(at(now, tick)).to be_within(0.0045).of(at(wanted, tick)) }
+      end
+    end
+  end
+
   it "are not sent where more than points has changed, or where an envelope begins or ends" do
     song = DemoSong.build
     id = song.clip("mooring").envelopes.first.id

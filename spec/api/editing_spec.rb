@@ -23,7 +23,7 @@ RSpec.describe "Editing a song" do
     answer = edit(id, "move_points", move_inputs, heard: ["rope-bass/synth/cutoff", "fog-pad/channel/volume"])
     expect(answer["parts"].map { |kind, part_id, _| [kind, part_id] }).to eq [["envelope", move_id]]
     expect(answer["curves"].keys).to eq [move_id]
-    expect(answer["heard"].keys).to eq ["rope-bass/synth/cutoff"]
+    expect(answer["patches"]["heard"].keys).to eq ["rope-bass/synth/cutoff"]
     expect(answer.slice("revision", "undo", "redo")).to eq("revision" => 2, "undo" => "move a point of Cutoff", "redo" => nil)
   end
 
@@ -61,7 +61,7 @@ heard: ["rope-bass/synth/cutoff"] }
 
   it "draws an envelope without points, and draws in it again" do
     cleared = edit(id, "clear_envelope", { envelope_id: move_id }, heard: ["rope-bass/synth/cutoff"])
-    expect([last_response.status, cleared["curves"][move_id], cleared["heard"].keys]).to eq [200, [], ["rope-bass/synth/cutoff"]]
+    expect([last_response.status, cleared["curves"][move_id], cleared["patches"]["heard"].keys]).to eq [200, [], ["rope-bass/synth/cutoff"]]
     edit(id, "add_point", { envelope_id: move_id, tick: 0, value: 0.5 })
     expect(last_response.status).to eq 200
   end

@@ -14,14 +14,14 @@ module KindSatchel
       end
 
       # @param clip [Clip]
-      # @param groups [Hash{Array<Directory::Placed> => Array<Envelope>}] the envelopes that some of its regions come to
+      # @param groups [Array<Array(Array<Directory::Placed>, Array<Envelope>)>] some of its regions, and the envelopes they come to
       def change(clip, groups)
         sharers = @song.directory.regions_of_clip(clip.id).size
-        whole = groups.size == 1 && groups.keys.first.size == sharers
-        return @song = @song.with_clip(clip.with(envelopes: groups.values.first)) if whole
+        placed, envelopes = groups.first
+        return @song = @song.with_clip(clip.with(envelopes:)) if groups.size == 1 && placed.size == sharers
 
         @separated |= [clip.name]
-        groups.each { |placed, envelopes| part(clip, placed, envelopes) }
+        groups.each { |some, theirs| part(clip, some, theirs) }
       end
 
       # @return [String] an id for a new envelope

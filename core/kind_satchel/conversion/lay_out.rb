@@ -96,7 +96,7 @@ module KindSatchel
           clip = @song.clip(id)
           rest = clip.envelopes.reject { |envelope| envelope.acts? && gone.key?(envelope.target) }
           @moves += clip.envelopes.size - rest.size
-          changes.change(clip, list => rest) if rest.size < clip.envelopes.size
+          changes.change(clip, [[list, rest]]) if rest.size < clip.envelopes.size
         end
         @separated = changes.separated
         changes.song

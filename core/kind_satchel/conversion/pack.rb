@@ -45,7 +45,7 @@ module KindSatchel
 
       # The same points, the same clip.
       def groups(changes, clip, list)
-        list.group_by { |one| points_in(one.region) }.to_h { |points, placed| [placed, with_envelope(changes, clip, points)] }
+        list.group_by { |one| points_in(one.region) }.map { |points, placed| [placed, with_envelope(changes, clip, points)] }
       end
 
       def points_in(region)

@@ -40,11 +40,16 @@ module KindSatchel
     end
 
     # @return [Array<Point>] one after the other; where they meet on one tick with one value, one point
-    def join(left, right)
-      a, b = left.last, right.first
-      return left + right unless a && b && a.tick == b.tick && (a.value - b.value).abs <= SAME
+    def join(left, right) = chain([left, right])
 
-      left[0..-2] + right
+    # @param lists [Array<Array<Point>>]
+    # @return [Array<Point>] all of them, one after the other
+    def chain(lists)
+      lists.each_with_object([]) do |more, list|
+        a, b = list.last, more.first
+        list.pop if a && b && a.tick == b.tick && (a.value - b.value).abs <= SAME
+        list.concat(more)
+      end
     end
 
     # After a held stretch the value come to is the held one.

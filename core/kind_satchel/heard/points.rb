@@ -23,7 +23,7 @@ module KindSatchel
       # @return [Array<Point>] in song ticks, the first at `from`, the last at `to` with the value that is come to
       def between(from, to)
         runs = @resolver.pieces(from, to).slice_when { |a, b| source(a) != source(b) || source(b).nil? }
-        runs.map { |pieces| points(pieces) }.reduce([]) { |list, more| Splice.join(list, more) }
+        Splice.chain(runs.map { |pieces| points(pieces) })
       end
 
       private
@@ -52,9 +52,7 @@ module KindSatchel
         parts = windows(source, from, to)
         return unless parts
 
-        parts.map do |start, finish, position|
-          shifted(Splice.between(list, position, position + finish - start), start)
-        end.reduce([]) { |all, part| Splice.join(all, part) }
+        Splice.chain(parts.map { |start, finish, position| shifted(Splice.between(list, position, position + finish - start), start) })
       end
 
       def windows(source, from, to)

@@ -24,14 +24,15 @@ module KindSatchel
 
       # The value at many ticks in rising order.
       # @return [Array<Float>]
-      def at_each(ticks)
-        return [] if ticks.empty?
+      def at_each(ticks) = ticks.empty? ? [] : Resolver.read(pieces(ticks.first, ticks.last + 1), ticks)
 
-        list = pieces(ticks.first, ticks.last + 1)
+      # The values that pieces have at ticks in rising order, all of which they cover.
+      # @return [Array<Float>]
+      def self.read(pieces, ticks)
         i = 0
         ticks.map do |tick|
-          i += 1 while list[i].to <= tick
-          list[i].at(tick)
+          i += 1 while pieces[i].to <= tick
+          pieces[i].at(tick)
         end
       end
 

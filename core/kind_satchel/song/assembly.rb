@@ -4,6 +4,9 @@ module KindSatchel
   module Parts
     # Puts records onto a song, building anew only the tracks and clips they touch.
     class Assembly
+      # More tracks and clips than these are not worth replacing one by one.
+      FEW = 8
+
       # @param records [Hash] by part key; nil removes the part
       def initialize(song, records)
         @song = song
@@ -14,10 +17,25 @@ module KindSatchel
 
       def song
         head = @head ? Records.read_head(@head) : {}
+        return in_place(@song.with(**head)) if in_place?
+
         @song.with(**head, tracks:, clips:)
       end
 
       private
+
+      # Whether all tracks stay where they stand and no clip goes, so that the song's directory can be brought up to date.
+      def in_place?
+        return false if touched_owners("track").size + touched_owners("clip").size > FEW || records("clip").value?(nil)
+
+        records("track").all? { |id, record| record && @song.tracks[record["place"]]&.id == id }
+      end
+
+      def in_place(song)
+        named = records("track")
+        song = touched_owners("track").reduce(song) { |now, id| now.with_track(build_track(id, named.fetch(id) { Records.track(@song.track(id)) })) }
+        touched_owners("clip").reduce(song) { |now, id| now.with_clip(build_clip(id)) }
+      end
 
       def tracks
         touched = touched_owners("track")
@@ -44,32 +62,40 @@ module KindSatchel
         return @song.clips if touched.empty?
 
         touched.each_with_object(@song.clips.dup) do |id, clips|
-          old = clips[id]
-          record = records("clip").fetch(id) { old && Records.clip(old) }
-          record ? clips[id] = Records.read_clip(record, envelopes("clip/#{id}", old ? old.envelopes : [])) : clips.delete(id)
+          clip = build_clip(id)
+          clip ? clips[id] = clip : clips.delete(id)
         end
+      end
+
+      def build_clip(id)
+        old = @song.clips[id]
+        record = records("clip").fetch(id) { old && Records.clip(old) }
+        record && Records.read_clip(record, envelopes("clip/#{id}", old ? old.envelopes : []))
       end
 
       def envelopes(owner, before)
         named = records("envelope")
-        return before unless touched?(named, owner, before)
+        built = owned("envelope", owner)
+        return before if built.empty? && before.none? { |envelope| named.key?(envelope.id) }
 
-        built = named.values.compact.select { |record| record["owner"] == owner }
         by_place(before.reject { |envelope| named.key?(envelope.id) },
                  built.map { |record| [record["place"], Records.read_envelope(record)] })
       end
 
       def regions(track_id, before)
         named = records("region")
-        return before unless touched?(named, "track/#{track_id}", before)
+        built = owned("region", "track/#{track_id}")
+        return before if built.empty? && before.none? { |region| named.key?(region.id) }
 
-        built = named.values.compact.select { |record| record["owner"] == "track/#{track_id}" }
         kept = before.reject { |region| named.key?(region.id) }
         (kept + built.map { |record| Records.read_region(record) }).sort_by(&:start_tick)
       end
 
-      def touched?(named, owner, before)
-        named.values.any? { |record| record && record["owner"] == owner } || before.any? { |thing| named.key?(thing.id) }
+      # Records of one kind that say they belong to an owner.
+      def owned(kind, owner)
+        @owned ||= {}
+        @owned[kind] ||= records(kind).values.compact.group_by { |record| record["owner"] }
+        @owned[kind].fetch(owner, [])
       end
 
       # Ids of the tracks or clips that some record names, owns or takes something from.

@@ -96,6 +96,14 @@ module KindSatchel
       [(last + meter.bar_ticks - 1) / meter.bar_ticks, 1].max * meter.bar_ticks
     end
 
+    # The next song; what only its head changed, its directory still finds.
+    def with(**changes)
+      known = @memo[:directory]
+      song = super
+      song.known_directory(known) if known && !song.equal?(self) && !changes.key?(:tracks) && !changes.key?(:clips)
+      song
+    end
+
     # The next song with one track replaced.
     def with_track(track) = found_again(with(tracks: tracks.map { |other| other.id == track.id ? track : other })) { |found| found.with_track(track) }
 

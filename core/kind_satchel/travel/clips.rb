@@ -69,10 +69,11 @@ module KindSatchel
 
         # "Mooring", "Mooring 2", "Mooring 3", ...
         def free_name(taken, name)
-          return name unless taken.include?(name)
+          known = taken.to_h { |other| [other, true] }
+          return name unless known.key?(name)
 
           stem = name.sub(/ \d+\z/, "")[0, Song::MOST_NAME - 6]
-          (2..).lazy.map { |i| "#{stem} #{i}" }.find { |candidate| !taken.include?(candidate) }
+          (2..).lazy.map { |i| "#{stem} #{i}" }.find { |candidate| !known.key?(candidate) }
         end
       end
     end

@@ -95,6 +95,8 @@ export type Changed = Drawing & {
   conflicts?: Record<string, Conflict[]>;
   silent: string[];
   sound?: Stretch;
+  /** Stretches put in place of what is known, where only they differ. */
+  patches?: { curves: Record<string, CurvePatch[]>; heard: Record<string, CurvePatch[]> };
   words: string;
   /** What comes with it, a sentence each. */
   tells: string[];
@@ -120,10 +122,7 @@ export type Change = Changed & { revision: number; undo: string | null; redo: st
 export type TouchedPoint = PointRecord & { index: number; text?: string; position?: string };
 /** A stretch of a curve, to be put in place of what was there. */
 export type CurvePatch = [from: Ticks, to: Ticks, corners: Corners];
-export type Preview = Changed & {
-  points: Record<string, TouchedPoint[]>;
-  patches?: { curves: Record<string, CurvePatch[]>; heard: Record<string, CurvePatch[]> };
-};
+export type Preview = Changed & { points: Record<string, TouchedPoint[]> };
 
 export interface Step {
   kind: string;

@@ -33,6 +33,10 @@ export function patched(corners: Corners, patches: CurvePatch[]): Corners {
   }, corners);
 }
 
+/** Chains with their stretches replaced, of those that are known. */
+export const putTogether = (known: Record<string, Corners>, patches: Record<string, CurvePatch[]>): Record<string, Corners> =>
+  Object.fromEntries(Object.entries(patches).flatMap(([id, list]) => (known[id] ? [[id, patched(known[id], list)]] : [])));
+
 type Plot = (tick: Ticks, value: Normalised) => [Px, Px];
 
 const point = ([x, y]: [Px, Px]) => `${x.toFixed(1)} ${y.toFixed(1)}`;

@@ -1,5 +1,5 @@
 import { ClipboardPaste, Copy, CopyPlus, Layers, Merge, Scissors, Split, Trash2, VolumeX } from "lucide-react";
-import type { ReactNode } from "react";
+import { type ReactNode, memo, useMemo } from "react";
 import type { RegionPart } from "../api/types";
 import { PositionField } from "../edit/Fields";
 import { copy, duplicate, join, layOut, mute, paste, remove, separate, splitAtPlayhead } from "../gestures/regions";
@@ -88,19 +88,25 @@ function Actions({ regions, find }: { regions: RegionPart[]; find: Lookup }) {
   );
 }
 
+/** Clips by name, of the kinds given and carriers; drawn anew only when clips change. */
+const ClipOptions = memo(function ClipOptions({ clips, kinds }: { clips: Model["clips"]; kinds: string }) {
+  const fitting = Object.values(clips).filter((clip) => kindOf(clip) === "carrier" || kinds === kindOf(clip));
+  return fitting.sort((a, b) => a.name.localeCompare(b.name)).map((clip) => (
+    <option key={clip.id} value={clip.id}>{clip.name}</option>
+  ));
+});
+
 /** Another clip in place of the one that lies there. */
 function SwapSelect({ regions, model }: { regions: RegionPart[]; model: Model }) {
   const kinds = new Set(regions.map((region) => model.tracks.find((track) => region.owner === `track/${track.id}`)?.kind));
   const now = regions.every((region) => region.clip_id === regions[0].clip_id) ? regions[0].clip_id : "";
-  const fitting = Object.values(model.clips).filter((clip) => kindOf(clip) === "carrier" || [...kinds].every((kind) => kind === kindOf(clip)));
+  const wanted = [...kinds].sort().join(" ");
   return (
     <label className="flex flex-col text-[11.5px]">
       <span className="faint">Clip under {regions.length === 1 ? "this region" : "these regions"}</span>
       <select className="select select-sm w-full pointer-coarse:h-11" aria-label="Swap the clip" value={now} onChange={(event) => void editAndTell("swap_clip", { region_ids: regions.map((region) => region.id), clip_id: event.target.value })}>
         {now === "" && <option value="">several</option>}
-        {fitting.sort((a, b) => a.name.localeCompare(b.name)).map((clip) => (
-          <option key={clip.id} value={clip.id}>{clip.name}</option>
-        ))}
+        <ClipOptions clips={model.clips} kinds={wanted} />
       </select>
     </label>
   );
@@ -110,7 +116,7 @@ function OneFoot({ region, model }: { region: RegionPart; model: Model }) {
   const clip = model.clips[region.clip_id];
   const carrier = kindOf(clip) === "carrier";
   const { start_tick, end_tick } = model.head.range;
-  const goals = Object.values(model.clips).filter((other) => other.id !== clip.id).sort((a, b) => a.name.localeCompare(b.name));
+  const goals = useMemo(() => Object.values(model.clips).filter((other) => other.id !== clip.id).sort((a, b) => a.name.localeCompare(b.name)), [model.clips, clip.id]);
   return (
     <>
       <div className="grid grid-cols-2 gap-1.5">

@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { memo, useEffect, useState } from "react";
 import type { EditInputs, MoveRow } from "../api/types";
 import { api, editAndTell } from "./actions";
 import { useSong } from "./store";
@@ -11,7 +11,7 @@ interface Props {
 }
 
 /** Copies all moves of a clip or track to another: first what matches and what does not is shown, then it is done. */
-export function MovesCopy({ label, goals, places }: Props) {
+export const MovesCopy = memo(function MovesCopy({ label, goals, places }: Props) {
   const [goal, setGoal] = useState("");
   const [rows, setRows] = useState<MoveRow[] | null>(null);
   const revision = useSong((state) => state.revision);
@@ -52,4 +52,4 @@ export function MovesCopy({ label, goals, places }: Props) {
       )}
     </div>
   );
-}
+}, (a, b) => a.label === b.label && a.goals === b.goals);

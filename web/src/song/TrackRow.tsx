@@ -26,6 +26,16 @@ interface Props {
   headerWidth: number;
 }
 
+/** Whether all that a row shows of the song is the same in two models. */
+function alike(a: Props, b: Props): boolean {
+  if (a.track !== b.track || a.view !== b.view || a.headerWidth !== b.headerWidth || a.model.tracks !== b.model.tracks) return false;
+  if (a.model === b.model) return true;
+  const owner = `track/${a.track.id}`;
+  const regions = b.find.regions[owner] ?? NONE;
+  if ((a.find.regions[owner] ?? NONE) !== regions || a.find.envelopes[owner] !== b.find.envelopes[owner]) return false;
+  return regions.every(({ clip_id }) => a.model.clips[clip_id] === b.model.clips[clip_id] && a.find.envelopes[`clip/${clip_id}`] === b.find.envelopes[`clip/${clip_id}`] && a.find.sharers[clip_id] === b.find.sharers[clip_id]);
+}
+
 /** One track of the song: a slim row, or unfolded in place. */
 export const TrackRow = memo(function TrackRow({ track, model, find, view, headerWidth }: Props) {
   const unfolded = useSong((state) => state.view.unfolded.includes(track.id));
@@ -81,7 +91,7 @@ export const TrackRow = memo(function TrackRow({ track, model, find, view, heade
       </div>
     </div>
   );
-});
+}, alike);
 
 function choose(trackId: string): void {
   setView({ trackId });

@@ -1,5 +1,6 @@
 import { Refused, type Wants, catalogue, songApi } from "../api/client";
-import type { Change, Changed, EditInputs, Snippet, SongStretch, Ticks } from "../api/types";
+import type { Change, Changed, EditInputs, Snippet, SongStretch, Ticks, TrackDrawing } from "../api/types";
+import { putTogether } from "../draw/corners";
 import { player } from "../sound/player";
 import { lookup } from "./lookup";
 import { EMPTY, type Model, applyParts, trackOf } from "./model";
@@ -58,13 +59,29 @@ async function drawAllWaiting(): Promise<void> {
   while (undrawn.length > 0) await drawWaiting();
 }
 
+/** What the last changes touched, by revision: a drawing that was asked for before them may still be true. */
+let changes: { revision: number; touched: Set<string> }[] = [];
+const MOST_CHANGES = 100;
+
+function remember({ revision, parts }: Change): void {
+  changes = [...changes.slice(-MOST_CHANGES), { revision, touched: new Set(parts.map(([kind, id]) => `${kind}/${id}`)) }];
+}
+
+/** Whether nothing a drawing holds has changed since it was made. */
+function stillTrue({ revision, parts, windows }: TrackDrawing): boolean {
+  const since = changes.filter((change) => change.revision > revision);
+  if (revision + since.length !== song().revision) return false;
+  const held = [...parts.map(([kind, id]) => `${kind}/${id}`), ...Object.keys(windows).map((id) => `region/${id}`)];
+  return since.every(({ touched }) => held.every((key) => !touched.has(key)));
+}
+
 async function drawWaiting(): Promise<void> {
   const wanted = undrawn.slice(0, DRAWN_AT_ONCE);
   const { songId } = song();
   const drawing = await api().drawing(wanted);
   undrawn = undrawn.filter((id) => !wanted.includes(id));
   if (song().songId !== songId) return;
-  if (drawing.revision === song().revision) return setSong((state) => ({ ...merged(state, drawing), model: applyParts(state.model, drawing.parts) }));
+  if (stillTrue(drawing)) return setSong((state) => ({ ...merged(state, drawing), model: applyParts(state.model, drawing.parts) }));
   setSong(({ drawn }) => ({ drawn: Object.fromEntries(Object.entries(drawn).filter(([id]) => !wanted.includes(id))) }));
 }
 
@@ -95,10 +112,11 @@ export function heardInView({ model, view }: SongState = song()): string[] {
 export const wants = (): Wants => ({ heard: heardInView(), sound: player.stretchInPlay() });
 
 function take(change: Change): void {
+  remember(change);
   setSong((state) => ({
     ...merged(state, change),
     model: applyParts(state.model, change.parts),
-    heard: { ...state.heard, ...change.heard },
+    heard: { ...state.heard, ...change.heard, ...putTogether(state.heard, change.patches?.heard ?? {}) },
     conflicts: { ...state.conflicts, ...change.conflicts },
     silent: change.silent,
     revision: change.revision,
@@ -124,7 +142,7 @@ function dropLostChoice(): void {
 /** Heard bands that are not in view were not sent; they are asked for anew when they come into view. */
 function forgetStaleHeard(change: Changed): void {
   const inView = new Set(heardInView());
-  setSong(({ heard }) => ({ heard: Object.fromEntries(Object.entries(heard).filter(([address]) => inView.has(address) || address in change.heard)) }));
+  setSong(({ heard }) => ({ heard: Object.fromEntries(Object.entries(heard).filter(([address]) => inView.has(address) || address in change.heard || address in (change.patches?.heard ?? {}))) }));
 }
 
 /** One change at a time, in order, so that each is made on the revision before it. */

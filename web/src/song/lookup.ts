@@ -10,10 +10,16 @@ export interface Lookup {
   targets: Record<string, EnvelopePart[]>;
 }
 
-function grouped<T extends { owner: string }>(things: Record<string, T>, order: (a: T, b: T) => number): Record<string, T[]> {
+const alike = <T>(a: T[] | undefined, b: T[]): boolean => a !== undefined && a.length === b.length && a.every((thing, i) => thing === b[i]);
+
+/** Things by a key; a group in which nothing changed stays the same list, so that what shows it is not drawn anew. */
+function grouped<T>(things: Record<string, T>, key: (thing: T) => string, order: (a: T, b: T) => number, before: Record<string, T[]> = {}): Record<string, T[]> {
   const groups: Record<string, T[]> = {};
-  for (const thing of Object.values(things)) (groups[thing.owner] ??= []).push(thing);
-  for (const group of Object.values(groups)) group.sort(order);
+  for (const thing of Object.values(things)) (groups[key(thing)] ??= []).push(thing);
+  for (const [name, group] of Object.entries(groups)) {
+    group.sort(order);
+    if (alike(before[name], group)) groups[name] = before[name];
+  }
   return groups;
 }
 
@@ -24,13 +30,12 @@ export function lookup({ regions, envelopes }: Model): Lookup {
   if (last && last.regions === regions && last.envelopes === envelopes) return last.lookup;
   const sharers: Record<string, number> = {};
   for (const region of Object.values(regions)) sharers[region.clip_id] = (sharers[region.clip_id] ?? 0) + 1;
-  const targets: Record<string, EnvelopePart[]> = {};
-  for (const envelope of Object.values(envelopes)) (targets[envelope.target] ??= []).push(envelope);
+  const same = last?.envelopes === envelopes ? last.lookup : null;
   const found = {
-    regions: grouped(regions, (a, b) => a.start_tick - b.start_tick),
-    envelopes: grouped(envelopes, (a, b) => a.place - b.place),
+    regions: last?.regions === regions ? last.lookup.regions : grouped(regions, (region) => region.owner, (a, b) => a.start_tick - b.start_tick, last?.lookup.regions),
+    envelopes: same?.envelopes ?? grouped(envelopes, (envelope) => envelope.owner, (a, b) => a.place - b.place, last?.lookup.envelopes),
     sharers,
-    targets,
+    targets: same?.targets ?? grouped(envelopes, (envelope) => envelope.target, () => 0, last?.lookup.targets),
   };
   last = { regions, envelopes, lookup: found };
   return found;

@@ -1,6 +1,6 @@
 import { Refused } from "../api/client";
-import type { Corners, CurvePatch, EditInputs, Preview } from "../api/types";
-import { patched } from "../draw/corners";
+import type { EditInputs, Preview } from "../api/types";
+import { putTogether } from "../draw/corners";
 import { player } from "../sound/player";
 import { api, wants } from "./actions";
 import { type SongState, setSong, song } from "./store";
@@ -9,9 +9,7 @@ import { type SongState, setSong, song } from "./store";
 function whole(preview: Preview, { curves, heard }: SongState): Preview {
   const patches = preview.patches;
   if (!patches) return preview;
-  const put = (known: Record<string, Corners>, changes: Record<string, CurvePatch[]>) =>
-    Object.fromEntries(Object.entries(changes).flatMap(([id, list]) => (known[id] ? [[id, patched(known[id], list)]] : [])));
-  return { ...preview, curves: put(curves, patches.curves), heard: put(heard, patches.heard) };
+  return { ...preview, curves: { ...preview.curves, ...putTogether(curves, patches.curves) }, heard: { ...preview.heard, ...putTogether(heard, patches.heard) } };
 }
 
 /** Tries edits while a hand moves: one request at a time, always the newest wish. */

@@ -25,6 +25,7 @@ class Player {
   private meter: AnalyserNode | null = null;
   private frame = 0;
   private wiring = "";
+  private tempo = "";
 
   async open(songId: number): Promise<void> {
     this.stop();
@@ -87,7 +88,7 @@ class Player {
   /** Goes on with the song as it is now. */
   take(change: Change): void {
     if (change.sound && song().playing) this.engine?.tryOut(change.sound);
-    void this.songChanged(change.parts.some(([kind]) => kind === "song"));
+    void this.songChanged(JSON.stringify(song().model.head.tempo) !== this.tempo);
   }
 
   async songChanged(head = true): Promise<void> {
@@ -106,6 +107,7 @@ class Player {
 
   private async readClock(): Promise<void> {
     const { songId } = song();
+    this.tempo = JSON.stringify(song().model.head.tempo);
     if (songId !== null) this.clock = new Clock((await songApi(songId).clock()).clock);
   }
 
