@@ -18,6 +18,7 @@ module DemoSong
     fog_pad(writer)
     gull_chop(writer)
     bell_buoy(writer)
+    tideline(writer)
     master(writer)
     writer.song
   end
@@ -40,6 +41,7 @@ module DemoSong
     writer.track "bell-buoy", "Bell Buoy", "notes", "moss",
                  devices: { "pluck" => ["partial-bank", {}], "drive" => ["drive", { "bypass" => "on" }] },
                  channel: { "volume" => "-10 dB", "send-boathouse" => "-12 dB", "send-echo-pier" => "-14 dB" }
+    writer.track "tideline", "Tideline", "carrier", "lichen", devices: {}
     writer.track "boathouse", "Boathouse", "return", "lichen", devices: { "reverb" => ["reverb", { "mix" => "100 %", "length" => "2.8 s" }] }
     writer.track "echo-pier", "Echo Pier", "return", "lichen",
                  devices: { "delay" => ["delay", { "mix" => "100 %", "time" => "489 ms", "feedback" => "46 %", "tone" => "2.4 kHz" }] }
@@ -105,9 +107,17 @@ module DemoSong
     notes = [[0, 76], [3, 81], [6, 84], [11, 79], [16, 77], [19, 81], [24, 84], [32, 74], [35, 77], [38, 81], [44, 84], [48, 76], [52, 79], [56, 83]]
     writer.clip "bells", "Bells", 4, notes: notes.map { |step, pitch| note(swung(step), 480, pitch, 72 + (step % 5 * 6)) }
     [13, 25, 29].each { |bar| writer.region "bell-buoy", "bells", bar, 4 }
-    writer.move "bells", "bell-buoy/channel/pan", "set", [[0, "L60", :straight], [8, "R60", :straight], [16, "L60", :hold]]
+    writer.move "bells", "bell-buoy/channel/pan", "set", [[0, "L60", :straight], [3.5, "R60", :straight], [7, "L60", :hold]], own_beats: 7
     writer.move "bells", "bell-buoy/pluck/ring", "set", [[0, "500 ms", 0.5], [14, "3.5 s", :straight], [16, "600 ms", :hold]]
     writer.lane "bell-buoy/drive/mix", [[48, "0 %", :straight], [64, "80 %", :hold]], on: false
+  end
+
+  # A clip of moves only, for the group and a return: the deck goes under water and comes up again.
+  def self.tideline(writer)
+    writer.clip "undertow", "Undertow", 2
+    [19, 27].each { |bar| writer.region "tideline", "undertow", bar, 2 }
+    writer.move "undertow", "deck/filter/cutoff", "set", [[0, "12 kHz", 0.4], [6, "800 Hz", -0.5], [8, "16 kHz", :hold]]
+    writer.move "undertow", "echo-pier/delay/feedback", "shift", [[0, 0.0, :straight], [7, 0.2, :straight], [8, 0.0, :hold]]
   end
 
   # The fade starts a hair under the level before it: the loose end of this song.
@@ -131,5 +141,5 @@ module DemoSong
 
   def self.bass(entries) = entries.map { |step, pitch, length| note(swung(step), (length * SIXTEENTH) - 20, pitch, 100) }
 
-  private_class_method :tracks, :crate_kit, :crates, :rope_bass, :fog_pad, :gull_chop, :bell_buoy, :master, :note, :swung, :steps, :bass
+  private_class_method :tracks, :crate_kit, :crates, :rope_bass, :fog_pad, :gull_chop, :bell_buoy, :tideline, :master, :note, :swung, :steps, :bass
 end

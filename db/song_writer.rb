@@ -33,10 +33,13 @@ class SongWriter
     @tracks.fetch(track_id)[:regions] << Region.fresh(id: make_id("region"), clip_id:, start_tick: (bar - 1) * 4 * QUARTER, length_ticks: length)
   end
 
-  # Embeds an envelope in a clip. Points are [beats, text or number, shape]; a number as shape bends.
-  def move(clip_id, address, role, points, clock: "each_loop")
+  # Embeds an envelope in a clip. Points are [beats, text or number, shape]; a number as shape bends. With `own_beats` it
+  # has a length of its own.
+  def move(clip_id, address, role, points, clock: "each_loop", own_beats: nil)
     clip = @clips.fetch(clip_id)
-    @clips[clip_id] = clip.with(envelopes: [*clip.envelopes, envelope(address, role, points, clock)])
+    made = envelope(address, role, points, clock)
+    made = made.with(clock: "own_length", own_length_ticks: own_beats * QUARTER) if own_beats
+    @clips[clip_id] = clip.with(envelopes: [*clip.envelopes, made])
   end
 
   def lane(address, points, on: true)

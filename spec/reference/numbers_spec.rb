@@ -101,6 +101,43 @@ RSpec.describe "Numbers others compute" do
     expect(scale.natural(scale.shifted(scale.normalised(440), -9 * semitone))).to be_within(1e-3).of(261.6256)
   end
 
+  # Source: music theory, the least common multiple (7 beats over 4 meet after 28), here as Python's math.lcm has it.
+  it "an envelope of its own length and its loop meet after their least common multiple" do
+    pairs = [[7, 4], [3, 4], [5, 8], [12, 16], [9, 6]]
+    theirs = python("import math\nprint(json.dumps([math.lcm(a, b) for a, b in data]))", pairs)
+    pairs.zip(theirs).each do |(own, beats), beat|
+      song = small_song(clip: [envelope([0, 0.1], [own * 960, 0.9], clock: "own_length", own_length_ticks: own * 960)])
+      clip = song.clip("line").with(length_ticks: beats * 960)
+      expect(KindSatchel::Clocks.meeting(clip, clip.envelopes.first)).to eq beat * 960
+    end
+    seven = small_song(clip: [envelope([0, 0.1], [6720, 0.9], clock: "own_length", own_length_ticks: 6720)])
+    seven = seven.with_track(seven.track("bass").with(regions: [KindSatchel::Region.fresh(id: "r", clip_id: "line", start_tick: 0, length_ticks: 30 * 960)]))
+    starts = (0...30).select { |beat| heard(seven, CUTOFF, beat * 960) == 0.1 }
+    expect([starts, starts.select { |beat| (beat % 4).zero? }]).to eq [[0, 7, 14, 21, 28], [0, 28]]
+  end
+
+  # Source: arithmetic; that a range limits a move before anything else does is common practice, no source.
+  it "a move at half way over a range 20..80 is 50, and the range counts before the limits of the knob" do
+    ranged = small_song(clip: [envelope([0, 0.5], [1920, 1.0], target: "bass/synth/sub", range: [0.2, 0.8])])
+    scale = ranged.parameter(address("bass/synth/sub")).scale
+    expect(scale.natural(heard(ranged, "bass/synth/sub", BAR))).to be_within(1e-9).of(50)
+    expect(scale.natural(heard(ranged, "bass/synth/sub", BAR + 1920))).to be_within(1e-9).of(80)
+    shifted = small_song(clip: [envelope([0, 1.0], target: "bass/synth/sub", range: [0.2, 0.8])], lanes: [])
+    lane = envelope([0, 0.9], id: "l1", target: "bass/synth/sub")
+    over = shifted.with_clip(shifted.clip("line").with(envelopes: [envelope([0, 1.0], target: "bass/synth/sub", role: "shift", range: [0.0, 0.05])]))
+    over = over.with_track(over.track("bass").with(lanes: [lane]))
+    expect([heard(shifted, "bass/synth/sub", BAR), heard(over, "bass/synth/sub", BAR)].map { |value| value.round(9) }).to eq [0.8, 0.95]
+  end
+
+  # Common practice, no source: curved fades are preferred to straight ones, and both ends are level with what surrounds them.
+  it "a fade is curved, and starts and ends level with what surrounds it" do
+    song = small_song(lanes: [envelope([0, 0.7], [8 * BAR, 0.7], id: "l1", target: "bass/channel/volume")])
+    faded = apply(song, "fade", envelope_id: "l1", from_tick: 4 * BAR, to_tick: 8 * BAR, direction: "out").song
+    volume = ->(tick) { heard(faded, "bass/channel/volume", tick) }
+    expect([volume[(4 * BAR) - 1], volume[4 * BAR], volume[8 * BAR]]).to eq [0.7, 0.7, 0.0]
+    expect((volume[6 * BAR] - 0.35).abs).to be > 0.02
+  end
+
   # Source: the wave module of Python, an independent reader of RIFF WAVE.
   it "the made sounds are WAV files that another reader reads" do
     folder = File.expand_path("../../sounds", __dir__)

@@ -24,7 +24,7 @@ module ChromiumHelpers
   def self.register(name, size)
     Capybara.register_driver(name) do |app|
       Capybara::Cuprite::Driver.new(
-        app, window_size: size, browser_path: "/usr/bin/chromium", timeout: 30, process_timeout: 60, js_errors: true,
+        app, window_size: size, browser_path: "/usr/bin/chromium", timeout: 90, process_timeout: 60, js_errors: true,
         browser_options: { "no-sandbox" => nil, "disable-gpu" => nil, "disable-background-networking" => nil, "disable-quic" => nil,
                            "autoplay-policy" => "no-user-gesture-required" }
       )

@@ -18,7 +18,7 @@ RSpec.describe "Finding and showing" do
     expect(page).to have_text("6 of 434 parameters")
     expect(found.first).to eq "rope-bass/synth/cutoff"
     expect(page.find("[data-testid='found-rope-bass/synth/cutoff']")).to have_text("clip + lane")
-    expect(found.index("deck/filter/cutoff")).to be > found.index("master/filter/cutoff")
+    expect(found.index("fog-pad/filter/cutoff")).to be > found.index("master/filter/cutoff")
     page.find("[data-testid='found-deck/filter/cutoff']").click
     expect(page).to have_css("[data-testid='lane-deck']")
     expect(found.first).to eq "deck/filter/cutoff"

@@ -60,9 +60,10 @@ RSpec.describe "Songs in the studio" do
     eventually(id) { |now| now.directory.region(first.id).region.start_tick == 4 * BAR }
     drag([middle(first.id)[0], middle("material-rope-bass")[1] - 52], 832, 0, control: true)
     eventually(id) { |now| now.directory.regions_of_clip("mooring").size == 5 && now.directory.region(first.id).region.start_tick == 4 * BAR }
+    known = regions.map(&:id)
     focus(regions.first.id)
     press_keys("d")
-    eventually(id) { |now| now.directory.regions_of_clip("mooring").any? { |placed| placed.region.id.end_with?("49") } }
+    eventually(id) { |now| now.directory.regions_of_clip("mooring").any? { |placed| placed.region.start_tick == 8 * BAR && !known.include?(placed.region.id) } }
   end
 
   it "copies and pastes at the playhead, separates, and removes" do

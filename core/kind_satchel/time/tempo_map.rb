@@ -67,7 +67,8 @@ module KindSatchel
       def spliced(from, to, middle, later: from - to)
         middle = middle.map { |point| point.with(tick: point.tick + from) }
         rest = after(to).map { |point| point.with(tick: point.tick + to + later) }
-        TempoMap.new(points: TempoMap.plain(TempoMap.join(TempoMap.join(before(from), middle, bpm_before(from)), rest, bpm_before(to))))
+        left = TempoMap.join(before(from), middle, bpm_before(from))
+        TempoMap.new(points: TempoMap.plain(TempoMap.join(left, rest, middle.empty? ? bpm_before(from) : middle.last.bpm)))
       end
 
       # The map with room made at a tick, in which the tempo that was come to holds.

@@ -8,7 +8,8 @@ import { barTicks } from "../song/viewport";
 import { player } from "../sound/player";
 import { choiceNow, chooseMany, stretchNow } from "./choice";
 import { addPoint, focusPoint, nudge, removePoints, walk } from "./points";
-import { chosenRegions, copy, paste, splitAtPointer } from "./regions";
+import { chosenRegions } from "./choosing";
+import { copy, paste, splitAtPointer } from "./regions";
 import { pasteTime } from "./songTime";
 
 const typing = (target: EventTarget | null) => target instanceof HTMLElement && (target.matches("input, select, textarea") || target.isContentEditable);

@@ -1,6 +1,6 @@
 import { useEffect } from "react";
 import { songApi } from "../api/client";
-import { drawHeard, heardInView } from "../song/actions";
+import { drawHeard, heardInView } from "../song/drawing";
 import { openField } from "../gestures/keys";
 import { type Placed, parametersOf } from "../song/catalogue";
 import type { Lookup } from "../song/lookup";

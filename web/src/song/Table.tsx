@@ -3,7 +3,7 @@ import { useShown } from "./useShown";
 import { Playhead } from "./Playhead";
 import { Ruler } from "./Ruler";
 import { TrackRow, firstAutomated } from "./TrackRow";
-import { pointTable, pressTable } from "../gestures/regions";
+import { pointTable, pressTable } from "../gestures/choosing";
 import { moreLanes, rowHeight } from "../unfold/heights";
 import { rest, zoom } from "./scrolling";
 import { songEnd } from "./model";

@@ -9,7 +9,7 @@ import { FOLDED_HEIGHT, HEARD_HEIGHT, LANE_HEIGHT, MATERIAL_HEIGHT, hasLanes, ho
 import { FoldedCurves } from "./FoldedCurves";
 import { RegionBox } from "./RegionBox";
 import { reveal } from "./scrolling";
-import { drawTrack } from "./actions";
+import { drawTrack } from "./drawing";
 import { findParameter } from "./catalogue";
 import type { Lookup } from "./lookup";
 import { type Model, kindOf } from "./model";

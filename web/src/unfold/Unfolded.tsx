@@ -3,13 +3,13 @@ import type { Conflict, Corners, EnvelopePart, RegionPart, TrackPart, Window } f
 import { CurvePath } from "../draw/CurvePath";
 import { hueStyle, parameterHue } from "../draw/hue";
 import { RegionBox } from "../song/RegionBox";
-import { drawHeard } from "../song/actions";
+import { drawHeard } from "../song/drawing";
 import { type Placed, findParameter } from "../song/catalogue";
 import type { Lookup } from "../song/lookup";
 import type { Model } from "../song/model";
 import { setSong, song, useSong } from "../song/store";
 import { bandFor, positionText, tickToX, valueToY, xToTick } from "../song/viewport";
-import { select } from "../gestures/regions";
+import { select } from "../gestures/choosing";
 import { player } from "../sound/player";
 import { Axis, TimeLines } from "./Axis";
 import { LaneStrip } from "./LaneStrip";
