@@ -27,7 +27,7 @@ class Answer
   # For a change that is only being tried: of envelopes just the points that differ, of curves just the stretches.
   # `patches` => { "curves" => envelope id => [[from, to, corners]], "heard" => address => [[from, to, corners], ...] }
   def preview
-    parts = @records.reject { |(kind, _), _| kind == "envelope" }.map { |key, record| [*key, record] }
+    parts = tried_parts
     stretches = only_envelopes
     return { "parts" => parts, "points" => touched_points, **drawing } unless stretches
 
@@ -36,6 +36,15 @@ class Answer
     { "parts" => parts, "points" => touched_points, "silent" => @after.silent, "uneven" => draw.uneven(changed_envelopes),
       "curves" => {}, "windows" => {}, "passes" => {}, "heard" => {},
       "patches" => { "curves" => draw.curve_patches(stretches), "heard" => draw.heard_patches(heard, stretches.values.flat_map(&:heard)) }, **sound }
+  end
+
+  # Of envelopes only those that would be new.
+  def tried_parts
+    @records.filter_map do |(kind, id), record|
+      next [kind, id, record] unless kind == "envelope"
+
+      [kind, id, { **Records.envelope(record["self"]), **record.slice("owner", "place") }] if record && @old_records[[kind, id]].nil? && record["self"]
+    end
   end
 
   # Addresses whose heard value may differ.

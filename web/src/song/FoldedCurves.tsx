@@ -5,7 +5,7 @@ import { parameterHue } from "../draw/hue";
 import { drawStitches } from "../draw/stitches";
 import { useTheme } from "../transport/theme";
 import type { Lookup } from "./lookup";
-import { useSong } from "./store";
+import { song, useSong } from "./store";
 import { bandFor } from "./viewport";
 
 const TILE: Px = 800;
@@ -54,7 +54,10 @@ function Tile({ left, lines, height }: { left: Px; lines: Line[]; height: Px }) 
     if (wanted.length === drawn.current.length && wanted.every((part, i) => part === drawn.current[i])) return;
     drawn.current = wanted;
     if (lines.length === 0) return setPicture(null);
-    draw(lines, pxPerTick, left, height).toBlob((blob) => blob && drawn.current === wanted && setPicture(URL.createObjectURL(blob)));
+    const canvas = draw(lines, pxPerTick, left, height);
+    // While something is being tried the picture must be there at once; else the browser may take its time.
+    if (song().preview) return setPicture(canvas.toDataURL());
+    canvas.toBlob((blob) => blob && drawn.current === wanted && setPicture(URL.createObjectURL(blob)));
   });
   useEffect(() => () => void (picture && URL.revokeObjectURL(picture)), [picture]);
   return picture && <img src={picture} alt="" decoding="sync" className="pointer-events-none absolute top-0 max-w-none" style={{ left, width: TILE, height }} />;
