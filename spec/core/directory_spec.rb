@@ -57,4 +57,18 @@ RSpec.describe KindSatchel::Directory do
     expect { directory.envelope("nothing") }.to raise_error(KindSatchel::NotFound, /no envelope "nothing"/)
     expect([directory.regions_of_clip("nothing"), directory.carriers(address(CUTOFF))]).to eq [[], []]
   end
+
+  it "still finds regions and envelopes that come back from where they went" do
+    song = RandomSongs.new(3).song
+    ids = song.track("bass").regions.first(2).map(&:id)
+    song.directory
+    gone = apply(song, "move_regions", region_ids: ids, ticks: 0, track_steps: 1).song
+    patch = KindSatchel::Parts.between(song, gone)
+    expect(gone.directory.region(ids.first).track.id).to eq "lead"
+    [[gone, 0, "bass"], [song, 1, "lead"]].each do |from, side, track|
+      directory = KindSatchel::Parts.apply(from, patch, side).directory
+      expect(ids.map { |id| directory.region(id).track.id }).to eq [track, track]
+      expect(directory.envelopes.keys).to match_array(KindSatchel::Directory.new(side.zero? ? song : gone).envelopes.keys)
+    end
+  end
 end

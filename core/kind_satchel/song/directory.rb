@@ -45,7 +45,7 @@ module KindSatchel
 
     def replace_track(old, track)
       drop_lanes(old)
-      old.regions.each { |region| @regions.delete(region.id) }
+      old.regions.each { |region| @regions.delete(region.id) if @regions[region.id].track.equal?(old) }
       clip_ids = (old.regions + track.regions).map(&:clip_id).uniq
       clip_ids.each { |id| @regions_of_clip[id] = regions_of_clip(id).reject { |placed| placed.track.equal?(old) } }
       add_track(track, @places[track.id])
@@ -55,7 +55,7 @@ module KindSatchel
     def replace_clip(clip)
       old = @clips_known[clip.id]
       old&.envelopes&.each do |envelope|
-        @envelopes.delete(envelope.id)
+        @envelopes.delete(envelope.id) if @envelopes[envelope.id].clip.equal?(old)
         @carriers[envelope.target] = carriers(envelope.target).reject { |other, _| other.id == clip.id }
       end
       add_clip(clip)
@@ -74,7 +74,8 @@ module KindSatchel
       table.fetch(id) { raise NotFound.of("unknown_#{word}", "/#{word}_id", "There is no #{word} #{id.inspect} in this song.") }
     end
 
-    def drop_lanes(track) = track.lanes.each { |lane| @envelopes.delete(lane.id) }
+    # What another track or clip has taken over meanwhile stays.
+    def drop_lanes(track) = track.lanes.each { |lane| @envelopes.delete(lane.id) if @envelopes[lane.id].track.equal?(track) }
 
     def add_track(track, place)
       @tracks[track.id] = track
