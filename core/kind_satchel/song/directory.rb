@@ -44,8 +44,7 @@ module KindSatchel
     protected
 
     def replace_track(old, track)
-      drop_lanes(old)
-      old.regions.each { |region| @regions.delete(region.id) if @regions[region.id].track.equal?(old) }
+      drop(old)
       clip_ids = (old.regions + track.regions).map(&:clip_id).uniq
       clip_ids.each { |id| @regions_of_clip[id] = regions_of_clip(id).reject { |placed| placed.track.equal?(old) } }
       add_track(track, @places[track.id])
@@ -74,8 +73,11 @@ module KindSatchel
       table.fetch(id) { raise NotFound.of("unknown_#{word}", "/#{word}_id", "There is no #{word} #{id.inspect} in this song.") }
     end
 
-    # What another track or clip has taken over meanwhile stays.
-    def drop_lanes(track) = track.lanes.each { |lane| @envelopes.delete(lane.id) if @envelopes[lane.id].track.equal?(track) }
+    # What another track has taken over meanwhile stays.
+    def drop(track)
+      track.lanes.each { |lane| @envelopes.delete(lane.id) if @envelopes[lane.id].track.equal?(track) }
+      track.regions.each { |region| @regions.delete(region.id) if @regions[region.id].track.equal?(track) }
+    end
 
     def add_track(track, place)
       @tracks[track.id] = track
