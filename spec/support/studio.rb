@@ -133,6 +133,23 @@ module StudioHelpers
     raise "the song never became so (#{last.inspect})"
   end
 
+  # Watches something until a block says of all that was seen that it is enough; a slow machine is given time.
+  def watch(what, enough, seconds: 25)
+    seen = []
+    deadline = Time.now + seconds
+    until enough.call(seen) && seen.any?
+      return false if Time.now > deadline
+
+      sleep 0.05
+      seen << what.call
+    end
+    true
+  end
+
+  def loudness = page.find("[role=meter]")["aria-valuenow"].to_i
+  def sounds? = watch(-> { loudness }, ->(seen) { seen.last.to_i > -40 && seen.any? })
+  def falls_silent? = watch(-> { loudness }, ->(seen) { seen.size > 6 && seen.last(6).max < -40 })
+
   def points_of(song, envelope_id) = song.directory.envelope(envelope_id).envelope.points
 end
 

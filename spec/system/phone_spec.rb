@@ -41,7 +41,7 @@ RSpec.describe "Arranging with a finger" do
     swipe([200, y], 150, middle("track-fog-pad")[1] - y) { expect(page).to have_css("[data-testid='loop']") }
     expect(page).to have_css("[data-testid='#{fog}'][aria-pressed='true']")
     page.find("[role=tab]", text: "Clip").click
-    tap_button("Mute")
+    within("section[aria-label$='regions']") { click_on "Mute" }
     song = eventually(id) { |now| now.directory.region(fog).region.muted && now.track("rope-bass").regions.first.muted }
     expect(song.track("crate-kit").regions.none?(&:muted)).to be true
   end
