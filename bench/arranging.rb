@@ -74,6 +74,7 @@ class ArrangingBench
   def shown(session, song_id)
     session.visit("http://127.0.0.1:#{@server.port}/songs/#{song_id}")
     session.find_all("[data-testid^='region-'][aria-pressed]", minimum: 5, wait: 30)
+    sleep 6 # until the rows near the view are drawn
     Measure.summary(Capybara.using_wait_time(60) { session.evaluate_async_script(SPLIT) })
   end
 
