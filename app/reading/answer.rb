@@ -38,6 +38,14 @@ class Answer
       "patches" => { "curves" => draw.curve_patches(stretches), "heard" => draw.heard_patches(heard, stretches.values.flat_map(&:heard)) }, **sound }
   end
 
+  # Addresses whose heard value may differ.
+  # @return [Array<Address>]
+  def affected
+    @affected ||= (from_envelopes + from_clips + from_tracks).uniq.select { |address| known?(address) }
+  end
+
+  private
+
   # Of envelopes only those that would be new.
   def tried_parts
     @records.filter_map do |(kind, id), record|
@@ -46,14 +54,6 @@ class Answer
       [kind, id, { **Records.envelope(record["self"]), **record.slice("owner", "place") }] if record && @old_records[[kind, id]].nil? && record["self"]
     end
   end
-
-  # Addresses whose heard value may differ.
-  # @return [Array<Address>]
-  def affected
-    @affected ||= (from_envelopes + from_clips + from_tracks).uniq.select { |address| known?(address) }
-  end
-
-  private
 
   # Where the changed envelopes differ, when nothing else does and the places are known; else nil.
   # @return [Hash{String=>ChangedStretches}, nil]

@@ -44,7 +44,7 @@ RSpec.describe "Travel of regions" do
       moved = apply(song, "move_regions", region_ids: ids, ticks: 0, track_steps: 1)
       envelopes = moved.song.clip("line").envelopes
       expect(envelopes.map { |one| [one.target.to_s, one.on] }).to eq [["pad/other/cutoff", true], ["bass/drive/mix", false]]
-      expect(moved.tells).to include("Mix has no place there and will be off")
+      expect(moved.tells).to eq ["Cutoff goes along", "Mix has no place there and will be off"]
       [BAR, BAR + 1234].each { |tick| expect(heard(moved.song, "pad/other/cutoff", tick)).to eq heard(song, CUTOFF, tick) }
     end
 

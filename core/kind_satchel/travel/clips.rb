@@ -6,7 +6,7 @@ module KindSatchel
     # what answers there; what finds no answer stays in the clip, switched off. A carrier clip goes as it is.
     class Clips
       # The song so far; and the parameters that found an answer, and those that did not, by name.
-      attr_reader :song, :found, :lost
+      attr_reader :song, :lost
 
       def initialize(song)
         @song = song
@@ -14,6 +14,8 @@ module KindSatchel
         @lost = []
         @made = {}
       end
+
+      def found = @found - @lost
 
       # @param clip_id [String]
       # @param from [Track] where it comes from
