@@ -124,9 +124,9 @@ class CommandLine
 
   def tick(name, minimum = 0)
     value = @options.fetch(name) { raise InvalidInput.of("missing_argument", "", "--#{name} is missing; see `satchel help`.") }
-    return value if value.between?(minimum, Time::LAST_TICK)
+    return value if value.between?(minimum, Timing::LAST_TICK)
 
-    raise InvalidInput.of("out_of_range", "", "--#{name} lies outside #{minimum} to #{Time::LAST_TICK}.")
+    raise InvalidInput.of("out_of_range", "", "--#{name} lies outside #{minimum} to #{Timing::LAST_TICK}.")
   end
 
   # Natural values are written with as many digits as a float has; silence is -inf.

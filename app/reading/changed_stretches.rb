@@ -45,7 +45,7 @@ class ChangedStretches
     ticks = changed_ticks(old, new, first, last)
     before = old.first(first).map(&:tick).select { |tick| tick < ticks.min }.uniq
     after = new.last(last).map(&:tick).select { |tick| tick > ticks.max }.uniq
-    [before[-2] || 0, after[1] || Time::LAST_TICK]
+    [before[-2] || 0, after[1] || Timing::LAST_TICK]
   end
 
   # How many points are the same things, in the order a block gives.

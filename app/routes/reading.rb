@@ -9,7 +9,7 @@ module Reading
     # A tick from the query.
     def tick_of(name)
       text = params[name].to_s
-      unless text.match?(/\A\d{1,9}\z/) && text.to_i <= KindSatchel::Time::LAST_TICK
+      unless text.match?(/\A\d{1,9}\z/) && text.to_i <= KindSatchel::Timing::LAST_TICK
         raise KindSatchel::InvalidInput.of("out_of_range", "/#{name}", "#{name} is a whole number of ticks.")
       end
 
@@ -66,12 +66,12 @@ module Reading
 
   # What would go along: a stretch of the whole song, the moves of a clip or track, a track's own.
   def self.travelling(app)
-    app.get("/api/songs/:id/stretch") { json(KindSatchel::Records.stretch(KindSatchel::Travel::SongStretch.of(song, tick_of("from_tick"), tick_of("to_tick")))) }
+    app.get("/api/songs/:id/stretch") { json(KindSatchel::Records.stretch(KindSatchel::Transfer::SongStretch.of(song, tick_of("from_tick"), tick_of("to_tick")))) }
     app.get("/api/songs/:id/moves_table") do
       places = KindSatchel::Edits::CopyMoves.places(song, params.transform_keys(&:to_sym))
-      json("rows" => KindSatchel::Travel::MovesTable.new(song, *places).to_record)
+      json("rows" => KindSatchel::Transfer::MovesTable.new(song, *places).to_record)
     end
-    app.get("/api/songs/:id/track_counts") { json(KindSatchel::Travel::TrackCopy.counts(song, song.track(params[:track_id].to_s))) }
+    app.get("/api/songs/:id/track_counts") { json(KindSatchel::Transfer::TrackCopy.counts(song, song.track(params[:track_id].to_s))) }
   end
 
   def self.playback(app)

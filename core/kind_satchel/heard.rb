@@ -2,7 +2,6 @@
 
 require_relative "heard/layers"
 require_relative "heard/piece"
-require_relative "heard/fit"
 require_relative "heard/resolver"
 require_relative "heard/outline"
 require_relative "heard/points"

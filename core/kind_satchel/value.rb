@@ -30,9 +30,9 @@ module KindSatchel
     def fault!(code, path, message) = raise(InvalidInput.of(code, path, message))
 
     def whole!(path, number, minimum = 0)
-      return if number.is_a?(Integer) && number.between?(minimum, Time::LAST_TICK)
+      return if number.is_a?(Integer) && number.between?(minimum, Timing::LAST_TICK)
 
-      fault!("out_of_range", path, "#{number.inspect} is not a whole number from #{minimum} to #{Time::LAST_TICK}.")
+      fault!("out_of_range", path, "#{number.inspect} is not a whole number from #{minimum} to #{Timing::LAST_TICK}.")
     end
 
     def number!(path, number, range)

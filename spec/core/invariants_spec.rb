@@ -51,7 +51,7 @@ RSpec.describe "Invariants" do
   end
   define_method(:targets) { targets }
 
-  def stretch_of(song, from) = JSON.parse(JSON.generate(KindSatchel::Records.stretch(KindSatchel::Travel::SongStretch.of(song, from, from + 7680))))
+  def stretch_of(song, from) = JSON.parse(JSON.generate(KindSatchel::Records.stretch(KindSatchel::Transfer::SongStretch.of(song, from, from + 7680))))
 
   def random_steps(maker, song, count)
     Array.new(count) do

@@ -5,13 +5,13 @@ RSpec.describe "Song time" do
   let(:song) { with_tempo(small_song(clip: [envelope([0, 0.2], [BAR, 0.9])], lanes: [lane])) }
 
   def with_tempo(song)
-    points = [[0, 100, "hold"], [2 * BAR, 100, "straight"], [6 * BAR, 140, "hold"]].map { |tick, bpm, shape| KindSatchel::Time::TempoPoint.new(tick:, bpm:, shape:) }
-    song.with(tempo: KindSatchel::Time::TempoMap.new(points:), range: KindSatchel::Song::PlayRange.new(on: true, start_tick: 4 * BAR, end_tick: 6 * BAR))
+    points = [[0, 100, "hold"], [2 * BAR, 100, "straight"], [6 * BAR, 140, "hold"]].map { |tick, bpm, shape| KindSatchel::Timing::TempoPoint.new(tick:, bpm:, shape:) }
+    song.with(tempo: KindSatchel::Timing::TempoMap.new(points:), range: KindSatchel::Song::PlayRange.new(on: true, start_tick: 4 * BAR, end_tick: 6 * BAR))
   end
 
   def starts(some) = some.track("bass").regions.map { |one| [one.start_tick, one.end_tick, one.offset_ticks] }
   def all_heard(some, tick) = [heard(some, CUTOFF, tick), heard(some, "bass/channel/pan", tick), some.tempo.bpm_at(tick)]
-  def stretch(some, from, to) = KindSatchel::Records.stretch(KindSatchel::Travel::SongStretch.of(some, from, to))
+  def stretch(some, from, to) = KindSatchel::Records.stretch(KindSatchel::Transfer::SongStretch.of(some, from, to))
 
   it "deletes a stretch: what lies behind comes up as it was, tempo and range too" do
     after = apply(song, "delete_time", from_tick: BAR + 960, to_tick: (4 * BAR) + 960)

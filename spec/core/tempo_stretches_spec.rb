@@ -5,8 +5,8 @@ RSpec.describe "Stretches of tempo" do
 
   def map(random)
     ticks = [0, *Array.new(4) { random.rand(1..20) * 960 }].uniq.sort
-    points = ticks.map { |tick| KindSatchel::Time::TempoPoint.new(tick:, bpm: random.rand(60..180), shape: %w[hold straight].sample(random:)) }
-    KindSatchel::Time::TempoMap.new(points:)
+    points = ticks.map { |tick| KindSatchel::Timing::TempoPoint.new(tick:, bpm: random.rand(60..180), shape: %w[hold straight].sample(random:)) }
+    KindSatchel::Timing::TempoMap.new(points:)
   end
 
   (first...(first + 20)).each do |seed|
@@ -28,7 +28,7 @@ RSpec.describe "Stretches of tempo" do
   end
 
   it "say the same with fewer points, and keep whole numbers whole" do
-    steady = KindSatchel::Time::TempoMap.steady(92)
+    steady = KindSatchel::Timing::TempoMap.steady(92)
     expect(steady.spliced(960, 1920, steady.cut(0, 4800))).to eq steady
     expect(JSON.generate(steady.opened(960, 960).points.map(&:bpm))).to eq "[92]"
   end

@@ -33,7 +33,7 @@ RSpec.describe "Tracks" do
     end
 
     it "says beforehand what there is to bring" do
-      expect(KindSatchel::Travel::TrackCopy.counts(song, song.track("bass"))).to eq("lanes" => 1, "envelopes" => 1, "clips" => 1, "regions" => 2)
+      expect(KindSatchel::Transfer::TrackCopy.counts(song, song.track("bass"))).to eq("lanes" => 1, "envelopes" => 1, "clips" => 1, "regions" => 2)
     end
   end
 
@@ -42,12 +42,12 @@ RSpec.describe "Tracks" do
     let(:copy) { two.tracks[1] }
 
     it "shows what matches and what does not, then copies what does" do
-      table = KindSatchel::Travel::MovesTable.new(two, two.track("bass"), copy)
+      table = KindSatchel::Transfer::MovesTable.new(two, two.track("bass"), copy)
       expect(table.to_record).to eq [{ "envelope_id" => "l1", "name" => "Bass: Volume", "points" => 1, "target" => "#{copy.id}/channel/volume",
                                        "target_name" => "Bass 2: Volume", "replaces" => false }]
       after = apply(two, "copy_moves", from_track_id: "bass", to_track_id: copy.id)
       expect([heard(after.song, "#{copy.id}/channel/volume", 0), after.words]).to eq [0.3, "copy a move of Bass to Bass 2"]
-      again = KindSatchel::Travel::MovesTable.new(after.song, after.song.track("bass"), after.song.track(copy.id))
+      again = KindSatchel::Transfer::MovesTable.new(after.song, after.song.track("bass"), after.song.track(copy.id))
       expect(again.to_record.map { |row| row["replaces"] }).to eq [true]
     end
 

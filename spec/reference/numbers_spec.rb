@@ -69,8 +69,8 @@ RSpec.describe "Numbers others compute" do
       print(json.dumps([quad(lambda t: 60/960/(a+(b-a)*t/d), 0, d, epsabs=1e-12)[0] for a,b,d in data]))
     PYTHON
     ours = stretches.map do |from, to, ticks|
-      points = [[0, from], [ticks, to]].map { |tick, bpm| KindSatchel::Time::TempoPoint.new(tick:, bpm:, shape: "straight") }
-      KindSatchel::Time::TempoMap.new(points:).seconds_at(ticks)
+      points = [[0, from], [ticks, to]].map { |tick, bpm| KindSatchel::Timing::TempoPoint.new(tick:, bpm:, shape: "straight") }
+      KindSatchel::Timing::TempoMap.new(points:).seconds_at(ticks)
     end
     expect(ours.zip(theirs).map { |a, b| (a - b).abs }.max).to be < 1e-9
   end

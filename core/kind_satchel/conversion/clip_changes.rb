@@ -33,7 +33,7 @@ module KindSatchel
       private
 
       def part(clip, placed, envelopes)
-        copy, next_id = Travel::Clips.own_copy(@song, clip.with(envelopes:))
+        copy, next_id = Transfer::Clips.own_copy(@song, clip.with(envelopes:))
         named = placed.map { |one| @song.directory.region(one.region.id) }
         @song = Edits::Moves.change_regions(@song.with(next_id:).with_clip(copy), named) { |one| one.region.with(clip_id: copy.id) }
       end

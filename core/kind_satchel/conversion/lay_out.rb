@@ -63,9 +63,9 @@ module KindSatchel
       def with_points(song, address)
         regions = @placed.map(&:region).select { |region| @song.clip(region.clip_id).envelope_for(address)&.acts? }
         written = Heard::Points.new(@song, address, only: regions.map(&:id))
-        song = setting(Travel::Lanes.with_lane(song, address), address)
+        song = setting(Transfer::Lanes.with_lane(song, address), address)
         inverse = inverse(song, address)
-        Travel::Lanes.on_lane(song, address) do |points|
+        Transfer::Lanes.on_lane(song, address) do |points|
           LayOut.stretches(regions).reduce(points) { |list, (from, to)| Splice.replace(list, from, to, written.between(from, to).map(&inverse)) }
         end
       end

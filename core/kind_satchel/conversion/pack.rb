@@ -60,8 +60,8 @@ module KindSatchel
       end
 
       def without_lane(song)
-        Travel::Lanes.on_lane(song, @address) do |points|
-          LayOut.stretches(@regions.map(&:region)).reduce(points) { |list, (from, to)| Travel::Lanes.levelled(list, from, to) }
+        Transfer::Lanes.on_lane(song, @address) do |points|
+          LayOut.stretches(@regions.map(&:region)).reduce(points) { |list, (from, to)| Transfer::Lanes.levelled(list, from, to) }
         end
       end
     end

@@ -2,7 +2,7 @@
 
 module KindSatchel
   module Edits
-    # Carries regions to other places, or copies of them: the clips go along (see {Travel::Clips}), lane points too where
+    # Carries regions to other places, or copies of them: the clips go along (see {Transfer::Clips}), lane points too where
     # the song says so, and what lies under them is trimmed, split or taken away.
     class Carrying
       # @param song [Song]
@@ -21,10 +21,10 @@ module KindSatchel
 
       # @return [Array(Song, Array<String>)] the next song, and what comes with it
       def carried
-        lanes = @song.points_follow ? @placed.to_h { |placed| [placed, Travel::Lanes.above(placed.track, placed.region)] } : {}
-        travelling = Travel::Clips.new(@song)
+        lanes = @song.points_follow ? @placed.to_h { |placed| [placed, Transfer::Lanes.above(placed.track, placed.region)] } : {}
+        travelling = Transfer::Clips.new(@song)
         regions = @placed.map { |placed| [placed, placed_anew(placed, travelling)] }
-        lifted = @copy ? travelling.song : without(Travel::Lanes.lift(travelling.song, lanes.values.flatten))
+        lifted = @copy ? travelling.song : without(Transfer::Lanes.lift(travelling.song, lanes.values.flatten))
         dropped = drop(lifted, regions)
         lanes.each { |placed, list| dropped = lay(dropped, placed, list) }
         [dropped, tells(travelling, lifted, dropped)]
@@ -86,7 +86,7 @@ module KindSatchel
       end
 
       def lay(song, placed, stretches)
-        Travel::Lanes.lay(song, stretches, Travel::Match.new(@song, placed.track, goal(placed)), @ticks)
+        Transfer::Lanes.lay(song, stretches, Transfer::Match.new(@song, placed.track, goal(placed)), @ticks)
       end
 
       def tells(travelling, before, after)

@@ -6,7 +6,7 @@ module KindSatchel
     # there for the same parameter is replaced.
     module CopyMoves
       def self.call(song, input)
-        table = Travel::MovesTable.new(song, *places(song, input))
+        table = Transfer::MovesTable.new(song, *places(song, input))
         source, goal = places(song, input)
         left = table.rows.reject(&:target)
         words = "copy #{Moves.count(table.rows.size - left.size, 'move')} of #{source.name} to #{goal.name}"

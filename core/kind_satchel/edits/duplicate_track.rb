@@ -6,7 +6,7 @@ module KindSatchel
     module DuplicateTrack
       def self.call(song, input)
         track = song.track(input[:track_id])
-        [Travel::TrackCopy.new(song, track, moves: input[:moves]).song, "duplicate #{track.name} #{input[:moves] ? 'with' : 'without'} its moves"]
+        [Transfer::TrackCopy.new(song, track, moves: input[:moves]).song, "duplicate #{track.name} #{input[:moves] ? 'with' : 'without'} its moves"]
       end
     end
   end

@@ -5,7 +5,7 @@ module KindSatchel
     # Makes room in the whole song: regions are cut there, lanes and tempo hold what they had come to.
     module InsertTime
       def self.call(song, input)
-        [Travel::SongTime.opened(song, input[:tick], input[:length_ticks]),
+        [Transfer::SongTime.opened(song, input[:tick], input[:length_ticks]),
          "insert #{song.meter.span_text(input[:length_ticks])} at #{song.meter.text(input[:tick])}"]
       end
     end

@@ -20,7 +20,7 @@ module KindSatchel
       end
 
       def self.clip(song, name, length_ticks)
-        name = Travel::Clips.free_name(song.clips.each_value.map(&:name), name)
+        name = Transfer::Clips.free_name(song.clips.each_value.map(&:name), name)
         Clip.new(id: "clip-#{song.next_id}", name:, length_ticks:, notes: [], audio: nil, envelopes: [])
       end
 
@@ -33,7 +33,7 @@ module KindSatchel
 
       # Carrier tracks stand under the tracks with material: what acts later stands lower.
       def self.with_track(song)
-        name = Travel::Clips.free_name(song.tracks.map(&:name), "Carriers")
+        name = Transfer::Clips.free_name(song.tracks.map(&:name), "Carriers")
         track = Track.new(id: "track-#{song.next_id}", name:, kind: "carrier", hue: HUE, output: song.tracks.last.id,
                           muted: false, soloed: false, devices: [], lanes: [], regions: [])
         place = (song.tracks.rindex(&:holds_regions?) || -1) + 1

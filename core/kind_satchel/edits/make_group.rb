@@ -8,7 +8,7 @@ module KindSatchel
 
       def self.call(song, input)
         members = SetOutput.members!(song, input[:track_ids])
-        name = Travel::Clips.free_name(song.tracks.map(&:name), input.fetch(:name, "Group"))
+        name = Transfer::Clips.free_name(song.tracks.map(&:name), input.fetch(:name, "Group"))
         group = group(song, name, members)
         place = song.tracks.rindex { |track| members.include?(track) } + 1
         tracks = song.tracks.dup.insert(place, group).map { |track| members.include?(track) ? track.with(output: group.id) : track }

@@ -25,7 +25,7 @@ module KindSatchel
 
       def self.room_after(points, moves, place)
         following = ((place + 1)...points.size).find { |i| !moves.key?(i) }
-        following ? points[following].tick : Time::LAST_TICK
+        following ? points[following].tick : Timing::LAST_TICK
       end
       private_class_method :moved, :room_after
     end

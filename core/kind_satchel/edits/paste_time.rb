@@ -6,8 +6,8 @@ module KindSatchel
     module PasteTime
       def self.call(song, input)
         stretch = Moves.at("/stretch") { Records.read_stretch(input[:stretch]) }
-        room = input.fetch(:over, false) ? song : Travel::SongTime.opened(song, input[:tick], stretch.length_ticks)
-        [Travel::SongTime.filled(room, stretch, input[:tick]),
+        room = input.fetch(:over, false) ? song : Transfer::SongTime.opened(song, input[:tick], stretch.length_ticks)
+        [Transfer::SongTime.filled(room, stretch, input[:tick]),
          "paste #{song.meter.span_text(stretch.length_ticks)} of song at #{song.meter.text(input[:tick])}"]
       end
     end

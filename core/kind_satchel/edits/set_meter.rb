@@ -5,7 +5,7 @@ module KindSatchel
     # Sets the time signature of the song.
     module SetMeter
       def self.call(song, input)
-        meter = Time::Meter.new(beats: input[:beats], unit: input[:unit])
+        meter = Timing::Meter.new(beats: input[:beats], unit: input[:unit])
         [song.with(meter:), "set the meter to #{meter.beats}/#{meter.unit}"]
       end
     end

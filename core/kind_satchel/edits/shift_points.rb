@@ -28,7 +28,7 @@ module KindSatchel
       def self.possible_ticks(selection, wish)
         points = selection.points
         low = selection.runs.map { |first, _| (first.zero? ? 0 : points[first - 1].tick) - points[first].tick }.max
-        high = selection.runs.map { |_, last| (points[last + 1]&.tick || Time::LAST_TICK) - points[last].tick }.min
+        high = selection.runs.map { |_, last| (points[last + 1]&.tick || Timing::LAST_TICK) - points[last].tick }.min
         wish.clamp(low, high)
       end
 

@@ -9,7 +9,7 @@ module KindSatchel
         placed = Moves.regions!(song, input[:region_ids])
         clip = song.clip(input[:clip_id])
         fits!(clip, placed)
-        travelling = Travel::Clips.new(song)
+        travelling = Transfer::Clips.new(song)
         ids = placed.to_h { |one| [one.region.id, clip_on(travelling, clip, one.track)] }
         next_song = Moves.change_regions(travelling.song, placed) { |one| one.region.with(clip_id: ids[one.region.id]) }
         [next_song, "swap #{Moves.region_words(song, placed)} for #{clip.name}", lost_words(travelling)]

@@ -44,7 +44,7 @@ module KindSatchel
       end
 
       def audio_event(track, region, clip, (pass_from, pass_to, position))
-        into = position * 60.0 / Time::PPQ / clip.audio.bpm
+        into = position * 60.0 / Timing::PPQ / clip.audio.bpm
         event("audio", track, region, pass_from, pass_to).merge(
           "sound" => clip.audio.sound, "into_seconds" => into, "rate" => @tempo.bpm_at(pass_from) / clip.audio.bpm
         )

@@ -19,12 +19,12 @@ module KindSatchel
       end
 
       # An envelope by itself, in its own time, from its first point to its last; or the segments that start in from...to.
-      def of_envelope(envelope, from: 0, to: Time::LAST_TICK, tolerance: FOR_THE_EYE)
+      def of_envelope(envelope, from: 0, to: Timing::LAST_TICK, tolerance: FOR_THE_EYE)
         chain = Chain.new
         return chain.corners if envelope.points.empty?
 
         envelope.segment_from(from) do |segment|
-          break if segment.start >= to || segment.finish > Time::LAST_TICK
+          break if segment.start >= to || segment.finish > Timing::LAST_TICK
 
           chain.add(segment.start, segment.a)
           segment.breaks(segment.start, segment.finish, 1, tolerance).each { |tick| chain.add(tick, segment.at(tick)) }

@@ -13,6 +13,6 @@ module KindSatchel
 
   # A recorded loop inside a clip: the id of its sound, and the tempo at which it was recorded in BPM.
   class Audio < Value.of(:sound, :bpm)
-    def check = number!("/bpm", bpm, Time::TempoPoint::RANGE)
+    def check = number!("/bpm", bpm, Timing::TempoPoint::RANGE)
   end
 end

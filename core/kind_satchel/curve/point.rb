@@ -12,7 +12,7 @@ module KindSatchel
       self.tick = tick
       self.value = value
       self.shape = shape
-      check unless value.is_a?(Float) && value >= -1.0 && value <= 1.0 && tick.is_a?(Integer) && tick >= 0 && tick <= Time::LAST_TICK
+      check unless value.is_a?(Float) && value >= -1.0 && value <= 1.0 && tick.is_a?(Integer) && tick >= 0 && tick <= Timing::LAST_TICK
       freeze
     end
 

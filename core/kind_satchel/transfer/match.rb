@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 module KindSatchel
-  module Travel
+  module Transfer
     # Which parameter of one track answers to a parameter of another: the same one of a device of the same type, best of
     # the same id; else one with the same id and scale in another device.
     class Match

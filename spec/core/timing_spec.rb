@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
-RSpec.describe KindSatchel::Time do
-  describe KindSatchel::Time::Meter do
+RSpec.describe KindSatchel::Timing do
+  describe KindSatchel::Timing::Meter do
     let(:common) { described_class.new(beats: 4, unit: 4) }
 
     it "counts bars, beats and ticks from 1.1.0" do
@@ -26,9 +26,9 @@ RSpec.describe KindSatchel::Time do
     end
   end
 
-  describe KindSatchel::Time::TempoMap do
+  describe KindSatchel::Timing::TempoMap do
     def map(*entries)
-      described_class.new(points: entries.map { |tick, bpm, shape| KindSatchel::Time::TempoPoint.new(tick:, bpm:, shape: shape || "hold") })
+      described_class.new(points: entries.map { |tick, bpm, shape| KindSatchel::Timing::TempoPoint.new(tick:, bpm:, shape: shape || "hold") })
     end
 
     # 60000 / BPM milliseconds to the beat: the table printed in many delay-time charts (arithmetic).

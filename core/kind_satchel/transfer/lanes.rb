@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 module KindSatchel
-  module Travel
+  module Transfer
     # Stretches of lane that follow the regions under them. Edges are kept level: outside the stretches nothing changes,
     # and where one was taken away the value before it holds.
     module Lanes

@@ -30,13 +30,13 @@ module KindSatchel
       lanes = each(record["lanes"], "/lanes") do |entry|
         [entry["role"], Address.parse(entry["target"]), each(entry["points"], "/points") { |point| read_point(point) }]
       end
-      Travel::SongStretch.new(length_ticks: record["length_ticks"], regions:, lanes:, tempo: each(record["tempo"], "/tempo") do |entry|
+      Transfer::SongStretch.new(length_ticks: record["length_ticks"], regions:, lanes:, tempo: each(record["tempo"], "/tempo") do |entry|
         read_tempo_point(entry)
       end)
     end
 
     def tempo_point(value) = value.to_h.transform_keys(&:to_s)
-    def read_tempo_point(record) = Time::TempoPoint.new(tick: record["tick"], bpm: record["bpm"], shape: record["shape"])
+    def read_tempo_point(record) = Timing::TempoPoint.new(tick: record["tick"], bpm: record["bpm"], shape: record["shape"])
 
     def envelope(value)
       { "id" => value.id, "target" => value.target.to_s, "role" => value.role, "clock" => value.clock,
@@ -103,8 +103,8 @@ module KindSatchel
     def read_head(record)
       meter, range = record["meter"], record["range"]
       tempo = each(record["tempo"], "/tempo") { |entry| read_tempo_point(entry) }
-      { name: record["name"], meter: Time::Meter.new(beats: meter["beats"], unit: meter["unit"]),
-        tempo: Time::TempoMap.new(points: tempo),
+      { name: record["name"], meter: Timing::Meter.new(beats: meter["beats"], unit: meter["unit"]),
+        tempo: Timing::TempoMap.new(points: tempo),
         range: Song::PlayRange.new(on: range["on"], start_tick: range["start_tick"], end_tick: range["end_tick"]),
         points_follow: record.fetch("points_follow", false), next_id: record["next_id"] }
     end

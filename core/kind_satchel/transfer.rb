@@ -1,12 +1,12 @@
 # frozen_string_literal: true
 
-require_relative "travel/match"
-require_relative "travel/clips"
-require_relative "travel/lanes"
-require_relative "travel/song_stretch"
-require_relative "travel/song_time"
-require_relative "travel/moves_table"
-require_relative "travel/track_copy"
+require_relative "transfer/match"
+require_relative "transfer/clips"
+require_relative "transfer/lanes"
+require_relative "transfer/song_stretch"
+require_relative "transfer/song_time"
+require_relative "transfer/moves_table"
+require_relative "transfer/track_copy"
 
 module KindSatchel
   # What goes along when material goes elsewhere:
@@ -17,6 +17,6 @@ module KindSatchel
   # - {SongStretch}, {SongTime}  stretches of the whole song: taken out, opened, filled
   # - {MovesTable}  which moves of a clip or track come to another, and which do not
   # - {TrackCopy}  a track once more, with or without its moves
-  module Travel
+  module Transfer
   end
 end

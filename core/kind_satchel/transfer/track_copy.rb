@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 module KindSatchel
-  module Travel
+  module Transfer
     # A track once more, right under it. With its moves, its clips are copied and their envelopes turned to the new track, and
     # its lanes come along; without, the clips are copied bare. Clips that hold no moves are shared.
     class TrackCopy

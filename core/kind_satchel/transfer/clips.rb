@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 module KindSatchel
-  module Travel
+  module Transfer
     # Clips that come to another track. A clip moves the knobs of the track it sounds on, so its envelopes are turned to
     # what answers there; what finds no answer stays in the clip, switched off. A carrier clip goes as it is.
     class Clips

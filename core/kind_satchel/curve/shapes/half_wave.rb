@@ -15,7 +15,7 @@ module KindSatchel
       def breaks(rise, tolerance)
         return [] if rise.zero?
 
-        memo([rise.abs.round(9), tolerance]) { Heard::Fit.breaks(0.0, 1.0, tolerance / rise.abs) { |u| weight(u) } }
+        memo([rise.abs.round(9), tolerance]) { Fit.breaks(0.0, 1.0, tolerance / rise.abs) { |u| weight(u) } }
       end
 
       def cut(start, finish, *)

@@ -48,7 +48,7 @@ module KindSatchel
     end
 
     # Every smooth stretch in order (see {Shapes}), with the held stretches before the first and after the last point. The outer ends
-    # lie at 0 and at {Time::LAST_TICK}.
+    # lie at 0 and at {Timing::LAST_TICK}.
     # @return [Array<Segment>]
     def segments = memo(:segments) { build_segments }
 
@@ -83,7 +83,7 @@ module KindSatchel
       list = []
       list << held(0, points.first.tick, points.first) if points.first.tick.positive?
       points.each_cons(2) { |a, b| add_segment(list, a, b) if b.tick > a.tick }
-      list << held(points.last.tick, Time::LAST_TICK + 1, points.last)
+      list << held(points.last.tick, Timing::LAST_TICK + 1, points.last)
     end
 
     def segments_between(tick, &)
@@ -91,7 +91,7 @@ module KindSatchel
       after = points.bsearch_index { |point| point.tick > tick } || points.size
       yield held(0, first.tick, first) if after.zero?
       [after, 1].max.upto(points.size - 1) { |i| parts_between(points[i - 1], points[i], tick, &) }
-      yield held(last.tick, Time::LAST_TICK + 1, last)
+      yield held(last.tick, Timing::LAST_TICK + 1, last)
     end
 
     def parts_between(from, to, tick)

@@ -2,7 +2,7 @@
 
 module KindSatchel
   # Positions in a song. A position is a whole number of ticks.
-  module Time
+  module Timing
     # Ticks to the quarter note, as in the division word of a Standard MIDI File header.
     PPQ = 960
     # The last tick a song may use: a little over 38 hours at 120 BPM, and safe in 32 bits.
@@ -10,5 +10,5 @@ module KindSatchel
   end
 end
 
-require_relative "time/meter"
-require_relative "time/tempo_map"
+require_relative "timing/meter"
+require_relative "timing/tempo_map"

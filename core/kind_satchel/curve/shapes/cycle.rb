@@ -21,7 +21,7 @@ module KindSatchel
       }.freeze
       BACKWARDS = { "ramp" => "saw", "saw" => "ramp" }.freeze
       COUNT = (1e-6..1024)
-      NOTE_TICKS = (15..(Time::PPQ * 64))
+      NOTE_TICKS = (15..(Timing::PPQ * 64))
       # The most cycles a locked count may give a segment.
       MOST = 8192
       # Phases and levels are kept to this many digits, so that reversing twice comes back to the same.

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 module KindSatchel
-  module Travel
+  module Transfer
     # A stretch of the whole song by itself, from tick 0: `regions` as [track id, {Region}], `lanes` as [role, {Address}, points], and
     # the `tempo` points.
     class SongStretch < Value.of(:length_ticks, :regions, :lanes, :tempo)

@@ -67,7 +67,7 @@ module KindSatchel
 
     # By place, the tick of the next point that stays.
     def room_after
-      room = Time::LAST_TICK
+      room = Timing::LAST_TICK
       (points.size - 1).downto(0).each_with_object([]) do |i, list|
         list[i] = room
         room = points[i].tick unless include?(i)

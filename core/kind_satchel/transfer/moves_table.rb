@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 module KindSatchel
-  module Travel
+  module Transfer
     # Which moves of a clip or track come to another, and which do not: matched by parameter.
     class MovesTable
       # One move: `envelope` where it is, `target` the address it would move (nil without an answer), `replaces` the envelope

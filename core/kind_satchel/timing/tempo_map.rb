@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 module KindSatchel
-  module Time
+  module Timing
     # One tempo: `bpm` quarter notes per minute from `tick` on, held or moving straight to the next point.
     class TempoPoint < Value.of(:tick, :bpm, :shape)
       RANGE = (10..400)

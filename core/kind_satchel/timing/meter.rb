@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 module KindSatchel
-  module Time
+  module Timing
     # A time signature: `beats` to the bar, each a 1/`unit` note.
     #
     # @example

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 module KindSatchel
-  module Travel
+  module Transfer
     # Opens, closes and fills stretches of the whole song: regions, lanes, tempo and the range that repeats. The time
     # signature is one for the whole song and stays. Outside the stretches nothing heard changes.
     class SongTime

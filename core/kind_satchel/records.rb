@@ -1,0 +1,5 @@
+# frozen_string_literal: true
+
+require_relative "records/records"
+require_relative "records/document"
+require_relative "records/parts"
