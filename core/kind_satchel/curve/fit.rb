@@ -50,4 +50,4 @@ module KindSatchel
 
     private_class_method :longest, :holds?
   end
-  end
+end
