@@ -113,7 +113,7 @@ class CommandLine
 
   def print_song(result) = @out.puts(JSON.pretty_generate(Document.dump(result)))
 
-  def song = @song ||= Schemas.read_song(read(argument("SONG.json")))
+  def song = @song ||= Schemas.read_song(read(argument("SONG.json"))).song
   def address = @address ||= song && Address.parse(argument("ADDRESS"))
 
   def argument(name)

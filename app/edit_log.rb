@@ -12,6 +12,15 @@ class EditLog
     places.map { |place| found[place] }
   end
 
+  # Logs an edit; what was undone can no longer be redone.
+  # @param row [SongRow] saved by the caller
+  def self.record(row, name, inputs, words, patch)
+    EditRow.where(song_id: row.id).where("place > ?", row.done_edits).delete_all
+    row.done_edits += 1
+    flat = patch.map { |key, pair| [*key, *pair] }
+    EditRow.create!(song_id: row.id, place: row.done_edits, name:, words:, inputs: JSON.generate(inputs), patch: JSON.generate(flat))
+  end
+
   def initialize(open_songs)
     @open_songs = open_songs
   end
@@ -23,7 +32,7 @@ class EditLog
       patch = KindSatchel::Parts.between(standing.song, result.song)
       next [standing.song, {}, 1, result.words, result.tells] if patch.empty?
 
-      record(row, name, inputs, result.words, patch)
+      EditLog.record(row, name, inputs, result.words, patch)
       [result.song, patch, 1, result.words, result.tells]
     end
   end
@@ -57,13 +66,6 @@ class EditLog
     SongRows.write(row.id, patch, side)
     row.update!(revision: standing.revision + 1, name: song.name)
     OpenSongs::Standing.new(row.id, song, row.revision, *EditLog.words(row))
-  end
-
-  def record(row, name, inputs, words, patch)
-    EditRow.where(song_id: row.id).where("place > ?", row.done_edits).delete_all
-    row.done_edits += 1
-    flat = patch.map { |key, pair| [*key, *pair] }
-    EditRow.create!(song_id: row.id, place: row.done_edits, name:, words:, inputs: JSON.generate(inputs), patch: JSON.generate(flat))
   end
 
   def step(id, revision, side, word)

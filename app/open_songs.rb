@@ -60,7 +60,8 @@ class OpenSongs
   def read(id)
     SongRow.transaction do
       row = SongRow.on_shelf.find_by(id:) or raise Missing
-      Standing.new(id, SongRows.read(id), row.revision, *EditLog.words(row))
+      song = SongUpgrade.needed?(row) ? SongUpgrade.bring_up(row) : SongRows.read(id)
+      Standing.new(id, song, row.revision, *EditLog.words(row))
     end
   end
 end

@@ -10,6 +10,8 @@ module Schemas
   # The largest document that is read, in bytes.
   LARGEST_DOCUMENT = 32 * 1024 * 1024
   MOST_FAULTS = 50
+  # Versions of the song document that are read.
+  VERSIONS = [1, KindSatchel::Document::VERSION].freeze
 
   module_function
 
@@ -30,7 +32,7 @@ module Schemas
 
   # Reads a song document.
   # @param text [String] JSON
-  # @return [KindSatchel::Song]
+  # @return [Opened]
   # @raise [KindSatchel::InvalidInput] for text that is no JSON, too large, of another version, or breaks a rule
   def read_song(text)
     if text.bytesize > LARGEST_DOCUMENT
@@ -39,9 +41,14 @@ module Schemas
 
     data = parse(text)
     version!(data)
-    check!("song", data)
-    KindSatchel::Document.load(data)
+    old = data.is_a?(Hash) && data["version"] == 1
+    check!(old ? "song-1" : "song", data)
+    song = KindSatchel::Document.load(old ? KindSatchel::Upgrade.document(data) : data)
+    Opened.new(song, old ? KindSatchel::Upgrade.places(song) : [])
   end
+
+  # A song that was read, and the places that sound different from what its older version did.
+  Opened = Struct.new(:song, :places)
 
   # @raise [KindSatchel::InvalidInput]
   def parse(text)
@@ -52,9 +59,9 @@ module Schemas
 
   def version!(data)
     return unless data.is_a?(Hash) && data["format"] == KindSatchel::Document::FORMAT && data["version"].is_a?(Integer)
-    return if data["version"] == KindSatchel::Document::VERSION
+    return if VERSIONS.include?(data["version"])
 
-    sentence = "This is version #{data['version']} of the format; version #{KindSatchel::Document::VERSION} is read."
+    sentence = "This is version #{data['version']} of the format; versions #{VERSIONS.join(' and ')} are read."
     raise KindSatchel::InvalidInput.of("unknown_version", "/version", sentence)
   end
 

@@ -7,9 +7,12 @@ module SongRows
   module_function
 
   # @return [KindSatchel::Song]
-  def read(song_id)
+  def read(song_id) = KindSatchel::Parts.assemble(parts(song_id))
+
+  # @return [Hash] every part of a song by key, see KindSatchel::Parts
+  def parts(song_id)
     rows = PartRow.where(song_id:).pluck(:kind, :part_id, :record)
-    KindSatchel::Parts.assemble(rows.to_h { |kind, id, record| [[kind, id], JSON.parse(record)] })
+    rows.to_h { |kind, id, record| [[kind, id], JSON.parse(record)] }
   end
 
   # Stores a song that has no rows yet.
@@ -30,8 +33,7 @@ module SongRows
   # What a first look at a song needs no points and notes for; `count` says how many points there are.
   SLIM = Arel.sql(<<~SQL.squish)
     CASE kind WHEN 'envelope' THEN json_set(record, '$.points', json('[]'), '$.count', json_array_length(record, '$.points'))
-              WHEN 'clip' THEN json_set(record, '$.notes', json('[]'), '$.kind',
-                CASE WHEN json_extract(record, '$.audio') IS NOT NULL THEN 'audio' WHEN json_array_length(record, '$.notes') = 0 THEN 'carrier' ELSE 'notes' END)
+              WHEN 'clip' THEN json_set(record, '$.notes', json('[]'))
               ELSE record END
   SQL
 

@@ -9,10 +9,12 @@ class SongShelf
   def list = SongRow.on_shelf.order(updated_at: :desc, id: :desc).map { |row| entry(row) }
 
   # @param song [KindSatchel::Song]
+  # @param places [Array<KindSatchel::Upgrade::Place>] that sound different from what an older version did
   # @return [Hash] the new entry
-  def add(song)
+  def add(song, places: [])
+    told = places.empty? ? nil : JSON.generate(places.map { |place| place.to_record(song) })
     SongRow.transaction do
-      row = SongRow.create!(name: song.name)
+      row = SongRow.create!(name: song.name, format: KindSatchel::Document::VERSION, places: told)
       SongRows.insert(row.id, song)
       entry(row)
     end

@@ -15,6 +15,7 @@ require_relative "kind_satchel/curve"      # points, shapes, splicing, thinning:
 require_relative "kind_satchel/song"       # song, track, clip, region, envelope, roles, clocks: frozen values
 require_relative "kind_satchel/records"    # song documents, parts, patches: plain records of all these, and back
 require_relative "kind_satchel/heard"      # who acts, pieces, explanation, outlines, ramps, events
+require_relative "kind_satchel/upgrade"    # songs of older versions brought to this one
 require_relative "kind_satchel/checks"     # what a song may hold that nobody meant
 require_relative "kind_satchel/transfer"   # what goes along when material goes elsewhere
 require_relative "kind_satchel/conversion" # clip moves laid out on lanes, lanes packed into clips

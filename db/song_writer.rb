@@ -22,9 +22,10 @@ class SongWriter
 
   # @param bars [Integer] length
   # @param audio [Array(String, Numeric), nil] sound and its tempo
-  def clip(id, name, bars, notes: [], audio: nil)
+  def clip(id, name, bars, notes: nil, audio: nil)
     audio &&= Audio.new(sound: audio[0], bpm: audio[1])
-    @clips[id] = Clip.new(id:, name:, length_ticks: bars * 4 * QUARTER, notes: notes.sort_by { |n| [n.tick, n.pitch] }, audio:, envelopes: [])
+    kind = (audio && "audio") || (notes ? "notes" : "carrier")
+    @clips[id] = Clip.new(id:, name:, kind:, length_ticks: bars * 4 * QUARTER, notes: (notes || []).sort_by { |n| [n.tick, n.pitch] }, audio:, envelopes: [])
   end
 
   # @param bar [Integer] counted from 1
@@ -80,7 +81,7 @@ class SongWriter
 
   def build_track(id, fields)
     devices = fields[:devices].map do |device_id, (type, values)|
-      Device.new(id: device_id, type:, values: values.to_h { |key, text| [key, parameter(type, key).scale.parse(text)] }, held: [])
+      Device.new(id: device_id, type:, values: values.to_h { |key, text| [key, parameter(type, key).scale.parse(text)] }, held: {})
     end
     Track.new(id:, muted: false, soloed: false, **fields.except(:devices), devices:, regions: fields[:regions].sort_by(&:start_tick))
   end

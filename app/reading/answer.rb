@@ -27,24 +27,29 @@ class Answer
   # For a change that is only being tried: of envelopes just the points that differ, of curves just the stretches.
   # `patches` => { "curves" => envelope id => [[from, to, corners]], "heard" => address => [[from, to, corners], ...] }
   def preview
-    parts = tried_parts
-    stretches = only_envelopes
-    return { "parts" => parts, "points" => touched_points, **drawing } unless stretches
+    told = { "parts" => tried_parts, "points" => touched_points }
+    stretches = only_points
+    return { **told, **drawing } unless stretches
 
     draw = Drawing.new(@after)
-    heard = @wants.fetch("heard", []) & affected.map(&:to_s)
-    { "parts" => parts, "points" => touched_points, "silent" => @after.silent, "uneven" => draw.uneven(changed_envelopes),
-      "curves" => {}, "windows" => {}, "passes" => {}, "heard" => {},
-      "patches" => { "curves" => draw.curve_patches(stretches), "heard" => draw.heard_patches(heard, stretches.values.flat_map(&:heard)) }, **sound }
+    { **told, "silent" => @after.silent, "uneven" => draw.uneven(changed_envelopes), "curves" => {}, "windows" => {}, "passes" => {}, "heard" => {},
+      "patches" => { "curves" => draw.curve_patches(stretches), "heard" => draw.heard_patches(wanted) }, **sound }
   end
 
-  # Addresses whose heard value may differ.
+  # Addresses whose heard value may differ, and that name something.
   # @return [Array<Address>]
-  def affected
-    @affected ||= (from_envelopes + from_clips + from_tracks).uniq.select { |address| known?(address) }
-  end
+  def affected = @affected ||= changes.addresses.select { |address| @after.parameter?(address) }
 
   private
+
+  def changes = @changes ||= Heard::Changes.between(@before, @after)
+
+  # Of those on the screen, where they may differ.
+  # @return [Hash{Address=>Array<Array(Integer, Integer)>}]
+  def wanted
+    texts = @wants.fetch("heard", [])
+    affected.select { |address| texts.include?(address.to_s) }.to_h { |address| [address, changes.heard[address]] }
+  end
 
   # Of envelopes only those that would be new.
   def tried_parts
@@ -55,31 +60,32 @@ class Answer
     end
   end
 
-  # Where the changed envelopes differ, when nothing else does and the places are known; else nil.
-  # @return [Hash{String=>ChangedStretches}, nil]
-  def only_envelopes
+  # Where the changed envelopes differ in their own time, when nothing but their points does; else nil.
+  # @return [Hash{String=>Array(Integer, Integer)}, nil]
+  def only_points
     return unless @records.keys.all? { |kind, _| kind == "envelope" }
 
-    found = ids("envelope").to_h { |id| [id, ChangedStretches.new(@before, @after, id)] }
-    found if found.values.all?(&:heard)
+    found = ids("envelope").to_h do |id|
+      [id, Heard::Changes::PointsChanged.between(*[@before, @after].map { |song| song.directory.envelopes[id]&.envelope })]
+    end
+    found if found.values.all?
   end
 
   def drawing
     draw = Drawing.new(@after)
     regions = changed_regions
-    heard = @wants.fetch("heard", []) & affected.map(&:to_s)
     { "curves" => draw.curves(changed_envelopes), "uneven" => draw.uneven(changed_envelopes), "meetings" => draw.meetings(changed_envelopes),
-      "windows" => draw.windows(regions), "passes" => draw.passes(regions), "conflicts" => draw.conflicts(heard),
-      "silent" => @after.silent, **heard(draw, heard), **sound }
+      "windows" => draw.windows(regions), "passes" => draw.passes(regions), "conflicts" => draw.conflicts(wanted.keys.map(&:to_s)),
+      "silent" => @after.silent, **heard(draw), **sound }
   end
 
-  # Whole chains, or only the stretches an edit of regions can be heard in.
-  def heard(draw, addresses)
-    stretches = addresses.empty? ? nil : TouchedTime.new(@before, @after, @patch).stretches
-    return { "heard" => draw.heard(addresses) } unless stretches
-
-    { "heard" => {}, "patches" => { "curves" => {}, "heard" => draw.heard_patches(addresses, stretches) } }
+  # Whole chains where all of it may differ or the song has another length, else only the stretches that may differ.
+  def heard(draw)
+    whole, parts = wanted.partition { |_, stretches| resized? || (stretches.first[0].zero? && stretches.first[1] >= @after.length_ticks) }
+    { "heard" => draw.heard(whole.map { |address, _| address.to_s }), "patches" => { "curves" => {}, "heard" => draw.heard_patches(parts.to_h) } }
   end
+
+  def resized? = @before.length_ticks != @after.length_ticks || @before.range != @after.range
 
   def sound
     stretch = @wants["sound"] or return {}
@@ -104,44 +110,13 @@ class Answer
 
   def each_record(kind) = [@records, @old_records].flat_map { |list| list.select { |(key, _), _| key == kind }.values.compact }
 
-  def from_envelopes = each_record("envelope").map { |record| Address.parse(record["target"]) }
-
-  def from_clips
-    clips = ids("clip") + each_record("region").map { |record| record["clip_id"] }
-    clips.uniq.flat_map { |id| [@before, @after].flat_map { |song| song.clips[id]&.envelopes || [] } }.map(&:target)
-  end
-
-  # Knobs that were turned, taken over or handed back.
-  def from_tracks
-    ids("track").flat_map do |id|
-      pairs = [@before, @after].map { |song| values_of(song.directory.tracks[id]) }
-      (pairs[0].keys | pairs[1].keys).flat_map { |device_id| turned(id, device_id, *pairs.map { |all| all[device_id] || {} }) }
-    end
-  end
-
-  # By device, what a knob's own part in the heard value is.
-  def values_of(track)
-    track ? track.devices.to_h { |device| [device.id, { **device.values, **device.held.to_h { |id| [id, [:held, device.values[id]]] } }] } : {}
-  end
-
-  def turned(track_id, device_id, old, new)
-    (old.keys | new.keys).reject { |key| old[key] == new[key] }
-                         .map { |key| Address.new(track_id:, device_id:, parameter_id: key) }
-  end
-
-  def known?(address)
-    @after.parameter(address)
-  rescue NotFound
-    false
-  end
-
   # Envelope id => [[place, tick, value, text, position], ...] of the points that are not what they were.
   def touched_points
     changed_envelopes.to_h do |envelope|
       old = @before.directory.envelopes[envelope.id]&.envelope&.points || []
-      scale = @after.parameter(envelope.target).scale
+      scale = @after.parameter?(envelope.target)&.scale
       list = new_points(old, envelope.points)
-      told = list.size <= MOST_TOLD
+      told = scale && list.size <= MOST_TOLD
       [envelope.id, list.map { |point, i| told ? point_record(envelope, scale, point, i) : { "index" => i, **Records.point(point) } }]
     end
   end

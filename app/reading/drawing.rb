@@ -10,8 +10,15 @@
 class Drawing
   include KindSatchel
 
-  def initialize(song)
+  # How wide a whole song is drawn, in pixels, where nobody says; more corners than four to a pixel are thinned.
+  WIDTH_PX = 16_384
+  # The most windows and passes one drawing tells.
+  MOST_WINDOWS = 1_000_000
+
+  # @param width_px [Integer] how wide the whole song is drawn
+  def initialize(song, width_px: WIDTH_PX)
     @song = song
+    @width_px = width_px
   end
 
   # Everything of some tracks: lanes, regions, their clips with notes and envelopes. `parts` holds the whole records
@@ -36,6 +43,7 @@ class Drawing
   end
 
   def windows(regions)
+    @told = 0
     regions.to_h do |region|
       clip = @song.clip(region.clip_id)
       [region.id, clip.envelopes.to_h { |envelope| [envelope.id, runs(region, clip, envelope)] }]
@@ -46,10 +54,7 @@ class Drawing
 
   # @param addresses [Array<String>]
   def heard(addresses)
-    addresses.to_h do |text|
-      pieces = Heard::Resolver.new(@song, Address.parse(text)).pieces(0, length)
-      [text, flat(Heard::Outline.of_pieces(pieces))]
-    end
+    addresses.to_h { |text| [text, heard_patch(Heard::Resolver.new(@song, Address.parse(text)), 0, length)[2]] }
   end
 
   # @param addresses [Array<String>]
@@ -58,20 +63,19 @@ class Drawing
   end
 
   # Just the stretches of curves that differ.
-  # @param stretches [Hash{String=>ChangedStretches}] by envelope id
+  # @param stretches [Hash{String=>Array(Integer, Integer)}] by envelope id, in its own time
   def curve_patches(stretches)
-    stretches.to_h do |id, stretch|
-      from, to = stretch.own
+    stretches.to_h do |id, (from, to)|
       [id, [[from, to, flat(Heard::Outline.of_envelope(@song.directory.envelopes[id].envelope, from:, to:))]]]
     end
   end
 
   # Just some stretches of what is heard.
-  # @param stretches [Array<Array(Integer, Integer)>] song ticks
-  def heard_patches(addresses, stretches)
-    addresses.to_h do |text|
-      resolver = Heard::Resolver.new(@song, Address.parse(text))
-      [text, stretches.map { |from, to| heard_patch(resolver, from, [to, length].min) }.compact]
+  # @param stretches [Hash{Address=>Array<Array(Integer, Integer)>}] song ticks
+  def heard_patches(stretches)
+    stretches.to_h do |address, list|
+      resolver = Heard::Resolver.new(@song, address)
+      [address.to_s, list.map { |from, to| heard_patch(resolver, from, [to, length].min) if from < length }.compact]
     end
   end
 
@@ -97,7 +101,10 @@ class Drawing
   def length = @length ||= [@song.length_ticks, @song.range.end_tick].max
 
   def heard_patch(resolver, from, to)
-    [from, to, flat(Heard::Outline.of_pieces(resolver.pieces(from, to)))] if to > from
+    return unless to > from
+
+    width_px = (@width_px * (to - from).fdiv(length)).ceil
+    [from, to, flat(Heard::Outline.heard(resolver, from, to, width_px:))]
   end
 
   def lanes(track) = parts("track/#{track.id}", track.lanes)
@@ -108,15 +115,15 @@ class Drawing
   end
 
   def runs(region, clip, envelope)
-    Clocks::ALL.fetch(envelope.clock).runs(region, clip, envelope).filter_map do |run|
-      window = region.window(run)
-      [*window.map { |number| plain(number) }, plain(run.rate)] if window
+    list = []
+    Clocks.each_run(region, clip, envelope, region.start_tick, region.end_tick) do |run|
+      list << [run.from, run.to, run.position(run.from), run.pace || 1]
     end
+    @told += list.size
+    return list if @told <= MOST_WINDOWS
+
+    raise InvalidInput.of("too_many_pieces", "/tracks", "More than #{MOST_WINDOWS} repeats lie on these tracks; ask for fewer tracks.")
   end
 
-  def plain(number) = number.is_a?(Rational) ? number.to_f : number
-
-  def flat(corners)
-    corners.flat_map { |tick, value| [tick.is_a?(Integer) ? tick : tick.to_f.round(2), value.round(5)] }
-  end
+  def flat(corners) = corners.each_slice(2).flat_map { |tick, value| [tick.is_a?(Integer) ? tick : tick.to_f.round(2), value.round(5)] }
 end

@@ -23,8 +23,8 @@ class Playback
 
   def ramps(addresses, from, to)
     addresses.to_h do |address|
-      corners = Heard::Ramps.new(Heard::Resolver.new(@song, address)).corners(from, to)
-      [address.to_s, corners.flat_map { |seconds, value| [seconds.round(6), value.round(7)] }]
+      flat = Heard::Ramps.new(Heard::Resolver.new(@song, address)).flat(from, to)
+      [address.to_s, flat.each_with_index.map { |number, i| number.round(i.even? ? 6 : 7) }]
     end
   end
 end

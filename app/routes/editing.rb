@@ -40,7 +40,8 @@ module Editing
       after = change.after
       settings.listeners.tell(song_id, revision: after.revision, words: change.words, tab: data["tab"]) if change.patch.any?
       answer = Answer.new(change.before.song, after.song, change.patch, change.side, wants_of(data)).change
-      json("revision" => after.revision, "undo" => after.undo, "redo" => after.redo, "words" => change.words, "tells" => change.tells, **answer)
+      json("revision" => after.revision, "undo" => after.undo, "redo" => after.redo, "words" => change.words, "tells" => change.tells.map(&:to_record),
+**answer)
     end
   end
 
@@ -72,7 +73,7 @@ module Editing
       name, inputs = checked_edit(data)
       result = KindSatchel::Edits::Moves.at("/inputs") { KindSatchel::Edits.apply(standing.song, name, inputs) }
       patch = KindSatchel::Parts.between(standing.song, result.song, points: false)
-      json("words" => result.words, "tells" => result.tells, **Answer.new(standing.song, result.song, patch, 1, wants).preview)
+      json("words" => result.words, "tells" => result.tells.map(&:to_record), **Answer.new(standing.song, result.song, patch, 1, wants).preview)
     end
   end
 end

@@ -18,10 +18,12 @@ module Reading
 
     # The song's rows as they stand, read in one transaction.
     def snapshot(id)
+      settings.open_songs.fetch(id) if SongRow.on_shelf.where(id:).where("format < ?", KindSatchel::Document::VERSION).any?
       SongRow.transaction do
         row = SongRow.on_shelf.find_by(id:) or raise OpenSongs::Missing
         undo_words, redo_words = EditLog.words(row)
-        head = JSON.generate("id" => row.id, "revision" => row.revision, "undo" => undo_words, "redo" => redo_words, "silent" => silent(id))
+        head = JSON.generate("id" => row.id, "revision" => row.revision, "undo" => undo_words, "redo" => redo_words, "silent" => silent(id),
+                             "places" => row.places ? JSON.parse(row.places) : [])
         "#{head.chop},\"parts\":#{SongRows.json(id)}}"
       end
     end
@@ -40,6 +42,10 @@ module Reading
     app.helpers Helpers
     app.get("/api/catalogue") { json(Catalogue.json) }
     app.get("/api/songs/:id") { json(snapshot(params[:id].to_i)) }
+    app.post("/api/songs/:id/places_seen") do
+      SongRow.on_shelf.where(id: params[:id].to_i).update_all(places: nil)
+      json({})
+    end
     app.get("/api/songs/:id/clock") { json("clock" => Playback.new(song).clock, "length_ticks" => song.length_ticks) }
     app.get("/api/songs/:id/drawing") do
       standing = settings.open_songs.fetch(params[:id].to_i)
@@ -66,7 +72,7 @@ module Reading
 
   # What would go along: a stretch of the whole song, the moves of a clip or track, a track's own.
   def self.travelling(app)
-    app.get("/api/songs/:id/stretch") { json(KindSatchel::Records.stretch(KindSatchel::Transfer::SongStretch.of(song, tick_of("from_tick"), tick_of("to_tick")))) }
+    app.get("/api/songs/:id/stretch") { json(KindSatchel::Transfer::SongStretch.of(song, tick_of("from_tick"), tick_of("to_tick")).to_record) }
     app.get("/api/songs/:id/moves_table") do
       places = KindSatchel::Edits::CopyMoves.places(song, params.transform_keys(&:to_sym))
       json("rows" => KindSatchel::Transfer::MovesTable.new(song, *places).to_record)

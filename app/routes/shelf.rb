@@ -11,9 +11,9 @@ module Shelf
     end
 
     app.post("/api/songs/import") do
-      song = Schemas.read_song(request.body.read.force_encoding("UTF-8"))
+      opened = Schemas.read_song(request.body.read.force_encoding("UTF-8"))
       status 201
-      json(settings.shelf.add(song))
+      json(settings.shelf.add(opened.song, places: opened.places))
     end
 
     app.get("/api/songs/:id/export") do

@@ -1,15 +1,19 @@
 # frozen_string_literal: true
 
+require_relative "conversion/written"
 require_relative "conversion/clip_changes"
 require_relative "conversion/lay_out"
 require_relative "conversion/pack"
+require_relative "conversion/role_change"
 
 module KindSatchel
   # Moves turned from one kind into the other, with nothing heard changing beyond a stated bound:
   #
-  # - {LayOut}  clip envelopes become points of track lanes
-  # - {Pack}    a stretch of lane becomes envelopes in the clips beneath
-  # - {ClipChanges}  clips with other envelopes for some of their regions, made separate where others share them
+  # - {LayOut}      clip envelopes become points of track lanes, each in its role
+  # - {Pack}        a stretch of lane becomes envelopes in the clips beneath
+  # - {RoleChange}  an envelope that sets becomes one that scales or shifts, and the other way about
+  # - {Written}     a clip envelope as points in song time
+  # - {ClipChanges} clips with other envelopes for some of their regions, made separate where others share them
   module Conversion
   end
 end

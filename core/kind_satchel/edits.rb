@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative "edits/tell"
 require_relative "edits/moves"
 require_relative "edits/placing"
 require_relative "edits/carrying"
@@ -10,8 +11,8 @@ module KindSatchel
   # returns the next song (sharing what did not change), the words for undo, and what else is worth telling. Its inputs have one definition,
   # `schemas/edits/NAME.json`; a new edit is one file here and one schema there.
   module Edits
-    # `song` is the next song, `words` say what was done ("move 3 points of Cutoff"), `tells` what comes with it and is
-    # worth a sentence each, before the hand lets go ("cuts Mooring at 6.1.0").
+    # `song` is the next song, `words` say what was done ("move 3 points of Cutoff"), `tells` what comes with it ({Tell}s), known
+    # before the hand lets go.
     Result = Struct.new(:song, :words, :tells)
 
     NAMES = Dir.children(File.expand_path("../../schemas/edits", __dir__)).grep(/\.json\z/).map { |file| File.basename(file, ".json") }.sort.freeze
@@ -26,6 +27,7 @@ module KindSatchel
     # @raise [InvalidInput] when a rule is broken; the song is untouched
     def self.apply(song, name, inputs)
       next_song, words, tells = ALL.fetch(name).call(song, inputs.transform_keys(&:to_sym))
+      Integrity.check(song, next_song)
       Result.new(next_song, words, tells || [])
     end
   end

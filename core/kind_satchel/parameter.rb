@@ -17,6 +17,16 @@ module KindSatchel
     # @return [String] the value in its own unit, as people write it
     def text(value) = scale.text(value)
 
+    # Switches and choices can only be set.
+    # @param role [String]
+    # @raise [InvalidInput]
+    def role_fits!(role, path)
+      return if role == "set" || !scale.set_only?
+
+      kind = scale.steps == 1 ? "switch" : "choice"
+      fault!("set_only", path, "#{name} is a #{kind}: an envelope can set it, not #{role} it.")
+    end
+
     # @raise [InvalidInput] when nothing may move this parameter
     def automatable!(path = "/address")
       fault!("not_automatable", path, "#{name} cannot be automated: #{reason}") unless automatable

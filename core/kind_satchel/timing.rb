@@ -7,6 +7,8 @@ module KindSatchel
     PPQ = 960
     # The last tick a song may use: a little over 38 hours at 120 BPM, and safe in 32 bits.
     LAST_TICK = (2**28) - 1
+    # The shortest clip, and the shortest length an envelope may have of its own: a 1/64 note.
+    SHORTEST_TICKS = PPQ * 4 / 64
   end
 end
 

@@ -28,7 +28,7 @@ RSpec.describe "The list of songs" do
 
   it "refuses broken, foreign, newer and huge documents, with every fault, and stores nothing" do
     document = KindSatchel::Document.dump(DemoSong.build)
-    broken = { "{" => "bad_json", "[]" => "schema_object", JSON.generate(document.merge("version" => 2)) => "unknown_version",
+    broken = { "{" => "bad_json", "[]" => "schema_object", JSON.generate(document.merge("version" => 3)) => "unknown_version",
                JSON.generate(document.merge("tempo" => [], "tracks" => "none")) => "schema_minItems" }
     before = get_json("/api/songs").size
     broken.each do |text, code|

@@ -6,7 +6,7 @@ RSpec.describe KindSatchel::Directory do
     { tracks: directory.tracks.transform_values(&:id), envelopes: directory.envelopes.transform_values(&:to_a).sort.to_h,
       regions: directory.regions.transform_values(&:to_a).sort.to_h,
       placed: song.clips.keys.to_h { |id| [id, directory.regions_of_clip(id).map { |placed| placed.region.id }] },
-      carriers: song.automated.to_h { |target| [target.to_s, directory.carriers(target).map { |clip, one| [clip.id, one] }.sort_by(&:first)] } }
+      carriers: song.automated.to_h { |target| [target.to_s, directory.movers(target).map { |clip, one| [clip.id, one] }.sort_by(&:first)] } }
   end
 
   def random_step(maker, song)
@@ -55,7 +55,7 @@ RSpec.describe KindSatchel::Directory do
   it "names what is not there" do
     directory = small_song.directory
     expect { directory.envelope("nothing") }.to raise_error(KindSatchel::NotFound, /no envelope "nothing"/)
-    expect([directory.regions_of_clip("nothing"), directory.carriers(address(CUTOFF))]).to eq [[], []]
+    expect([directory.regions_of_clip("nothing"), directory.movers(address(CUTOFF))]).to eq [[], []]
   end
 
   it "still finds regions and envelopes that come back from where they went" do

@@ -11,7 +11,7 @@ RSpec.describe "Song time" do
 
   def starts(some) = some.track("bass").regions.map { |one| [one.start_tick, one.end_tick, one.offset_ticks] }
   def all_heard(some, tick) = [heard(some, CUTOFF, tick), heard(some, "bass/channel/pan", tick), some.tempo.bpm_at(tick)]
-  def stretch(some, from, to) = KindSatchel::Records.stretch(KindSatchel::Transfer::SongStretch.of(some, from, to))
+  def stretch(some, from, to) = KindSatchel::Transfer::SongStretch.of(some, from, to).to_record
 
   it "deletes a stretch: what lies behind comes up as it was, tempo and range too" do
     after = apply(song, "delete_time", from_tick: BAR + 960, to_tick: (4 * BAR) + 960)
@@ -68,7 +68,7 @@ RSpec.describe "Song time" do
     lost["regions"].first["clip_id"] = "gone"
     lost["lanes"].first["target"] = "bass/nothing/here"
     found = faults { apply(song, "paste_time", tick: 0, stretch: lost) }
-    expect(found).to eq [["no_place", "/stretch/regions/0"], ["unknown_device", "/stretch/lanes/0/target"]]
+    expect(found).to eq [["no_place", "/stretch/regions/0"], ["unknown_parameter", "/stretch/lanes/0/target"]]
     late = stretch(song, BAR, 3 * BAR).merge("length_ticks" => 100)
     expect(faults { apply(song, "paste_time", tick: 0, stretch: late) }.map(&:first)).to eq ["out_of_range"]
   end

@@ -90,13 +90,16 @@ RSpec.describe "Tracks" do
       expect(faults { apply(song, "make_group", track_ids: ["master"]) }).to eq [["bad_output", "/track_ids/0"]]
     end
 
-    it "are taken away: their members sound on, what moved them goes" do
+    it "are taken away: their members sound on, what moved them waits and does nothing" do
       low = apply(song, "make_group", track_ids: ["bass"]).song
       carried = apply(low, "make_carrier", start_tick: 0, length_ticks: BAR).song
       group = carried.tracks.find { |track| track.kind == "group" }.id
       carried = apply(carried, "embed_envelope", clip_id: carried.clips.keys.last, address: "#{group}/filter/cutoff").song
-      gone = apply(carried, "remove_track", track_id: group).song
-      expect([gone.track("bass").output, gone.clip(gone.clips.keys.last).envelopes]).to eq ["master", []]
+      removed = apply(carried, "remove_track", track_id: group)
+      gone = removed.song
+      expect([gone.track("bass").output, gone.clip(gone.clips.keys.last).envelopes.size]).to eq ["master", 1]
+      expect([removed.tells.map(&:code), gone.automated.map(&:track_id).uniq - ["bass"]]).to eq [["loose"], []]
+      expect(KindSatchel::Document.load(JSON.parse(json_of(gone)))).to eq gone
       sound!(gone)
       expect(faults { apply(song, "remove_track", track_id: "hall") }).to eq [["needed", "/track_id"]]
     end

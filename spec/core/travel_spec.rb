@@ -6,10 +6,10 @@ RSpec.describe "Travel of regions" do
 
   # A second notes track without a drive, and an audio track.
   def two_basses(song)
-    device = ->(id, type) { KindSatchel::Device.new(id:, type:, values: {}, held: []) }
+    device = ->(id, type) { KindSatchel::Device.new(id:, type:, values: {}, held: {}) }
     bass = song.track("bass").with(devices: [device.call("synth", "mono-synth"), device.call("drive", "drive"), song.track("bass").channel])
-    pad = bass.with(id: "pad", name: "Pad", devices: [device.call("other", "mono-synth"), bass.channel], regions: [])
-    loop_track = bass.with(id: "loop", name: "Loop", kind: "audio", devices: [bass.channel], regions: [])
+    pad = bass.with(id: "pad", name: "Pad", devices: [device.call("other", "mono-synth"), bass.channel], lanes: [], regions: [])
+    loop_track = bass.with(id: "loop", name: "Loop", kind: "audio", devices: [bass.channel], lanes: [], regions: [])
     song.with(tracks: [bass, pad, loop_track, *song.tracks.drop(1)])
   end
 
@@ -23,7 +23,7 @@ RSpec.describe "Travel of regions" do
       moved = apply(three, "move_regions", region_ids: ids(three)[0..1], ticks: 4 * BAR)
       expect(places(moved.song)).to eq [[5 * BAR, 7 * BAR], [9 * BAR, 10 * BAR], [10 * BAR, 11 * BAR]]
       expect(moved.words).to eq "move 2 regions to 6.1.0"
-      expect(moved.tells).to eq ["Cutoff, Mix go along", "cuts Line at 10.1.0"]
+      expect(moved.tells.map(&:text)).to eq ["Cutoff, Mix go along", "cuts Line at 10.1.0"]
     end
 
     it "duplicates a group of regions after the last of them" do
@@ -44,7 +44,7 @@ RSpec.describe "Travel of regions" do
       moved = apply(song, "move_regions", region_ids: ids, ticks: 0, track_steps: 1)
       envelopes = moved.song.clip("line").envelopes
       expect(envelopes.map { |one| [one.target.to_s, one.on] }).to eq [["pad/other/cutoff", true], ["bass/drive/mix", false]]
-      expect(moved.tells).to eq ["Cutoff goes along", "Mix has no place there and will be off"]
+      expect(moved.tells.map(&:text)).to eq ["Cutoff goes along", "Mix has no place there and will be off"]
       [BAR, BAR + 1234].each { |tick| expect(heard(moved.song, "pad/other/cutoff", tick)).to eq heard(song, CUTOFF, tick) }
     end
 
@@ -109,7 +109,7 @@ RSpec.describe "Travel of regions" do
     swapped = apply(moved, "swap_clip", region_ids: [ids.last], clip_id: other).song
     expect(swapped.directory.region(ids.last).region).to have_attributes(start_tick: 5 * BAR, length_ticks: BAR)
     expect(swapped.clip(swapped.directory.region(ids.last).region.clip_id).envelopes.map { |one| one.target.to_s }).to start_with(CUTOFF)
-    audio = song.with_clip(song.clip("line").with(id: "wave", audio: KindSatchel::Audio.new(sound: "wave", bpm: 90), envelopes: []))
+    audio = song.with_clip(song.clip("line").with(id: "wave", kind: "audio", notes: [], audio: KindSatchel::Audio.new(sound: "wave", bpm: 90), envelopes: []))
     expect(faults { apply(audio, "swap_clip", region_ids: [region.id], clip_id: "wave") }).to eq [["wrong_kind", "/region_ids/0"]]
   end
 
@@ -133,7 +133,7 @@ RSpec.describe "Travel of regions" do
       expect(again.track(carrier.id).regions.map(&:start_tick)).to eq [0, 8 * BAR]
       expect(apply(again, "make_carrier", start_tick: 0, length_ticks: BAR).song.tracks.count { |track| track.kind == "carrier" }).to eq 2
       here = apply(song, "make_carrier", track_id: "bass", start_tick: 2 * BAR, length_ticks: BAR)
-      expect([places(here.song), here.tells]).to eq [[[BAR, 2 * BAR], [2 * BAR, 3 * BAR], [5 * BAR, 6 * BAR]], ["cuts Line at 2.1.0"]]
+      expect([places(here.song), here.tells.map(&:text)]).to eq [[[BAR, 2 * BAR], [2 * BAR, 3 * BAR], [5 * BAR, 6 * BAR]], ["cuts Line at 2.1.0"]]
       expect(faults { apply(song, "make_carrier", track_id: "hall", start_tick: 0, length_ticks: BAR) }).to eq [["no_regions_here", "/track_id"]]
     end
 

@@ -1,12 +1,14 @@
 # frozen_string_literal: true
 
-# Random songs: every role, clock and shape, over parameters of every scale; regions that were split or muted, a lane whose
-# fader trims, and a carrier clip on a track below.
+# Random songs: every role, clock and shape, over parameters of every scale; envelopes with limits, switched off, pointing at
+# nothing; several roles for one parameter; regions split or muted; lanes whose fader trims; carrier clips on two tracks; a
+# group; tempo jumps and ramps; other meters.
 class RandomSongs
   include KindSatchel
 
   TARGETS = %w[bass/synth/cutoff bass/synth/sweep bass/synth/pitch bass/channel/volume bass/channel/pan bass/channel/mute
                bass/channel/send-hall bass/drive/mix].freeze
+  LOST = "bass/synth/nothing"
   CLOCKS = Clocks::ALL.ids
 
   attr_reader :random
@@ -15,12 +17,10 @@ class RandomSongs
 
   def song
     base = frame
-    clips = base.clips.transform_values do |clip|
-      targets = TARGETS.sample(4, random:)
-      clip.with(envelopes: targets.map.with_index { |target, i| envelope(base, target, "#{clip.id}-#{i}") })
-    end
-    lanes = TARGETS.sample(3, random:).map.with_index { |target, i| lane(base, target, "lane-#{i}") }
-    cut(base.with(clips:).with_track(base.track("bass").with(lanes:)))
+    clips = base.clips.transform_values { |clip| clip.with(envelopes: envelopes(base, 5, clip.id)) }
+    lanes = envelopes(base, 4, "lane", clock: "once").map { |lane| trimming(base, lane) }
+    base = base.with(clips:, tempo:, meter: Timing::Meter.new(beats: 2 + random.rand(6), unit: [4, 8].sample(random:)))
+    cut(base.with_track(base.track("bass").with(lanes:)))
   end
 
   def some_tick(song) = random.rand(song.length_ticks)
@@ -28,10 +28,25 @@ class RandomSongs
 
   private
 
-  def lane(song, target, id)
-    made = envelope(song, target, id, clock: "once")
-    trims = made.role == "set" && !song.parameter(made.target).scale.set_only? && random.rand < 0.4
-    trims ? made.with(fader: "trim") : made
+  # One of each role for a parameter at the most.
+  def envelopes(song, count, word, clock: nil)
+    made = Array.new(count) do |i|
+      envelope(song, random.rand < 0.04 ? LOST : TARGETS.sample(random:), "#{word}-#{i}", clock: clock || CLOCKS.sample(random:))
+    end
+    made.uniq { |one| [one.target, one.role] }
+  end
+
+  def trimming(song, lane)
+    trims = lane.role == "set" && song.parameter?(lane.target) && !song.parameter(lane.target).scale.set_only? && random.rand < 0.4
+    trims ? lane.with(fader: "trim") : lane
+  end
+
+  # Steady, or with jumps and ramps.
+  def tempo
+    return Timing::TempoMap.steady(60 + random.rand(100)) if random.rand < 0.3
+
+    ticks = [0, *Array.new(1 + random.rand(5)) { (1 + random.rand(60)) * 977 }].uniq.sort
+    Timing::TempoMap.new(points: ticks.map { |tick| Timing::TempoPoint.new(tick:, bpm: 40 + random.rand(200), shape: %w[hold straight].sample(random:)) })
   end
 
   # Some regions cut in two, one in six muted.
@@ -44,12 +59,18 @@ class RandomSongs
   end
 
   def frame
-    writer = SongWriter.new(name: "Random", bpm: 60 + random.rand(100), range: [0, 3840])
-    writer.track "bass", "Bass", "notes", "madder", devices: { "synth" => ["mono-synth", {}], "drive" => ["drive", {}] }
-    writer.track "lead", "Lead", "notes", "moss", devices: { "synth" => ["mono-synth", {}] }
-    writer.track "carriers", "Carriers", "carrier", "walnut", devices: {}
+    writer = SongWriter.new(name: "Random", bpm: 100, range: [0, 3840])
+    writer.track "bass", "Bass", "notes", "madder", devices: { "synth" => ["mono-synth", {}], "drive" => ["drive", {}] }, output: "pair"
+    writer.track "lead", "Lead", "notes", "moss", devices: { "synth" => ["mono-synth", {}] }, output: "pair"
+    %w[carriers others].each { |id| writer.track id, id.capitalize, "carrier", "walnut", devices: {} }
+    writer.track "pair", "Pair", "group", "weld", devices: { "filter" => ["filter", {}] }
     writer.track "hall", "Hall", "return", "lichen", devices: { "reverb" => ["reverb", {}] }
     writer.track "master", "Master", "master", "indigo", devices: {}
+    place(writer)
+    writer.song
+  end
+
+  def place(writer)
     %w[a b c].each { |id| writer.clip id, id.upcase, 1 + random.rand(2), notes: notes }
     bar = 1
     while bar < 16
@@ -57,26 +78,29 @@ class RandomSongs
       writer.region "bass", %w[a b c].sample(random:), bar, bars
       bar += bars + random.rand(2)
     end
-    writer.clip "carrier", "Carrier", 2
-    3.times { |i| writer.region "carriers", "carrier", 2 + (i * 5) + random.rand(2), 1 + random.rand(3) }
-    writer.song
+    %w[carriers others].each do |track|
+      writer.clip track, track.capitalize, 2
+      3.times { |i| writer.region track, track, 2 + (i * 5) + random.rand(2), 1 + random.rand(3) }
+    end
   end
 
   def notes = Array.new(4) { Note.new(tick: random.rand(3840), length_ticks: 1 + random.rand(900), pitch: 30 + random.rand(40), velocity: 90) }
 
-  def envelope(song, target, id, clock: CLOCKS.sample(random:))
-    parameter = song.parameter(Address.parse(target))
-    role = parameter.scale.set_only? ? "set" : Roles::ALL.ids.sample(random:)
+  def envelope(song, target, id, clock:)
+    parameter = song.parameter?(Address.parse(target))
+    role = parameter.nil? || parameter.scale.set_only? ? "set" : Roles::ALL.ids.sample(random:)
     low = role == "shift" ? -1.0 : 0.0
     ticks = Array.new(2 + random.rand(6)) { random.rand(32) * 240 }.sort
     list = ticks.map { |tick| Point.new(tick:, value: low + (random.rand * (1 - low)), shape:) }
-    Envelope.fresh(id:, target: Address.parse(target), role:, clock:, points: list).with(own_length_ticks: 240 * (1 + random.rand(30)))
+    range = random.rand < 0.2 ? [role == "shift" ? 0.0 : random.rand.round(3), random.rand.round(3)] : [0.0, 1.0]
+    Envelope.fresh(id:, target: Address.parse(target), role:, clock:, points: list)
+            .with(own_length_ticks: 240 * (1 + random.rand(30)), range:, on: random.rand > 0.1)
   end
 
   def shape
     curve = (random.rand * 2) - 1
     cycles = { "wave" => Shapes::Cycle::WAVES.keys.sample(random:), "cycles" => 0.25 + random.rand(12), "skew" => random.rand,
-               "note_ticks" => [nil, nil, 240, 320].sample(random:) }
+               "note_ticks" => [nil, nil, 240, 320].sample(random:), "top" => [0.0, 0.0, 0.3].sample(random:) }
     Shapes.of([{ "shape" => "hold" }, { "shape" => "straight" }, { "shape" => "curved", "curve" => curve }, { "shape" => "ess", "curve" => curve },
                { "shape" => "cycle", **cycles }].sample(random:))
   end

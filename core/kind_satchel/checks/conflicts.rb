@@ -27,7 +27,9 @@ module KindSatchel
 
       # Regions in which something sets the parameter, by start; each with its turn.
       def setters(song, address)
-        Heard::Layers.new(song, address).setters.sort_by { |_, source| source.region.start_tick }
+        list = []
+        Heard::Acting.new(song, address).each_placed(0, Timing::LAST_TICK) { |source| list << [source.turn, source] if source.envelope.role == "set" }
+        list.sort_by { |_, source| source.region.start_tick }
       end
 
       def starts_within?((_, source), (_, other)) = other.region.start_tick < source.region.end_tick

@@ -5,7 +5,7 @@ module KindSatchel
     # Gives some regions a clip with other envelopes. Where other regions share the clip, those keep it and the chosen ones get
     # a copy; regions that come to the same envelopes share one.
     class ClipChanges
-      # The song so far, and the names of clips that were made separate.
+      # The song so far, and the clips that were made separate.
       attr_reader :song, :separated
 
       def initialize(song)
@@ -20,7 +20,7 @@ module KindSatchel
         placed, envelopes = groups.first
         return @song = @song.with_clip(clip.with(envelopes:)) if groups.size == 1 && placed.size == sharers
 
-        @separated |= [clip.name]
+        @separated |= [clip]
         groups.each { |some, theirs| part(clip, some, theirs) }
       end
 
@@ -34,8 +34,13 @@ module KindSatchel
 
       def part(clip, placed, envelopes)
         copy, next_id = Transfer::Clips.own_copy(@song, clip.with(envelopes:))
-        named = placed.map { |one| @song.directory.region(one.region.id) }
-        @song = Edits::Moves.change_regions(@song.with(next_id:).with_clip(copy), named) { |one| one.region.with(clip_id: copy.id) }
+        ids = placed.to_h { |one| [one.region.id, true] }
+        song = @song.with(next_id:).with_clip(copy)
+        @song = placed.map { |one| one.track.id }.uniq.reduce(song) do |now, id|
+          track = now.track(id)
+          regions = track.regions.map { |region| ids.key?(region.id) ? region.with(clip_id: copy.id) : region }
+          now.with_track(track.with(regions:))
+        end
       end
     end
   end

@@ -2,8 +2,9 @@
 
 module KindSatchel
   module Conversion
-    # Lays clip envelopes out: what the regions make of lane and clip becomes points of the lane, and the envelopes leave the
-    # clips. Other regions that share a clip keep theirs.
+    # Lays clip envelopes out: each becomes points of the lane of its role, over the regions it acts in, and leaves the clips. Since
+    # one value is set, then everything scales it, then everything shifts it, wherever it lives, that changes nothing heard.
+    # Outside those regions no lane changes. Other regions that share a clip keep theirs.
     class LayOut
       # The song ticks regions cover, as few stretches as can be.
       def self.stretches(regions)
@@ -12,8 +13,8 @@ module KindSatchel
         end
       end
 
-      # `moves` is how many envelopes were laid out, `largest` the largest difference heard as a share of the travel.
-      attr_reader :moves, :largest, :separated
+      # `moves` is how many envelopes were laid out; `difference` is [largest, moved jumps], see {Heard::Difference}.
+      attr_reader :moves, :difference, :separated
 
       # @param song [Song]
       # @param placed [Array<Directory::Placed>] the regions; muted ones are left alone
@@ -22,84 +23,134 @@ module KindSatchel
       def initialize(song, placed, addresses: nil)
         @song = song
         @placed = placed.reject { |one| one.region.muted }
-        @addresses = found(addresses)
-        raise InvalidInput.of("nothing_to_lay_out", "/region_ids", "There is no clip envelope at work to lay out.") if @addresses.empty?
+        @only = addresses
+        @sources = sources
+        raise InvalidInput.of("nothing_to_lay_out", "/region_ids", "There is no clip envelope at work to lay out.") if @sources.empty?
 
         check_lanes
       end
 
+      def largest = difference[0]
+
       # @return [Song]
       def song
-        return @done if @done
-
-        laid = @addresses.reduce(@song) { |now, address| with_points(now, address) }
-        @done = without_envelopes(laid)
-        @largest = @addresses.map { |address| Heard::Difference.largest(@song, @done, address, *reach) }.max
-        @done
+        @done ||= without_envelopes(@sources.reduce(@song) { |now, source| with_points(now, source) }).tap do |done|
+          @difference = Heard::Difference.of(@song, done, @sources.map { |source| source.envelope.target }.uniq)
+        end
       end
 
       private
 
-      def clips = @clips ||= @placed.map { |one| one.region.clip_id }.uniq.map { |id| @song.clip(id) }
-
-      def found(addresses)
-        all = clips.flat_map(&:envelopes).select(&:acts?).map(&:target).uniq
-        addresses ? all & addresses : all
+      # Every envelope at work in one of the regions; later ones overrule earlier ones.
+      # @return [Array<Heard::Source>]
+      def sources
+        list = @placed.flat_map do |placed|
+          clip = @song.clip(placed.region.clip_id)
+          clip.envelopes.select { |envelope| at_work?(envelope, clip, placed.track) }.map { |envelope| source(placed, clip, envelope) }
+        end
+        list.sort_by.with_index { |source, i| [source.turn, i] }
       end
 
+      def source(placed, clip, envelope)
+        own = placed.track.id == envelope.target.track_id
+        Heard::Source.new("clip", envelope, placed.region, clip, own ? Heard::Acting::OWN : placed.place)
+      end
+
+      def at_work?(envelope, clip, track)
+        return false unless envelope.acts? && (@only.nil? || @only.include?(envelope.target)) && @song.parameter?(envelope.target)
+
+        clip.carrier? || envelope.target.track_id == track.id
+      end
+
+      def lane_of(song, envelope) = song.track(envelope.target.track_id).lane_for(envelope.target, envelope.role)
+
       def check_lanes
-        faults = @addresses.filter_map do |address|
-          lane = lane_of(@song, address)
-          Fault.new("lane_off", "", "The lane of #{@song.parameter(address).name} is switched off; switch it on or remove it first.") if lane && !lane.acts?
+        faults = @sources.map(&:envelope).uniq { |envelope| [envelope.target, envelope.role] }.filter_map do |envelope|
+          lane = lane_of(@song, envelope)
+          next if lane.nil? || lane.on
+
+          Fault.new("lane_off", "", "The lane of #{@song.parameter(envelope.target).name} is switched off; switch it on or remove it first.")
         end
         raise InvalidInput, faults unless faults.empty?
       end
 
-      def lane_of(song, address) = song.track(address.track_id).lanes.find { |lane| lane.target == address }
-
-      # The song's stretch the regions cover.
-      def reach = [@placed.map { |one| one.region.start_tick }.min, @placed.map { |one| one.region.end_tick }.max]
-
-      def with_points(song, address)
-        regions = @placed.map(&:region).select { |region| @song.clip(region.clip_id).envelope_for(address)&.acts? }
-        written = Heard::Points.new(@song, address, only: regions.map(&:id))
-        song = setting(Transfer::Lanes.with_lane(song, address), address)
-        inverse = inverse(song, address)
-        Transfer::Lanes.on_lane(song, address) do |points|
-          LayOut.stretches(regions).reduce(points) { |list, (from, to)| Splice.replace(list, from, to, written.between(from, to).map(&inverse)) }
-        end
+      def with_points(song, source)
+        from, to = source.region.start_tick, source.region.end_tick
+        song = Transfer::Lanes.with_lane(song, source.envelope.target, source.envelope.role)
+        written = Written.in_region(source.region, source.clip, source.envelope)
+        lane = fit(lane_of(song, source.envelope), song, written)
+        points = written_on(lane, song, written, from, to)
+        Transfer::Lanes.change(song, lane.id) { lane.with(points: Splice.replace(lane.points, from, to, points)) }
       end
 
-      # A lane that shifts or scales becomes one that sets what it made of the knob.
-      def setting(song, address)
-        lane = lane_of(song, address)
-        return song if lane.role == "set"
+      # A lane whose limits cannot hold the points, or whose own move is to be kept, gets full limits; it sounds the same.
+      def fit(lane, song, written)
+        return Lanes.filled(lane, song) if lane.points.empty?
+        return lane if full_limits?(lane) || (lane.role == "set" && within?(lane, song, written))
 
-        points = Heard::Points.new(@song, address, only: []).between(0, @song.length_ticks)
-        Edits::Moves.change(song, lane.id) { lane.with(role: "set", points:) }
+        lane.unlimited
       end
 
-      # From what is heard to what the lane has to hold for it: another value only where the knob acts on top.
-      def inverse(song, address)
-        return :itself.to_proc unless lane_of(song, address).trims?
+      def full_limits?(lane) = lane.range[0].zero? && lane.range[1] == 1
 
-        factor, offset = Roles::Trim.new(song.parameter(address).default).line(song.parameter(address).scale, song.knob(address))
-        factor = 1.0 if factor.zero?
-        ->(point) { Point.new(tick: point.tick, value: ((point.value - offset) / factor).clamp(0.0, 1.0), shape: point.shape.scaled(1 / factor)) }
+      def within?(lane, song, written)
+        low, high = lane.range.minmax
+        high > low && Lanes.inverted(lane, song, written, limits: [0.0, 1.0]).all? { |point| point.value.between?(low, high) }
+      end
+
+      def written_on(lane, song, written, from, to)
+        return Lanes.inverted(lane, song, written, limits: lane.range) if lane.role == "set"
+
+        Blend.points(lane.role, Splice.between(lane.points, from, to).map { |point| point.with(tick: point.tick + from) }, written, from, to)
       end
 
       def without_envelopes(song)
         changes = ClipChanges.new(song)
-        gone = @addresses.to_h { |address| [address, true] }
         @moves = 0
-        @placed.group_by { |one| one.region.clip_id }.each do |id, list|
-          clip = @song.clip(id)
-          rest = clip.envelopes.reject { |envelope| envelope.acts? && gone.key?(envelope.target) }
-          @moves += clip.envelopes.size - rest.size
-          changes.change(clip, [[list, rest]]) if rest.size < clip.envelopes.size
+        by_clip = @sources.group_by { |source| source.clip.id }
+        by_clip.each do |id, list|
+          clip = song.clip(id)
+          gone = list.to_h { |source| [source.envelope.id, true] }
+          regions = list.map { |source| source.region.id }.uniq.map { |region_id| song.directory.region(region_id) }
+          @moves += gone.size
+          changes.change(clip, [[regions, clip.envelopes.reject { |envelope| gone.key?(envelope.id) }]])
         end
         @separated = changes.separated
         changes.song
+      end
+    end
+
+    # What lanes have to hold so that something is heard.
+    module Lanes
+      module_function
+
+      # An empty lane with the point that changes nothing.
+      def filled(lane, song)
+        value = lane.role_rules.neutral || song.knob(lane.target)
+        lane.with(range: [0.0, 1.0], points: [Point.new(tick: 0, value:, shape: Shapes::Hold::PLAIN)])
+      end
+
+      # From what a lane that sets is to make to the points for it: through the knob that trims it, and its limits.
+      def inverted(lane, song, points, limits:)
+        parameter = song.parameter(lane.target)
+        factor, offset = lane.trims? ? Roles::Trim.new(parameter.default).line(parameter.scale, song.knob(lane.target)) : [1.0, 0.0]
+        factor = 1.0 if factor.zero?
+        low, high = limits
+        return points if factor == 1 && offset.zero? && low.zero? && high == 1
+
+        points.map do |point|
+          value = (((point.value - offset) / factor) - low) / (high - low)
+          Point.new(tick: point.tick, value: value.clamp(0.0, 1.0), shape: point.shape.scaled(1 / factor / (high - low)))
+        end
+      end
+
+      # A stretch of a lane that changes nothing there: what sets holds what it had come to, the others are neutral.
+      def emptied(lane, from, to)
+        return lane.with(points: Transfer::Lanes.levelled(lane.points, from, to)) if lane.role == "set"
+
+        full = lane.unlimited
+        rest = [from, to].map { |tick| Point.new(tick:, value: lane.role_rules.neutral, shape: Shapes::Hold::PLAIN) }
+        full.with(points: Splice.replace(full.points, from, to, rest))
       end
     end
   end

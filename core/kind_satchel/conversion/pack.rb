@@ -2,15 +2,15 @@
 
 module KindSatchel
   module Conversion
-    # Packs a stretch of a lane into the clips beneath: each region it touches, over its whole length, gets an envelope that
-    # sets what lane and clip made together, running once; the lane is cut out there, edges level. Regions that come to the
-    # same share one clip.
+    # Packs a stretch of a lane into the clips beneath: each region it touches, over its whole length, gets an envelope of the
+    # lane's role that runs once; there the lane is emptied. Regions that come to the same share one clip.
     class Pack
-      attr_reader :regions, :largest, :separated
+      # `difference` is [largest, moved jumps], see {Heard::Difference}.
+      attr_reader :regions, :difference, :separated
 
       # @param song [Song]
       # @param lane [Envelope]
-      # @raise [InvalidInput] where no region lies beneath, or something there sets the parameter already
+      # @raise [InvalidInput] where no region lies beneath, something there sets the parameter already, or is switched off
       def initialize(song, lane, from, to)
         @song = song
         @lane = lane
@@ -19,50 +19,73 @@ module KindSatchel
 
         @regions = beneath(from, to)
         raise InvalidInput.of("nothing_beneath", "/from_tick", "No region lies there that the lane is heard in.") if @regions.empty?
+
+        check_clips
       end
+
+      def largest = difference[0]
 
       # @return [Song]
       def song
-        return @done if @done
-
-        changes = ClipChanges.new(@song)
-        @regions.group_by { |one| one.region.clip_id }.each { |id, list| changes.change(@song.clip(id), groups(changes, @song.clip(id), list)) }
-        @separated = changes.separated
-        @done = without_lane(changes.song)
-        @largest = Heard::Difference.largest(@song, @done, @address, @regions.first.region.start_tick, @regions.last.region.end_tick)
-        @done
+        @done ||= packed.tap { |done| @difference = Heard::Difference.of(@song, done, [@address]) }
       end
 
       private
 
-      def beneath(from, to)
-        track = @song.track(@address.track_id)
-        track.regions_in(from, to).reject { |region| region.muted || sets?(@song.clip(region.clip_id)) }.map { |region| @song.directory.region(region.id) }
+      def packed
+        changes = ClipChanges.new(@song)
+        @regions.group_by { |one| one.region.clip_id }.each { |id, list| changes.change(@song.clip(id), groups(changes, @song.clip(id), list)) }
+        @separated = changes.separated
+        Transfer::Lanes.change(changes.song, @lane.id) do |lane|
+          LayOut.stretches(@regions.map(&:region)).reduce(lane) { |now, (from, to)| Lanes.emptied(now, from, to) }
+        end
       end
 
-      # Where a clip envelope sets, the lane is not heard.
-      def sets?(clip) = clip.envelopes.any? { |envelope| envelope.target == @address && envelope.acts? && envelope.role == "set" }
+      def beneath(from, to)
+        track = @song.track(@address.track_id)
+        track.regions_in(from, to).reject { |region| region.muted || (@lane.role == "set" && known(region)&.acts?) }
+             .map { |region| @song.directory.region(region.id) }
+      end
+
+      def known(region) = @song.clip(region.clip_id).envelope_for(@address, @lane.role)
+
+      def check_clips
+        off = @regions.map(&:region).select { |region| known(region) && !known(region).on }
+        off = off.map { |region| @song.clip(region.clip_id).name }.uniq
+        return if off.empty?
+
+        raise InvalidInput.of("envelope_off", "/from_tick",
+                              "#{off.first(3).join(', ')}: a #{@song.parameter(@address).name} envelope is off there; switch it on or remove it first.")
+      end
 
       # The same points, the same clip.
       def groups(changes, clip, list)
-        list.group_by { |one| points_in(one.region) }.map { |points, placed| [placed, with_envelope(changes, clip, points)] }
+        list.group_by { |one| points_in(one.region, clip) }.map { |points, placed| [placed, with_envelope(changes, clip, points)] }
       end
 
-      def points_in(region)
-        later = region.offset_ticks - region.start_tick
-        Heard::Points.new(@song, @address, only: [region.id]).between(region.start_tick, region.end_tick).map { |point| point.with(tick: point.tick + later) }
+      def points_in(region, clip)
+        from, to = region.start_tick, region.end_tick
+        points = Written.shifted(Splice.between(lane_points, from, to), from)
+        envelope = clip.envelope_for(@address, @lane.role)
+        points = Blend.points(@lane.role, points, Written.in_region(region, clip, envelope), from, to) if envelope&.acts?
+        points.map { |point| point.with(tick: point.tick + region.offset_ticks - from) }
+      end
+
+      # What the lane gives, the knob that trims it taken in.
+      def lane_points
+        @lane_points ||= begin
+          parameter = @song.parameter(@address)
+          factor, offset = @lane.trims? ? Roles::Trim.new(parameter.default).line(parameter.scale, @song.knob(@address)) : [1.0, 0.0]
+          points = @lane.full_points
+          plain = factor == 1 && offset.zero?
+          plain ? points : points.map { |p| Point.new(tick: p.tick, value: ((p.value * factor) + offset).clamp(0.0, 1.0), shape: p.shape.scaled(factor)) }
+        end
       end
 
       def with_envelope(changes, clip, points)
-        known = clip.envelope_for(@address)
-        envelope = Envelope.fresh(id: known ? known.id : changes.fresh_id, target: @address, points:, clock: "once")
+        known = clip.envelope_for(@address, @lane.role)
+        envelope = Envelope.fresh(id: known ? known.id : changes.fresh_id, target: @address, role: @lane.role, points:, clock: "once")
         known ? clip.envelopes.map { |other| other.equal?(known) ? envelope : other } : [*clip.envelopes, envelope]
-      end
-
-      def without_lane(song)
-        Transfer::Lanes.on_lane(song, @address) do |points|
-          LayOut.stretches(@regions.map(&:region)).reduce(points) { |list, (from, to)| Transfer::Lanes.levelled(list, from, to) }
-        end
       end
     end
   end

@@ -4,11 +4,17 @@ module KindSatchel
   # A corner of an envelope: its tick, its normalised value and the shape of the segment that leaves it.
   # Two points on one tick are a jump.
   #
+  # Values are kept to {DECIMALS} decimals, rounded here and nowhere else, so that turning them over or moving them there and
+  # back comes to the same to the byte; zero has no sign.
+  #
   # Envelopes hold very many, so this value is made by hand: without a hash for its fields.
   class Point < Struct.new(:tick, :value, :shape)
     include Value
 
+    DECIMALS = 12
+
     def initialize(tick:, value:, shape:)
+      value = value.to_f.round(DECIMALS) + 0.0 if value.is_a?(Numeric)
       self.tick = tick
       self.value = value
       self.shape = shape

@@ -1,38 +1,67 @@
 # frozen_string_literal: true
 
 module KindSatchel
-  # One segment in some time: from value `a` at `start` to `b` at `finish`, by `shape`. A still segment (no rise,
-  # or held) has the value `a` throughout.
-  Segment = Struct.new(:start, :finish, :a, :b, :shape) do
-    def self.still(value) = new(0, 1, value, value, Shapes::Hold::PLAIN)
+  # One smooth stretch of an envelope in its own time: from value `a` at `start` to `b` at `finish`, by a {Shapes::Smooth}
+  # shape. A still segment (no rise, or held) has the value `a` throughout.
+  class Segment
+    attr_reader :start, :finish, :a, :b, :shape, :rise, :length
 
-    def still? = a == b || shape.still?
-
-    def straight? = still? || shape.straight?
-
-    # @param tick [Numeric] within start..finish; at `finish` the value the segment arrives at
-    def at(tick)
-      return a if still?
-
-      a + ((b - a) * shape.weight((tick - start).fdiv(finish - start)))
+    # @param start [Numeric] ticks into the envelope
+    # @param finish [Numeric] after it; both on the {Grid}
+    # @param origin [Numeric] where it starts exactly, between ticks
+    # @param length [Float] how long it is exactly
+    def initialize(start, finish, a, b, shape, origin = start, length = (finish - start).to_f)
+      @start = start
+      @finish = finish
+      @a = a
+      @b = b
+      @shape = shape
+      @rise = b - a
+      @origin = origin
+      @length = length
+      @still = a == b || shape.still?
+      @straight = @still || shape.straight?
     end
 
-    # The segment in another time: `from` there is 0 here, and `rate` ticks here pass per tick there.
-    def placed(from, rate)
-      return Segment.new(start + from, finish + from, a, b, shape) if rate == 1
+    def still? = @still
+    def straight? = @straight
 
-      Segment.new(from + (start.to_r / rate), from + (finish.to_r / rate), a, b, shape)
+    # @param position [Numeric] within start..finish; at `finish` the value the segment arrives at
+    def at(position)
+      return @a if @still
+
+      share = (position - @origin) / @length
+      @a + (@rise * (@straight ? share : @shape.weight(share)))
     end
 
-    # Ticks strictly between `from` and `to` where a line chain must turn to stay within `tolerance`, when the
-    # values of this segment are worth `worth` each.
+    def share_at(position) = (position - @origin) / @length
+
+    # Positions strictly between two where a line chain must turn to stay within `tolerance`, when the values of this segment
+    # are worth `worth` each.
     def breaks(from, to, worth, tolerance)
-      return [] if straight?
+      return [] if @straight
 
-      length = finish - start
-      u0, u1 = (from - start).fdiv(length), (to - start).fdiv(length)
-      rise = (shape.weight(u1) - shape.weight(u0)) * (b - a) * worth
-      shape.cut(u0, u1).breaks(rise, tolerance).map { |u| from + ((to - from) * u) }
+      u0, u1 = share_at(from), share_at(to)
+      rise = (@shape.weight(u1) - @shape.weight(u0)) * @rise * worth
+      @shape.cut(u0, u1).breaks(rise, tolerance).map { |u| from + ((to - from) * u) }
+    end
+
+    # What is known of the curve between two positions, {Jet} per tick of the envelope.
+    def jet(from, to)
+      return Jet.level(@a) if @still
+
+      u0, u1 = share_at(from).clamp(0.0, 1.0), share_at(to).clamp(0.0, 1.0)
+      low, high = [at(from), at(to)].minmax
+      size = @rise.abs
+      Jet.new(low, high, size * @shape.slope_most(u0, u1) / @length, size * @shape.bend_most(u0, u1) / (@length * @length))
+    end
+
+    # What never changes of a segment, kept with it: one thing at a time.
+    def keep(key)
+      return @kept if @kept_key == key
+
+      @kept_key = key
+      @kept = yield
     end
   end
 end

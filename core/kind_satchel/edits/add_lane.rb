@@ -2,17 +2,18 @@
 
 module KindSatchel
   module Edits
-    # Makes a track lane for a parameter. It starts as one point with the knob's resting value.
+    # Makes a track lane for a parameter: one that sets, unless another role is asked for. It starts as one point that changes
+    # nothing: the knob's resting value, 100 %, or 0.
     module AddLane
       def self.call(song, input)
         address = Moves.target(song, input[:address])
         track = song.track(address.track_id)
+        role = Moves.role(song, address, input)
         name = song.parameter(address).name
-        taken = track.lanes.any? { |lane| lane.target == address }
-        raise InvalidInput.of("already_there", "/address", "#{track.name} already has a lane for #{name}.") if taken
+        taken = track.lane_for(address, role)
+        raise InvalidInput.of("already_there", "/address", "#{track.name} already has a lane that #{role}s #{name}.") if taken
 
-        lane = Moves.resting(song, address).with(clock: "once")
-        [song.with(next_id: song.next_id + 1).with_track(track.with(lanes: [*track.lanes, lane])), "add a lane for #{name} of #{track.name}"]
+        [Transfer::Lanes.with_lane(song, address, role), "add a lane for #{name} of #{track.name}"]
       end
     end
   end

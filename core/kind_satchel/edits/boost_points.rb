@@ -5,11 +5,15 @@ module KindSatchel
     # Boosts or cuts points by an amount in their own unit. Each stops at the ends of the travel.
     module BoostPoints
       def self.call(song, input)
-        next_song, what = Moves.change_points(song, input) do |selection, envelope|
-          amount = Amounts.parse(envelope, Moves.scale(song, envelope), input[:amount])
-          selection.revalued(envelope.role_rules.values) { |point| amount.added(point.value) }
-        end
+        next_song, what = Moves.change_points(song, input) { |selection, envelope| boosted(song, selection, envelope, input[:amount]) }
         [next_song, "add #{input[:amount].strip} to #{what}"]
+      end
+
+      # @param text [String] an amount, see {Amounts}
+      # @return [Array<Point>]
+      def self.boosted(song, selection, envelope, text)
+        amount = Amounts.parse(envelope, Moves.scale(song, envelope), text)
+        selection.revalued(envelope.role_rules.values) { |point| amount.added(point.value) }
       end
     end
   end

@@ -6,16 +6,18 @@ module KindSatchel
     # the song says so, and what lies under them is trimmed, split or taken away.
     class Carrying
       # @param song [Song]
-      # @param input [Hash] `:region_ids`, `:ticks`, `:track_steps`
+      # @param region_ids [Array<String>]
+      # @param ticks [Integer] by which they move
+      # @param track_steps [Integer] by how many tracks that hold regions, downwards
       # @param copy [Boolean] whether the regions stay where they are and others are placed
       # @raise [InvalidInput] for a place before the start, or a track that is not there or of another kind
       # @raise [NotFound]
-      def initialize(song, input, copy:)
+      def initialize(song, region_ids:, ticks:, track_steps: 0, copy: false)
         @song = song
-        @ticks = input[:ticks]
-        @steps = input.fetch(:track_steps, 0)
+        @ticks = ticks
+        @steps = track_steps
         @copy = copy
-        @placed = Moves.regions!(song, input[:region_ids])
+        @placed = Moves.regions!(song, region_ids)
         check
       end
 
@@ -29,6 +31,10 @@ module KindSatchel
         lanes.each { |placed, list| dropped = lay(dropped, placed, list) }
         [dropped, tells(travelling, lifted, dropped)]
       end
+
+      # @param names [Array<String>] of parameters
+      # @return [Tell]
+      def self.lost(names) = Tell.new("lost", [], "#{names.join(', ')} #{names.size == 1 ? 'has' : 'have'} no place there and will be off")
 
       # Where the first of them comes to lie.
       def start_tick = @placed.map { |placed| placed.region.start_tick }.min + @ticks
@@ -95,13 +101,13 @@ module KindSatchel
 
       def along(travelling)
         list = []
-        if travelling.found.any?
-          list << "#{travelling.found.first(4).join(', ')}#{' and more' if travelling.found.size > 4} #{travelling.found.size == 1 ? 'goes' : 'go'} along"
-        end
-        list << "#{travelling.lost.join(', ')} #{travelling.lost.size == 1 ? 'has' : 'have'} no place there and will be off" if travelling.lost.any?
-        list << "lane points follow" if @song.points_follow
+        list << Tell.new("along", [], found_words(travelling.found)) if travelling.found.any?
+        list << Carrying.lost(travelling.lost) if travelling.lost.any?
+        list << Tell.new("follow", [], "lane points follow") if @song.points_follow
         list
       end
+
+      def found_words(names) = "#{names.first(4).join(', ')}#{' and more' if names.size > 4} #{names.size == 1 ? 'goes' : 'go'} along"
     end
   end
 end

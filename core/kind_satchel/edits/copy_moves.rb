@@ -10,7 +10,13 @@ module KindSatchel
         source, goal = places(song, input)
         left = table.rows.reject(&:target)
         words = "copy #{Moves.count(table.rows.size - left.size, 'move')} of #{source.name} to #{goal.name}"
-        [table.copied, words, left.any? ? ["#{Moves.count(left.size, 'move')} found no match"] : []]
+        [table.copied, words, unmatched(left)]
+      end
+
+      def self.unmatched(left)
+        return [] if left.empty?
+
+        [Tell.new("unmatched", left.map { |row| row.envelope.id }, "#{Moves.count(left.size, 'move')} found no match")]
       end
 
       # The two clips, or the two tracks.

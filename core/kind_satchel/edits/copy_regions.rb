@@ -5,7 +5,7 @@ module KindSatchel
     # Places regions once more, in time and across tracks. On the same track both share the clip, its envelopes included.
     module CopyRegions
       def self.call(song, input)
-        carrying = Carrying.new(song, input, copy: true)
+        carrying = Carrying.new(song, **input, copy: true)
         next_song, tells = carrying.carried
         [next_song, "copy #{Moves.region_words(song, Moves.regions!(song, input[:region_ids]))} to #{song.meter.text(carrying.start_tick)}", tells]
       end

@@ -8,7 +8,7 @@ module KindSatchel
         placed = Moves.regions!(song, input[:region_ids])
         regions = placed.map(&:region)
         ticks = regions.map(&:end_tick).max - regions.map(&:start_tick).min
-        next_song, tells = Carrying.new(song, { region_ids: input[:region_ids], ticks: }, copy: true).carried
+        next_song, tells = Carrying.new(song, region_ids: input[:region_ids], ticks:, copy: true).carried
         [next_song, "duplicate #{Moves.region_words(song, placed)}", tells]
       end
     end

@@ -7,7 +7,7 @@ module KindSatchel
       def self.call(song, input)
         from, to = input.values_at(:from_tick, :to_tick)
         snippet = Snippet.of(song.directory.envelope(input[:envelope_id]).envelope, from, to)
-        next_song, = PasteSnippet.call(song, { **input.slice(:envelope_id, :push), tick: to, snippet: Records.snippet(snippet) })
+        next_song = PasteSnippet.into(song, input[:envelope_id], snippet, to, push: input.fetch(:push, false))
         [next_song, "duplicate #{song.meter.text(from)} to #{song.meter.text(to)} of #{Moves.name(song, input[:envelope_id])}"]
       end
     end

@@ -2,21 +2,23 @@
 
 module KindSatchel
   module Edits
-    # Embeds an envelope for a parameter in a clip. It starts as one point with the knob's resting value.
+    # Embeds an envelope for a parameter in a clip: one that sets, unless another role is asked for. It starts as one point that
+    # changes nothing: the knob's resting value, 100 %, or 0.
     module EmbedEnvelope
       def self.call(song, input)
         clip = song.clip(input[:clip_id])
         address = Moves.target(song, input[:address])
         reachable!(song, clip, address)
-        taken!(song, clip, address)
-        envelope = Moves.resting(song, address)
+        role = Moves.role(song, address, input)
+        taken!(song, clip, address, role)
+        envelope = Transfer::Lanes.resting(song, address, role)
         next_song = song.with(next_id: song.next_id + 1).with_clip(clip.with(envelopes: [*clip.envelopes, envelope]))
         [next_song, "embed #{song.parameter(address).name} in #{clip.name}"]
       end
 
       # A clip with material moves parameters of the tracks it sounds on; only a carrier clip reaches further.
       def self.reachable!(song, clip, address)
-        return if clip.kind == "carrier"
+        return if clip.carrier?
 
         tracks = song.directory.regions_of_clip(clip.id).map { |placed| placed.track.id }
         return if tracks.include?(address.track_id)
@@ -24,10 +26,10 @@ module KindSatchel
         raise InvalidInput.of("out_of_reach", "/address", "#{clip.name} does not sound on #{song.track(address.track_id).name}; a clip moves its own track.")
       end
 
-      def self.taken!(song, clip, address)
-        return unless clip.envelope_for(address)
+      def self.taken!(song, clip, address, role)
+        return unless clip.envelope_for(address, role)
 
-        raise InvalidInput.of("already_there", "/address", "#{clip.name} already holds an envelope for #{song.parameter(address).name}.")
+        raise InvalidInput.of("already_there", "/address", "#{clip.name} already holds an envelope that #{role}s #{song.parameter(address).name}.")
       end
       private_class_method :reachable!, :taken!
     end

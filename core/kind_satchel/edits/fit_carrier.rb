@@ -19,18 +19,17 @@ module KindSatchel
 
       def self.check(clip, start, finish)
         raise InvalidInput.of("too_short", "/end_tick", "A stretch ends after it starts.") unless finish > start
-        return if clip.kind == "carrier"
+        return if clip.carrier?
 
         raise InvalidInput.of("not_a_carrier", "/region_id",
 "#{clip.name} has material of its own length; only carrier clips are fitted.")
       end
 
-      def self.own(song, clip, placed)
+      def self.own(song, clip, _placed)
         return [song, clip, []] if song.directory.regions_of_clip(clip.id).size < 2
 
-        song, = SeparateRegions.call(song, region_ids: [placed.region.id])
-        copy = song.clip(song.directory.region(placed.region.id).region.clip_id)
-        [song, copy, ["#{clip.name} is made separate first"]]
+        copy, next_id = Transfer::Clips.own_copy(song, clip)
+        [song.with(next_id:), copy, [LayOut.separated([clip])]]
       end
 
       def self.fitted(clip, length)
@@ -38,7 +37,7 @@ module KindSatchel
         envelopes = clip.envelopes.map do |envelope|
           own = envelope.own_length_ticks
           envelope.with(points: envelope.points.map { |point| point.with(tick: (point.tick * pace).round) },
-                        own_length_ticks: own && [(own * pace).round, 1].max)
+                        own_length_ticks: own && [(own * pace).round, Clip::SHORTEST_TICKS].max)
         end
         clip.with(length_ticks: length, envelopes:)
       end

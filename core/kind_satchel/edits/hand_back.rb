@@ -10,7 +10,7 @@ module KindSatchel
 
         next_song = addresses.reduce(song) do |now, address|
           Moves.with_device(now, address) do |device|
-            device.with(held: device.held - [address.parameter_id])
+            device.with(held: device.held.except(address.parameter_id))
           end
         end
         [next_song, "hand back #{addresses.size == 1 ? song.parameter(addresses.first).name : "#{addresses.size} knobs"}"]

@@ -21,10 +21,19 @@ module KindSatchel
       end
 
       # What a conversion says of itself.
+      # @param conversion [#difference, #separated]
+      # @return [Array<Tell>]
       def self.tells(conversion)
         apart = conversion.separated
-        [Heard::Difference.words(conversion.largest), *(apart.any? ? ["#{apart.join(', ')} #{apart.size == 1 ? 'is' : 'are'} made separate first"] : [])]
+        apart.any? ? [difference(conversion.difference), separated(apart)] : [difference(conversion.difference)]
       end
+
+      def self.separated(clips)
+        Tell.new("separated", clips.map(&:id), "#{clips.map(&:name).join(', ')} #{clips.size == 1 ? 'is' : 'are'} made separate first")
+      end
+
+      # @param difference [Array(Float, Boolean)] see {Heard::Difference}
+      def self.difference(difference) = Tell.new("difference", [], Heard::Difference.words(*difference))
       private_class_method :placed
     end
   end

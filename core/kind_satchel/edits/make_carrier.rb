@@ -21,7 +21,7 @@ module KindSatchel
 
       def self.clip(song, name, length_ticks)
         name = Transfer::Clips.free_name(song.clips.each_value.map(&:name), name)
-        Clip.new(id: "clip-#{song.next_id}", name:, length_ticks:, notes: [], audio: nil, envelopes: [])
+        Clip.new(id: "clip-#{song.next_id}", name:, kind: "carrier", length_ticks:, notes: [], audio: nil, envelopes: [])
       end
 
       def self.track_for(song, track_id, from, to)

@@ -18,7 +18,7 @@ module KindSatchel
       # It sounds into what all of them did, else the master.
       def self.group(song, name, members)
         outputs = members.map(&:output).uniq
-        devices = DEVICES.map { |id, type| Device.new(id:, type:, values: {}, held: []) }
+        devices = DEVICES.map { |id, type| Device.new(id:, type:, values: {}, held: {}) }
         Track.new(id: "track-#{song.next_id}", name:, kind: "group", hue: members.first.hue, output: outputs.size == 1 ? outputs.first : song.tracks.last.id,
                   muted: false, soloed: false, devices:, lanes: [], regions: [])
       end

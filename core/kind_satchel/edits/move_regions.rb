@@ -5,7 +5,7 @@ module KindSatchel
     # Moves regions in time and across tracks of a fitting kind, their envelopes with them.
     module MoveRegions
       def self.call(song, input)
-        carrying = Carrying.new(song, input, copy: false)
+        carrying = Carrying.new(song, **input)
         next_song, tells = carrying.carried
         [next_song, "move #{Moves.region_words(song, Moves.regions!(song, input[:region_ids]))} to #{song.meter.text(carrying.start_tick)}", tells]
       end

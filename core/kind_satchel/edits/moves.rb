@@ -10,10 +10,7 @@ module KindSatchel
       # @yieldparam envelope [Envelope]
       # @yieldreturn [Envelope, nil] the next one; nil removes it
       # @return [Song]
-      def change(song, envelope_id)
-        home = song.directory.envelope(envelope_id)
-        replace(song, home, yield(home.envelope))
-      end
+      def change(song, envelope_id, &) = Transfer::Lanes.change(song, envelope_id, &)
 
       # Gives some points of an envelope their next form.
       # @param input [Hash] `:envelope_id` and `:runs`, see {Selection}
@@ -44,14 +41,6 @@ module KindSatchel
 
       # @return [Scales::Scale] of the parameter an envelope moves
       def scale(song, envelope) = song.parameter(envelope.target).scale
-
-      def replace(song, home, envelope)
-        return song.with_clip(home.clip.with(envelopes: swap(home.clip.envelopes, home.envelope, envelope))) if home.clip
-
-        song.with_track(home.track.with(lanes: swap(home.track.lanes, home.envelope, envelope)))
-      end
-
-      def swap(list, old, new) = list.filter_map { |entry| entry.equal?(old) ? new : entry }
 
       # Regions by id, each once, by track and time.
       # @return [Array<Directory::Placed>]
@@ -100,12 +89,12 @@ module KindSatchel
       end
 
       # @return [String] the name of what an envelope moves
-      def name(song, envelope_id) = song.parameter(song.directory.envelope(envelope_id).envelope.target).name
+      def name(song, envelope_id) = song.parameter_name(song.directory.envelope(envelope_id).envelope.target)
 
-      # A new envelope that changes nothing yet: one point with the resting value.
-      def resting(song, address)
-        point = Point.new(tick: 0, value: song.knob(address), shape: Shapes::Straight::PLAIN)
-        Envelope.fresh(id: "envelope-#{song.next_id}", target: address, points: [point])
+      # The role asked for, "set" unless said otherwise.
+      # @raise [InvalidInput] for a role the parameter cannot take
+      def role(song, address, input)
+        input.fetch(:role, "set").tap { |role| song.parameter(address).role_fits!(role, "/role") }
       end
 
       # @return [Address] of something that may be moved
@@ -116,14 +105,6 @@ module KindSatchel
           song.parameter(address).automatable!("")
           address
         end
-      end
-
-      # Switches and choices can only be set.
-      def role_fits!(parameter, role, path)
-        return if role == "set" || !parameter.scale.set_only?
-
-        kind = parameter.scale.steps == 1 ? "switch" : "choice"
-        raise InvalidInput.of("set_only", path, "#{parameter.name} is a #{kind}: an envelope can set it, not #{role} it.")
       end
 
       # Runs the block; its faults are said of `path`.
@@ -151,8 +132,6 @@ module KindSatchel
       end
 
       def count(number, word) = number == 1 ? "a #{word}" : "#{number} #{word}s"
-
-      private_class_method :replace, :swap
     end
   end
 end

@@ -8,10 +8,14 @@ module KindSatchel
       def self.call(song, input)
         snippet = Moves.at("/snippet") { Records.read_snippet(input[:snippet]) }
         snippet = snippet.stretched(input[:length_ticks]) if input[:length_ticks]
-        next_song = Moves.change(song, input[:envelope_id]) do |envelope|
-          envelope.with(points: pasted(envelope, snippet, Moves.scale(song, envelope), input[:tick], input.fetch(:push, false)))
-        end
+        next_song = into(song, input[:envelope_id], snippet, input[:tick], push: input.fetch(:push, false))
         [next_song, "paste #{Moves.count(snippet.points.size, 'point')} into #{Moves.name(song, input[:envelope_id])}"]
+      end
+
+      # @param snippet [Snippet]
+      # @return [Song]
+      def self.into(song, envelope_id, snippet, tick, push:)
+        Moves.change(song, envelope_id) { |envelope| envelope.with(points: pasted(envelope, snippet, Moves.scale(song, envelope), tick, push)) }
       end
 
       def self.pasted(envelope, snippet, scale, tick, push)

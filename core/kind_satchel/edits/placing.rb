@@ -10,27 +10,30 @@ module KindSatchel
       # @return [Song]
       def self.drop(song, track, region) = new(song, track, region).song
 
-      # What a drop did to the regions that lay there, in words.
+      # What a drop did to the regions that lay there.
       # @param before [Song] without the regions that were dropped
       # @param after [Song]
-      # @return [Array<String>]
+      # @return [Array<Tell>]
       def self.cuts(before, after)
         changed = before.tracks.flat_map do |track|
           now = after.track(track.id)
           next [] if now.equal?(track)
 
           left = now.regions.to_h { |region| [region.id, region] }
-          track.regions.filter_map { |region| cut_words(before, region, left[region.id]) }
+          track.regions.filter_map { |region| cut(before, region, left[region.id]) }
         end
-        changed.size > 3 ? ["cuts or replaces #{changed.size} regions"] : changed
+        return changed if changed.size <= 3
+
+        [Tell.new("cut", changed.flat_map(&:ids), "cuts or replaces #{changed.size} regions")]
       end
 
-      def self.cut_words(song, region, left)
+      def self.cut(song, region, left)
         return if region.equal?(left)
 
-        "#{left ? 'cuts' : 'replaces'} #{song.clip(region.clip_id).name} at #{song.meter.text(region.start_tick)}"
+        words = "#{left ? 'cuts' : 'replaces'} #{song.clip(region.clip_id).name} at #{song.meter.text(region.start_tick)}"
+        Tell.new("cut", [region.id], words)
       end
-      private_class_method :cut_words
+      private_class_method :cut
 
       def initialize(song, track, region)
         @song = song

@@ -8,7 +8,8 @@ module KindSatchel
         envelope = song.directory.envelope(input[:envelope_id]).envelope
         raise InvalidInput.of("empty", "/envelope_id", "The envelope has no points.") if envelope.points.empty?
 
-        next_song, = BoostPoints.call(song, **input, runs: [[0, envelope.points.size - 1]])
+        all = { envelope_id: envelope.id, runs: [[0, envelope.points.size - 1]] }
+        next_song, = Moves.change_points(song, all) { |selection, one| BoostPoints.boosted(song, selection, one, input[:amount]) }
         [next_song, "add #{input[:amount].strip} to all of #{song.parameter(envelope.target).name}"]
       end
     end

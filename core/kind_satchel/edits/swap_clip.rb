@@ -12,7 +12,7 @@ module KindSatchel
         travelling = Transfer::Clips.new(song)
         ids = placed.to_h { |one| [one.region.id, clip_on(travelling, clip, one.track)] }
         next_song = Moves.change_regions(travelling.song, placed) { |one| one.region.with(clip_id: ids[one.region.id]) }
-        [next_song, "swap #{Moves.region_words(song, placed)} for #{clip.name}", lost_words(travelling)]
+        [next_song, "swap #{Moves.region_words(song, placed)} for #{clip.name}", travelling.lost.empty? ? [] : [Carrying.lost(travelling.lost)]]
       end
 
       def self.fits!(clip, placed)
@@ -32,8 +32,7 @@ module KindSatchel
         travelling.on(clip.id, from, track, alone: homes.empty?)
       end
 
-      def self.lost_words(travelling) = travelling.lost.map { |name| "#{name} has no place there and will be off" }
-      private_class_method :fits!, :clip_on, :lost_words
+      private_class_method :fits!, :clip_on
     end
   end
 end

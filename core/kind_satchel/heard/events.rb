@@ -26,11 +26,19 @@ module KindSatchel
         return [] if region.muted
 
         clip = @song.clip(region.clip_id)
-        region.passes(clip).flat_map do |pass|
+        region.passes(clip, *reach(region, clip, from, to)).flat_map do |pass|
           next [] if pass[1] <= from || pass[0] >= to
 
           clip.audio ? [audio_event(track, region, clip, pass)] : note_events(track, region, clip, pass, from, to)
         end
+      end
+
+      # Passes that sound in a stretch are given from their own start on.
+      def reach(region, clip, from, to)
+        return [region.start_tick, region.end_tick] unless region.looped
+
+        zero = region.start_tick - region.offset_ticks
+        [[from - ((from - zero) % clip.length_ticks), region.start_tick].max, to + clip.length_ticks]
       end
 
       def note_events(track, region, clip, (pass_from, pass_to, position), from, to)

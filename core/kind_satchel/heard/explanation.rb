@@ -2,7 +2,8 @@
 
 module KindSatchel
   module Heard
-    # Why a parameter has its value at a tick: the steps in order, each with what it does and the value after it.
+    # Why a parameter has its value at a tick: the steps in order, each with what it does and the value after it. What sets the
+    # value but is overruled is listed before what overrules it.
     class Explanation
       # `kind` is knob, held, lane, clip, carrier, limits or heard; `value` is normalised, after the step.
       Step = Struct.new(:kind, :name, :does, :value, :text, :envelope_id, :region_id, :overruled, keyword_init: true)
@@ -18,7 +19,7 @@ module KindSatchel
       end
 
       # @return [Array<Step>] from the knob to what is heard
-      def steps = @steps ||= [knob_step, *span_steps, *limit_step, heard_step]
+      def steps = @steps ||= [knob_step, *acting_steps, *limit_step, heard_step]
 
       # @return [Float] normalised, as heard
       def heard = steps.last.value
@@ -39,22 +40,20 @@ module KindSatchel
       def parameter = @resolver.parameter
       def scale = parameter.scale
 
-      def spans = @spans ||= Layers.new(@song, @address).spans(@tick, @tick + 1).select { |span| span.from <= @tick && span.to > @tick }.sort_by(&:order)
-
       def knob_step
-        return step("held", nil, "by hand at #{parameter.text(@resolver.knob)}", @resolver.knob) if @song.held?(@address)
+        return step("held", nil, "by hand at #{parameter.text(@resolver.knob)}", @resolver.knob) if @resolver.acting.held?
 
         step("knob", nil, "rests at #{parameter.text(@resolver.knob)}", @resolver.knob)
       end
 
-      def span_steps
-        last_set = spans.rindex { |span| span.rules.equal?(Roles::Set) } || 0
+      def acting_steps
+        acting = @resolver.acting.at(@tick)
+        last_set = acting.rindex { |source, _| source.envelope.role == "set" } || 0
         value = @resolver.knob
-        spans.each_with_index.map do |span, i|
-          amount = span.segment.at(@tick)
-          value = span.rules.apply(scale, value, amount)
-          does = "#{span.rules.verb} #{span.rules.amount_text(scale, amount)}"
-          step(span.source.kind, span.source.clip&.name, does, value, **places(span.source), overruled: i < last_set)
+        acting.each_with_index.map do |(source, amount), i|
+          value = @resolver.applied(source, value, amount)
+          rules = source.envelope.trims? ? Roles::Trim.new(parameter.default) : source.envelope.role_rules
+          step(source.kind, source.clip&.name, "#{rules.verb} #{rules.amount_text(scale, amount)}", value, **places(source), overruled: i < last_set)
         end
       end
 
@@ -71,7 +70,7 @@ module KindSatchel
 
       def heard_step = step("heard", nil, nil, scale.heard(last_value))
 
-      def last_value = @last_value ||= span_steps.last&.value || @resolver.knob
+      def last_value = @last_value ||= @resolver.raw(@tick)
 
       def step(kind, name, does, value, **more)
         Step.new(kind:, name:, does:, value:, text: parameter.text(value), overruled: false, **more)

@@ -2,26 +2,38 @@
 
 module KindSatchel
   module Heard
-    # Curves as line chains: pairs of tick and normalised value, in order; two corners on one tick are a jump.
+    # Curves as line chains, flat: tick, normalised value, tick, value, ... in order; two corners on one tick are a jump.
     module Outline
       # Good for a strip 250 px high.
       FOR_THE_EYE = 0.002
+      # How much finer than a step a chain is, in which the places of steps are looked for.
+      STEP_SHARE = 0.001
 
       module_function
 
       # What is heard, limited and stepped.
       # @param pieces [Array<Piece>]
-      # @return [Array<Array(Numeric, Float)>]
+      # @return [Array<Numeric>]
       def of_pieces(pieces, tolerance: FOR_THE_EYE)
         chain = Chain.new
-        pieces.each { |piece| piece.scale.steps ? stepped(chain, piece, tolerance) : limited(chain, piece, tolerance) }
-        chain.corners
+        pieces.each { |piece| piece.scale.steps ? stepped(chain, piece) : limited(chain, piece, tolerance) }
+        chain.flat
+      end
+
+      # What is heard over a stretch, for a drawing so many pixels wide: where it crowds, the least and the most of a pixel.
+      # @param resolver [Resolver]
+      # @param width_px [Integer]
+      # @return [Array<Numeric>] at most four corners a pixel
+      def heard(resolver, from, to, width_px:)
+        Crowd.thinned(of_pieces(resolver.pieces(from, to)), from, to, width_px)
+      rescue TooManyPieces
+        Crowd.new(resolver).band(from, to, width_px)
       end
 
       # An envelope by itself, in its own time, from its first point to its last; or the segments that start in from...to.
       def of_envelope(envelope, from: 0, to: Timing::LAST_TICK, tolerance: FOR_THE_EYE)
         chain = Chain.new
-        return chain.corners if envelope.points.empty?
+        return chain.flat if envelope.points.empty?
 
         envelope.segment_from(from) do |segment|
           break if segment.start >= to || segment.finish > Timing::LAST_TICK
@@ -32,54 +44,55 @@ module KindSatchel
         end
         last = envelope.points.last
         chain.add(last.tick, envelope.at(last.tick)) if last.tick < to
-        chain.corners
+        chain.flat
       end
 
       def limited(chain, piece, tolerance)
-        if piece.still?
-          value = piece.at(piece.from)
-          chain.add(piece.from, value)
-          return chain.add(piece.to, value)
-        end
-        corners = raw_corners(piece, tolerance)
-        return corners.each { |tick, value| chain.add(tick, value) } if corners.all? { |_, value| value.between?(0.0, 1.0) }
+        return level(chain, piece) if piece.still?
 
-        corners.each_cons(2) do |(t0, v0), (t1, v1)|
-          chain.add(t0, v0.clamp(0.0, 1.0))
-          crossings(t0, v0, t1, v1).each { |tick, limit| chain.add(tick, limit) }
-          chain.add(t1, v1.clamp(0.0, 1.0))
+        tick, value = piece.from, piece.raw(piece.from)
+        chain.add(tick, value.clamp(0.0, 1.0))
+        [*piece.breaks(tolerance), piece.to].each do |finish|
+          arrived = piece.raw(finish)
+          within = value.between?(0.0, 1.0) && arrived >= 0.0 && arrived <= 1.0
+          crossings(tick, value, finish, arrived).each { |at, limit| chain.add(at, limit) } unless within
+          chain.add(finish, arrived.clamp(0.0, 1.0))
+          tick, value = finish, arrived
         end
       end
 
-      def raw_corners(piece, tolerance)
-        [piece.from, *piece.breaks(tolerance), piece.to].map { |tick| [tick, piece.raw(tick)] }
+      def level(chain, piece)
+        value = piece.at(piece.from)
+        chain.add(piece.from, value)
+        chain.add(piece.to, value)
       end
 
       # Where a straight stretch meets the limits of the travel.
       def crossings(from, a, to, b)
-        [0.0, 1.0].filter_map do |limit|
+        list = [0.0, 1.0].filter_map do |limit|
           [from + ((to - from) * (limit - a) / (b - a)), limit] if (a - limit) * (b - limit) < 0
-        end.sort_by(&:first)
+        end
+        list.sort_by!(&:first)
       end
 
       # Every step at its exact place: found between corners of a fine chain, then halved down to it.
-      def stepped(chain, piece, tolerance)
+      def stepped(chain, piece)
         chain.add(piece.from, piece.at(piece.from))
         unless piece.still?
-          fine = [tolerance, 0.25 / piece.scale.steps].min
-          raw_corners(piece, fine).each_cons(2) { |(t0, _), (t1, _)| steps_between(chain, piece, t0, t1) }
+          ticks = [piece.from, *piece.breaks(STEP_SHARE / piece.scale.steps), piece.to]
+          ticks.each_cons(2) { |from, to| steps_between(chain, piece, from, to) }
         end
-        chain.add(piece.to, chain.corners.last[1])
+        chain.add(piece.to, chain.last_value)
       end
 
       def steps_between(chain, piece, from, to)
         steps = piece.scale.steps
         a, b = [from, to].map { |tick| piece.raw(tick).clamp(0.0, 1.0) * steps }
         thresholds(a, b).each do |threshold|
-          tick = halve(piece, threshold / steps, from, to, b > a)
+          tick = halve(piece, (threshold / steps) - Scales::Scale::EDGE, from, to, b > a)
           value = (b > a ? threshold + 0.5 : threshold - 0.5) / steps
-          chain.add(tick, chain.corners.last[1])
-          chain.add(tick, piece.scale.heard(value))
+          chain.add(tick, chain.last_value)
+          chain.add(tick, value)
         end
       end
 
@@ -97,21 +110,26 @@ module KindSatchel
         to
       end
 
-      private_class_method :limited, :raw_corners, :crossings, :stepped, :steps_between, :thresholds, :halve
+      private_class_method :limited, :level, :crossings, :stepped, :steps_between, :thresholds, :halve
     end
 
-    # Gathers corners; leaves out what repeats and what lies on a level line.
+    # Gathers corners, flat; leaves out what repeats and what lies on a level line.
     class Chain
-      attr_reader :corners
+      attr_reader :flat
 
-      def initialize = @corners = []
+      def initialize = @flat = []
+
+      def last_value = @flat[-1]
 
       def add(tick, value)
-        last = @corners.last
-        return if last && last[0] == tick && last[1] == value
+        flat = @flat
+        size = flat.size
+        if size.positive? && flat[-1] == value
+          return if flat[-2] == tick
 
-        @corners.pop if last && value == last[1] && @corners.size > 1 && @corners[-2][1] == value
-        @corners << [tick, value]
+          flat.pop(2) if size > 2 && flat[-3] == value
+        end
+        flat << tick << value
       end
     end
   end

@@ -2,61 +2,120 @@
 
 module KindSatchel
   module Heard
-    # One stretch of song ticks with no corner inside: the knob's value and the spans that act on it, in order.
-    # It evaluates exactly at any tick of the stretch; at `to` it gives the value it arrives at.
-    Piece = Struct.new(:from, :to, :scale, :knob, :spans) do
+    # One stretch of song ticks with no corner inside: what sets the value (a span, or nil for the knob), the spans that scale it
+    # and those that shift it. It evaluates exactly at any tick of the stretch; at `to` it gives the value it arrives at.
+    class Piece
+      NONE = [].freeze
+
+      attr_reader :from, :to, :scale, :knob, :set, :scales, :shifts
+
+      def initialize(from, to, scale, knob, set, scales = NONE, shifts = NONE)
+        @from = from
+        @to = to
+        @scale = scale
+        @knob = knob
+        @set = set
+        @scales = scales
+        @shifts = shifts
+      end
+
       # @param tick [Numeric] from..to
       # @return [Float] normalised, neither limited nor stepped
       def raw(tick)
-        value = knob
-        spans.each { |span| value = span.rules.apply(scale, value, span.segment.at(tick)) }
+        value = @set ? @set.at(tick) : @knob
+        @scales.each { |span| value = @scale.scaled(value, span.at(tick)) }
+        @shifts.each { |span| value = @scale.shifted(value, span.at(tick)) }
         value
       end
 
       # @return [Float] normalised, as heard
-      def at(tick) = scale.heard(raw(tick))
+      def at(tick) = @scale.heard(raw(tick))
+
+      # Writes the values at ticks[first...last], all in from...to, into a list.
+      def read(ticks, first, last, values)
+        if alone? && @scale.steps.nil?
+          @set ? read_alone(ticks, first, last, values) : values.fill(@scale.heard(@knob), first, last - first)
+        elsif still?
+          values.fill(at(@from), first, last - first)
+        else
+          place = first
+          while place < last
+            values[place] = at(ticks[place])
+            place += 1
+          end
+        end
+      end
+
+      def spans = [*@set, *@scales, *@shifts]
+
+      # Whether nothing acts on what sets the value, or on the knob.
+      def alone? = @scales.empty? && @shifts.empty?
 
       # Whether the value stays the same throughout.
-      def still? = spans.all? { |span| span.segment.still? }
+      def still? = (@set.nil? || @set.still?) && @scales.all?(&:still?) && @shifts.all?(&:still?)
+
+      # Whether all but some spans is level.
+      def rests_but_for?(some) = spans.all? { |span| span.still? || some.include?(span) }
 
       # Whether the value moves evenly from one end to the other.
       def straight?
         list = moving
-        list.size < 2 && list.all? { |span| span.segment.straight? } && summed?(list)
+        list.all?(&:straight?) && affine?(list)
       end
 
       # Ticks strictly inside where a line chain must turn to stay within `tolerance` of {#raw}.
       # @return [Array<Numeric>]
       def breaks(tolerance)
         list = moving
-        return [] if list.empty?
-        return list[0].segment.breaks(from, to, 1.0, tolerance) if plain?
-        return Fit.breaks(from, to, tolerance) { |tick| raw(tick) } unless summed?(list)
+        return NONE if list.empty? || (list.all?(&:straight?) && affine?(list))
+        return list[0].breaks(@from, @to, worth(list[0]), tolerance) if list.size == 1 && affine?(list)
 
-        ticks = list.flat_map { |span| span.segment.breaks(from, to, worth(list, span.segment), tolerance / list.size) }
-        list.size > 1 ? ticks.sort.uniq : ticks
+        Chords.breaks(@from, @to, tolerance) { |start, finish| jet(start, finish).stray(finish - start) }
+      end
+
+      # @return [Jet] what is known of {#raw} between two ticks
+      def jet(from, to)
+        value = @set ? @set.jet(from, to) : Jet.level(@knob)
+        @scales.each { |span| value = @scale.scaled_jet(value, span.jet(from, to)) }
+        @shifts.each { |span| value = @scale.shifted_jet(value, span.jet(from, to)) }
+        value
       end
 
       private
 
-      # Whether one envelope alone sets the value.
-      def plain? = spans.size == 1 && spans[0].rules.equal?(Roles::Set)
-
-      def moving = spans.reject { |span| span.segment.still? }
-
-      # Whether what moves adds up: then chains of the single segments add up too, errors included.
-      def summed?(list)
-        return list.all? { |span| span.rules.straight?(scale) } if list.size < 2
-
-        !scale.gain? && spans.none? { |span| span.rules.equal?(Roles::Scale) }
+      def read_alone(ticks, first, last, values)
+        span = @set
+        while first < last
+          value = span.at(ticks[first])
+          values[first] = value < 0.0 ? 0.0 : [value, 1.0].min
+          first += 1
+        end
       end
 
-      # How much the value moves for each unit of the segment.
-      def worth(list, segment)
-        return 1.0 if list.size > 1
+      def moving = spans.reject(&:still?)
 
-        change = segment.at(to) - segment.at(from)
-        change.zero? ? 0.0 : ((raw(to) - raw(from)) / change).abs
+      # Whether the value is a sum of what moves, each times something level: then chains of the single segments add up too.
+      def affine?(list)
+        return true if list.empty? || (list.size == 1 && list[0].equal?(@set))
+
+        !@scale.gain? && list.none? { |span| @scales.include?(span) && list.size > 1 }
+      end
+
+      # How much the value moves for each unit of the one span that moves.
+      def worth(span)
+        ends = [0.0, 1.0].map do |amount|
+          value = pick(@set, span, amount, @knob)
+          @scales.each { |one| value = @scale.scaled(value, pick(one, span, amount)) }
+          @shifts.each { |one| value = @scale.shifted(value, pick(one, span, amount)) }
+          value
+        end
+        (ends[1] - ends[0]).abs
+      end
+
+      def pick(one, span, amount, none = nil)
+        return none unless one
+
+        one.equal?(span) ? amount : one.at(@from)
       end
     end
   end

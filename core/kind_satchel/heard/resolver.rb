@@ -7,20 +7,38 @@ module KindSatchel
     # @example
     #   Resolver.new(song, Address.parse("rope-bass/synth/cutoff")).at(4800)
     class Resolver
-      attr_reader :song, :address, :parameter
+      attr_reader :song, :address, :parameter, :acting
 
-      # @param only [Array<String>, nil] ids of the regions that count; nil for all
+      # @param except [Array<String>] ids of envelopes that are left out
       # @raise [NotFound] when the address names nothing
-      def initialize(song, address, only: nil)
+      def initialize(song, address, except: [])
         @song = song
         @address = address
         @parameter = song.parameter(address)
-        @layers = Layers.new(song, address, only:)
+        @acting = Acting.new(song, address, except:)
       end
 
       # @param tick [Integer]
       # @return [Float] normalised, as heard
-      def at(tick) = pieces(tick, tick + 1).first.at(tick)
+      def at(tick) = scale.heard(raw(tick))
+
+      # @return [Float] normalised, neither limited nor stepped
+      def raw(tick)
+        value = knob
+        @acting.at(tick).each { |source, amount| value = applied(source, value, amount) }
+        value
+      end
+
+      # The value after a source has acted on it.
+      def applied(source, value, amount)
+        case source.envelope.role
+        when "scale" then scale.scaled(value, amount)
+        when "shift" then scale.shifted(value, amount)
+        else
+          factor, offset = @acting.line(source.envelope)
+          factor ? (amount * factor) + offset : amount
+        end
+      end
 
       # The value at many ticks in rising order.
       # @return [Array<Float>]
@@ -29,51 +47,95 @@ module KindSatchel
       # The values that pieces have at ticks in rising order, all of which they cover.
       # @return [Array<Float>]
       def self.read(pieces, ticks)
-        i = 0
-        ticks.map do |tick|
-          i += 1 while pieces[i].to <= tick
-          pieces[i].at(tick)
+        values = Array.new(ticks.size)
+        first, size = 0, ticks.size
+        pieces.each do |piece|
+          to, last = piece.to, first
+          last += 1 while last < size && ticks[last] < to
+          piece.read(ticks, first, last, values) if last > first
+          first = last
         end
+        values
       end
 
       # @param from [Integer] first tick
       # @param to [Integer] the tick after the last
       # @return [Array<Piece>] in order, without gaps
       def pieces(from, to)
-        spans = @layers.spans(from, to)
-        cuts = cuts(spans, from, to)
-        active, i = [], 0
-        cuts.each_cons(2).map do |start, finish|
-          active = active.reject { |span| span.to <= start } unless active.empty?
-          while i < spans.size && spans[i].from <= start
-            active += [spans[i]]
-            i += 1
-          end
-          Piece.new(start, finish, scale, knob, in_order(active))
+        lists = @acting.spans(from, to)
+        Pieces.new(scale, knob, *lists.values_at("set", "scale", "shift")).between(from, to)
+      end
+
+      # What is heard where nothing acts: the resting value, or what a hand holds.
+      def knob = @knob ||= @song.held_value(@address) || @song.knob(@address)
+      def scale = @parameter.scale
+    end
+
+    # Cuts what acts into pieces.
+    class Pieces
+      # @param sets [Array<Span>] by start, like the other lists
+      def initialize(scale, knob, sets, scales, shifts)
+        @scale = scale
+        @knob = knob
+        @sets = sets
+        @scales = scales
+        @shifts = shifts
+      end
+
+      def between(from, to)
+        return one_by_one(from, to) if @scales.empty? && @shifts.empty? && apart?
+
+        rows = [@sets, @scales, @shifts].map { |list| Row.new(list) }
+        cuts(from, to).each_cons(2).map do |start, finish|
+          sets, scales, shifts = rows.map { |row| row.at(start) }
+          Piece.new(start, finish, @scale, @knob, sets.last, scales, shifts)
         end
       end
 
-      def knob = @knob ||= @song.knob(@address)
-      def scale = @parameter.scale
-
       private
 
-      def cuts(spans, from, to)
+      # Whether one thing at a time sets the value: the commonest case by far.
+      def apart? = @sets.each_cons(2).all? { |a, b| b.from >= a.to }
+
+      def one_by_one(from, to)
+        list = []
+        at = from
+        @sets.each do |span|
+          list << Piece.new(at, span.from, @scale, @knob, nil) if span.from > at
+          list << Piece.new(span.from, at = span.to, @scale, @knob, span)
+        end
+        list << Piece.new(at, to, @scale, @knob, nil) if to > at
+        list
+      end
+
+      def cuts(from, to)
         list = [from, to]
-        spans.each { |span| list << span.from << span.to }
+        [@sets, @scales, @shifts].each { |spans| spans.each { |span| list << span.from << span.to } }
         list.sort!
         list.uniq!
         list
       end
 
-      # In the order in which they act; whatever a later one sets anew is left out.
-      def in_order(active)
-        return active if active.size < 2
+      # The spans of one role on their way through time; what is active, by turn.
+      class Row
+        def initialize(spans)
+          @spans = spans
+          @next = 0
+          @active = Piece::NONE
+        end
 
-        sorted = active.sort_by(&:order)
-        last_set = sorted.rindex { |span| span.rules.equal?(Roles::Set) }
-        last_set ? sorted[last_set..] : sorted
+        # @param tick [Numeric] not before the one asked for last
+        # @return [Array<Span>] a list of its own whenever it differs
+        def at(tick)
+          @active = @active.reject { |span| span.to <= tick } if @active.any? { |span| span.to <= tick }
+          while @next < @spans.size && @spans[@next].from <= tick
+            @active = [*@active, @spans[@next]].sort_by.with_index { |span, i| [span.source.turn, i] }
+            @next += 1
+          end
+          @active
+        end
       end
+      private_constant :Row
     end
   end
 end

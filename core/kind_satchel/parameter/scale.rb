@@ -5,6 +5,10 @@ module KindSatchel
     # What every scale does: a frozen value with `unit`, the maps `natural(n)` and `normalised(x)`, and how
     # normalised values are scaled, shifted, limited, written and turned into ramps for a sound engine.
     module Scale
+      # What lies so little below the edge of a step stands on it: sums that were taken apart and put together again flip at the
+      # same tick.
+      EDGE = 1e-11
+
       # The normalised value that a scaling leaves where it is.
       def origin = 0.0
 
@@ -15,11 +19,20 @@ module KindSatchel
       # @return [Float] the normalised value moved towards the origin; not yet limited
       def scaled(value, share) = origin + ((value - origin) * share)
 
+      # @return [Jet] the same of what is known of the value and the share
+      def scaled_jet(value, share) = Jet.level(origin) + ((value + Jet.level(-origin)) * share)
+
       # @param amount [Float] -1..1, that share of the knob's travel
       def shifted(value, amount) = value + amount
 
+      # @return [Jet]
+      def shifted_jet(value, amount) = value + amount
+
       # Scalings and shifts of a gain multiply; of everything else they add up straight.
       def gain? = false
+
+      # Straight in the knob's travel is straight in the engine's unit.
+      def linear? = true
 
       # Switches and choices can only be set.
       def set_only? = false

@@ -12,7 +12,7 @@ module KindSatchel
         @song = song
         @head = records[HEAD]
         @kinds = records.except(HEAD).group_by { |(kind, _), _| kind }
-        @kinds.transform_values! { |pairs| pairs.to_h { |(_, id), record| [id, record] } }
+        @kinds.to_h.each { |kind, pairs| @kinds[kind] = pairs.to_h { |(_, id), record| [id, record && Older.record(kind, record)] } }
       end
 
       def song
@@ -78,8 +78,8 @@ module KindSatchel
         built = owned("envelope", owner)
         return before if built.empty? && before.none? { |envelope| named.key?(envelope.id) }
 
-        by_place(before.reject { |envelope| named.key?(envelope.id) },
-                 built.map { |record| [record["place"], Records.read_envelope(record)] })
+        OneOfEach.kept(by_place(before.reject { |envelope| named.key?(envelope.id) },
+                                built.map { |record| [record["place"], Records.read_envelope(record)] }))
       end
 
       def regions(track_id, before)

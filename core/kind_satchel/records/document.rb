@@ -5,7 +5,7 @@ module KindSatchel
   # Its form is given by schemas/song.json; reading it here checks what a schema cannot say.
   module Document
     FORMAT = "kind-satchel-song"
-    VERSION = 1
+    VERSION = 2
 
     module_function
 
@@ -26,6 +26,7 @@ module KindSatchel
       faults.raise_any
       song = Song.new(**head, tracks:, clips: clips.to_h { |clip| [clip.id, clip] })
       References.new(song, clips).check
+      Integrity.check(nil, song)
       song
     end
 
@@ -34,22 +35,34 @@ module KindSatchel
                                  "regions" => track.regions.map { |region| Records.region(region) })
     end
 
+    # Lanes, regions and the track itself are read whatever is wrong with the others.
     def load_track(record)
-      Records.read_track(record, Records.each(record["lanes"], "/lanes") { |entry| Records.read_envelope(entry) },
-                         Records.each(record["regions"], "/regions") { |entry| Records.read_region(entry) })
+      faults = Faults.new
+      lanes = read(record["lanes"], "/lanes", faults) { |entry| Records.read_envelope(entry) }
+      regions = read(record["regions"], "/regions", faults) { |entry| Records.read_region(entry) }
+      track = faults.within("") { Records.read_track(record, lanes, regions) }
+      faults.raise_any
+      track
     end
 
     def dump_clip(clip) = Records.clip(clip).merge("envelopes" => clip.envelopes.map { |entry| Records.envelope(entry) })
 
     def load_clip(record)
-      Records.read_clip(record, Records.each(record["envelopes"], "/envelopes") { |entry| Records.read_envelope(entry) })
+      faults = Faults.new
+      envelopes = read(record["envelopes"], "/envelopes", faults) { |entry| Records.read_envelope(entry) }
+      clip = faults.within("") { Records.read_clip(record, envelopes) }
+      faults.raise_any
+      clip
     end
+
+    # What can be read; the faults of the rest are gathered.
+    def read(entries, path, faults, &) = list(entries, path, faults, &).compact
 
     def list(entries, path, faults)
       entries.each_with_index.map { |entry, i| faults.within("#{path}/#{i}") { yield entry } }
     end
 
-    private_class_method :dump_track, :load_track, :dump_clip, :load_clip, :list
+    private_class_method :dump_track, :load_track, :dump_clip, :load_clip, :read, :list
 
     # Checks that every id of a song names something, once, and that envelopes act on what may be moved.
     class References
@@ -98,15 +111,16 @@ module KindSatchel
         place = @song.tracks.index { |other| other.id == track.output }
         return if place && place > @song.tracks.index(track) && %w[group master].include?(@song.tracks[place].kind)
 
-        @faults.add("bad_output", "#{path}/output", "#{track.name} sounds into a group or the master further down, not #{track.output.inspect}.")
+        @faults.add("bad_output", "#{path}/output", "#{track.name} outputs to a group or the master further down, not #{track.output.inspect}.")
       end
 
+      # What points at nothing is kept, and does nothing.
       def check_envelopes(envelopes, path)
         envelopes.each_with_index do |envelope, i|
+          parameter = @song.parameter?(envelope.target) or next
           @faults.within("#{path}/#{i}/target") do
-            parameter = @song.parameter(envelope.target)
             parameter.automatable!("")
-            Edits::Moves.role_fits!(parameter, envelope.role, "")
+            parameter.role_fits!(envelope.role, "")
           end
         end
       end

@@ -18,23 +18,6 @@ module KindSatchel
       Snippet.new(role: record["role"], length_ticks: record["length_ticks"], points: each(record["points"], "/points") { |entry| read_point(entry) })
     end
 
-    def stretch(value)
-      { "length_ticks" => value.length_ticks,
-        "regions" => value.regions.map { |track_id, entry| { "track_id" => track_id, **region(entry) } },
-        "lanes" => value.lanes.map { |role, target, points| { "role" => role, "target" => target.to_s, "points" => points.map { |entry| point(entry) } } },
-        "tempo" => value.tempo.map { |entry| tempo_point(entry) } }
-    end
-
-    def read_stretch(record)
-      regions = each(record["regions"], "/regions") { |entry| [entry["track_id"], read_region(entry)] }
-      lanes = each(record["lanes"], "/lanes") do |entry|
-        [entry["role"], Address.parse(entry["target"]), each(entry["points"], "/points") { |point| read_point(point) }]
-      end
-      Transfer::SongStretch.new(length_ticks: record["length_ticks"], regions:, lanes:, tempo: each(record["tempo"], "/tempo") do |entry|
-        read_tempo_point(entry)
-      end)
-    end
-
     def tempo_point(value) = value.to_h.transform_keys(&:to_s)
     def read_tempo_point(record) = Timing::TempoPoint.new(tick: record["tick"], bpm: record["bpm"], shape: record["shape"])
 
@@ -60,16 +43,22 @@ module KindSatchel
 
     # A clip without its envelopes.
     def clip(value)
-      { "id" => value.id, "name" => value.name, "length_ticks" => value.length_ticks,
+      { "id" => value.id, "name" => value.name, "kind" => value.kind, "length_ticks" => value.length_ticks,
         "notes" => value.notes.map { |entry| note(entry) },
         "audio" => value.audio && { "sound" => value.audio.sound, "bpm" => value.audio.bpm } }
     end
 
     def read_clip(record, envelopes)
-      audio = record["audio"]
-      Clip.new(id: record["id"], name: record["name"], length_ticks: record["length_ticks"],
-               notes: each(record["notes"], "/notes") { |entry| read_note(entry) },
-               audio: audio && Audio.new(sound: audio["sound"], bpm: audio["bpm"]), envelopes:)
+      faults = Faults.new
+      notes = faults.within("") { each(record["notes"], "/notes") { |entry| read_note(entry) } }
+      audio = record["audio"] && faults.within("/audio") { Audio.new(sound: record["audio"]["sound"], bpm: record["audio"]["bpm"]) }
+      clip = faults.within("") { clip_of(record, notes || [], audio, envelopes) } if notes
+      faults.raise_any
+      clip
+    end
+
+    def clip_of(record, notes, audio, envelopes)
+      Clip.new(id: record["id"], name: record["name"], kind: record["kind"], length_ticks: record["length_ticks"], notes:, audio:, envelopes:)
     end
 
     def region(value) = value.to_h.transform_keys(&:to_s)
@@ -84,11 +73,11 @@ module KindSatchel
     def track(value)
       { "id" => value.id, "name" => value.name, "kind" => value.kind, "hue" => value.hue, "output" => value.output,
         "muted" => value.muted, "soloed" => value.soloed,
-        "devices" => value.devices.map { |d| { "id" => d.id, "type" => d.type, "values" => d.values.sort.to_h, "held" => d.held } } }
+        "devices" => value.devices.map { |d| { "id" => d.id, "type" => d.type, "values" => d.values.sort.to_h, "held" => d.held.sort.to_h } } }
     end
 
     def read_track(record, lanes, regions)
-      devices = each(record["devices"], "/devices") { |d| Device.new(id: d["id"], type: d["type"], values: d["values"], held: d.fetch("held", [])) }
+      devices = each(record["devices"], "/devices") { |d| Device.new(id: d["id"], type: d["type"], values: d["values"], held: d["held"]) }
       Track.new(id: record["id"], name: record["name"], kind: record["kind"], hue: record["hue"],
                 output: record["output"], muted: record.fetch("muted", false), soloed: record.fetch("soloed", false), devices:, lanes:, regions:)
     end

@@ -1,16 +1,38 @@
 # frozen_string_literal: true
 
 module KindSatchel
-  # Material and the envelopes embedded in it. `audio` is nil unless it is an audio clip; a clip with neither
-  # notes nor audio is a carrier clip.
-  class Clip < Value.of(:id, :name, :length_ticks, :notes, :audio, :envelopes)
+  # Material and the envelopes embedded in it. `kind` is notes, audio or carrier: a carrier holds envelopes only, which may move
+  # any parameter of the song; the other kinds move the track they lie on. `audio` is nil but for an audio clip.
+  #
+  # For one parameter a clip has at most one envelope of each role that is on.
+  class Clip < Value.of(:id, :name, :kind, :length_ticks, :notes, :audio, :envelopes)
+    KINDS = %w[notes audio carrier].freeze
+    # The shortest clip: a 1/64 note.
+    SHORTEST_TICKS = Timing::SHORTEST_TICKS
+
     def check
-      whole!("/length_ticks", length_ticks, 1)
+      fault!("unknown_kind", "/kind", "There is no kind of clip #{kind.inspect}; there is #{KINDS.join(', ')}.") unless KINDS.include?(kind)
+      whole!("/length_ticks", length_ticks, SHORTEST_TICKS)
       notes.freeze
       envelopes.freeze
+      check_material
+      OneOfEach.check(envelopes, "/envelopes")
     end
 
-    def kind = audio ? "audio" : (notes.empty? ? "carrier" : "notes")
-    def envelope_for(target) = envelopes.find { |envelope| envelope.target == target }
+    def carrier? = kind == "carrier"
+
+    # @param role [String, nil] nil for the first of any role
+    # @return [Envelope, nil]
+    def envelope_for(target, role = nil)
+      envelopes.find { |envelope| envelope.target == target && (role.nil? || envelope.role == role) }
+    end
+
+    private
+
+    def check_material
+      return if (kind == "notes" || notes.empty?) && (kind == "audio") == !audio.nil?
+
+      fault!("wrong_material", "/kind", "A clip of #{kind} holds nothing else: #{name} has #{notes.size} notes and #{audio ? 'a' : 'no'} sound.")
+    end
   end
 end

@@ -1,51 +1,89 @@
 # frozen_string_literal: true
 
 module KindSatchel
-  # How an envelope's own time runs while a region sounds. With e the ticks into the region plus its offset, a
-  # clock maps e to a position in the envelope. A run is one stretch without a restart: from `start` (in e, may
-  # lie before the region's offset), `rate` envelope ticks pass per tick of e, from position 0.
+  # How an envelope's own time runs while a region sounds. With e the ticks into the region plus its offset, a clock maps e to
+  # a position in the envelope. Each clock answers:
+  #
+  # - `pace(region, clip, envelope)` envelope ticks per song tick; nil for one to one
+  # - `pass_ticks(region, clip, envelope)` ticks of e after which it restarts; nil when it does not
   module Clocks
-    Run = Struct.new(:start, :finish, :rate)
+    # One stretch without a restart, in song ticks: position 0 lies at `zero` (maybe before the region), `pace` envelope ticks
+    # pass per song tick (nil: one), and it sounds for `from` <= tick < `to`.
+    Run = Struct.new(:zero, :from, :to, :pace) do
+      def position(tick) = pace ? (tick - zero) * pace : tick - zero
+      # The song tick of a position, on the {Grid}.
+      def tick(position) = zero + (pace ? Grid.ticks(position / pace) : position)
+    end
 
     # Restarts with every repeat of the material: e mod length, or e when the region does not loop.
     module EachLoop
-      def self.runs(region, clip, _envelope)
-        region.looped ? Clocks.repeats(region, clip.length_ticks) : Clocks.single(region)
-      end
+      def self.pace(*) = nil
+      def self.pass_ticks(region, clip, _envelope) = region.looped ? clip.length_ticks : nil
     end
 
     # Runs on over all the repeats: e.
     module Once
-      def self.runs(region, _clip, _envelope) = Clocks.single(region)
+      def self.pace(*) = nil
+      def self.pass_ticks(*) = nil
     end
 
     # Fills the region's span: e / span * envelope length.
     module Stretched
-      def self.runs(region, clip, envelope)
-        length = envelope.own_length_ticks || clip.length_ticks
-        Clocks.single(region, Rational(length, region.span_ticks))
-      end
+      def self.pace(region, clip, envelope) = (envelope.own_length_ticks || clip.length_ticks).fdiv(region.span_ticks)
+      def self.pass_ticks(*) = nil
     end
 
     # Repeats by a length of its own: e mod N.
     module OwnLength
-      def self.runs(region, clip, envelope) = Clocks.repeats(region, envelope.own_length_ticks || clip.length_ticks)
+      def self.pace(*) = nil
+      def self.pass_ticks(_region, clip, envelope) = envelope.own_length_ticks || clip.length_ticks
     end
 
     ALL = Registry.new("clock", "each_loop" => EachLoop, "once" => Once, "stretched" => Stretched, "own_length" => OwnLength)
 
+    module_function
+
+    # The runs of an envelope that sound somewhere in from...to, cut to it.
+    # @yieldparam run [Run]
+    def each_run(region, clip, envelope, from, to, &)
+      clock = ALL.fetch(envelope.clock)
+      each_pass(region, clock.pass_ticks(region, clip, envelope), clock.pace(region, clip, envelope), from, to, &)
+    end
+
+    # The same for the material itself.
+    def each_material_pass(region, clip, from, to, &)
+      each_pass(region, region.looped ? clip.length_ticks : nil, nil, from, to, &)
+    end
+
+    # @return [Numeric] the position in the envelope at a song tick inside the region
+    def position(region, clip, envelope, tick)
+      clock = ALL.fetch(envelope.clock)
+      e = tick - region.start_tick + region.offset_ticks
+      pace, pass = clock.pace(region, clip, envelope), clock.pass_ticks(region, clip, envelope)
+      return e * pace if pace
+
+      pass ? e % pass : e
+    end
+
     # @return [Integer, nil] ticks after which an envelope of its own length and the loop begin together again: the least
     #   common multiple (7 beats over 4 meet after 28); nil for other clocks
-    def self.meeting(clip, envelope)
+    def meeting(clip, envelope)
       envelope.own_length_ticks&.lcm(clip.length_ticks) if envelope.clock == "own_length"
     end
 
-    def self.single(region, rate = 1) = [Run.new(0, region.offset_ticks + region.length_ticks, rate)]
+    def each_pass(region, pass, pace, from, to)
+      from, to = [from, region.start_tick].max, [to, region.end_tick].min
+      return unless to > from
 
-    def self.repeats(region, length)
-      first = region.offset_ticks / length
-      last = (region.offset_ticks + region.length_ticks - 1) / length
-      (first..last).map { |i| Run.new(i * length, (i + 1) * length, 1) }
+      zero = region.start_tick - region.offset_ticks
+      return yield(Run.new(zero, from, to, pace)) unless pass
+
+      zero += (from - zero).div(pass) * pass
+      while zero < to
+        yield Run.new(zero, [zero, from].max, [zero + pass, to].min, nil)
+        zero += pass
+      end
     end
+    private_class_method :each_pass
   end
 end

@@ -18,7 +18,7 @@ module KindSatchel
       @envelopes = {}
       @regions = {}
       @regions_of_clip = {}
-      @carriers = {}
+      @movers = {}
       @clips_known = {}
       song.tracks.each_with_index { |track, place| add_track(track, place) }
       song.clips.each_value { |clip| add_clip(clip) }
@@ -32,7 +32,7 @@ module KindSatchel
     def regions_of_clip(clip_id) = @regions_of_clip.fetch(clip_id, NONE)
 
     # @return [Array<Array(Clip, Envelope)>] clip envelopes for a parameter
-    def carriers(address) = @carriers.fetch(address, NONE)
+    def movers(address) = @movers.fetch(address, NONE)
 
     # The directory of the song in which this track stands in place of the one with its id.
     def with_track(track) = dup.tap { |copy| copy.replace_track(@tracks.fetch(track.id), track) }
@@ -55,7 +55,7 @@ module KindSatchel
       old = @clips_known[clip.id]
       old&.envelopes&.each do |envelope|
         @envelopes.delete(envelope.id) if @envelopes[envelope.id].clip.equal?(old)
-        @carriers[envelope.target] = carriers(envelope.target).reject { |other, _| other.id == clip.id }
+        @movers[envelope.target] = movers(envelope.target).reject { |other, _| other.id == clip.id }
       end
       add_clip(clip)
     end
@@ -64,7 +64,7 @@ module KindSatchel
 
     def initialize_copy(other)
       super
-      %i[@tracks @places @envelopes @regions @regions_of_clip @carriers @clips_known].each do |name|
+      %i[@tracks @places @envelopes @regions @regions_of_clip @movers @clips_known].each do |name|
         instance_variable_set(name, instance_variable_get(name).dup)
       end
     end
@@ -94,7 +94,7 @@ module KindSatchel
       @clips_known[clip.id] = clip
       clip.envelopes.each do |envelope|
         @envelopes[envelope.id] = Home.new(envelope, clip, nil)
-        @carriers[envelope.target] = [*@carriers[envelope.target], [clip, envelope]]
+        @movers[envelope.target] = [*@movers[envelope.target], [clip, envelope]]
       end
     end
   end

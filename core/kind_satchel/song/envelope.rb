@@ -12,7 +12,6 @@ module KindSatchel
     MOST_POINTS = 200_000
     # From so many points on, segments are made as they are asked for.
     MANY = 200
-    FINE = 65_536.0
 
     # A fresh envelope for a parameter: on, over the whole range, restarting with every loop.
     def self.fresh(id:, target:, points: [], role: "set", clock: "each_loop")
@@ -23,7 +22,7 @@ module KindSatchel
       Roles::ALL.fetch(role)
       Clocks::ALL.fetch(clock)
       fault!("unknown_fader", "/fader", "A fader follows or trims: #{FADERS.join(' or ')}, not #{fader.inspect}.") unless FADERS.include?(fader)
-      whole!("/own_length_ticks", own_length_ticks, 1) if own_length_ticks
+      whole!("/own_length_ticks", own_length_ticks, Timing::SHORTEST_TICKS) if own_length_ticks
       range.each_with_index { |limit, i| number!("/range/#{i}", limit, 0..1) }
       points.freeze
       check_points
@@ -32,6 +31,20 @@ module KindSatchel
     def acts? = on && !points.empty?
     def trims? = fader == "trim" && role == "set"
     def role_rules = Roles::ALL.fetch(role)
+
+    # @return [Array<Point>] the points with the limits taken in
+    def full_points
+      low, high = range
+      return points if low.zero? && high == 1
+
+      least, most = role_rules.values.min.to_f, role_rules.values.max.to_f
+      points.map do |point|
+        Point.new(tick: point.tick, value: (low + (point.value * (high - low))).clamp(least, most), shape: point.shape.scaled(high - low))
+      end
+    end
+
+    # @return [Envelope] the same with full limits
+    def unlimited = with(range: [0.0, 1.0], points: full_points)
 
     # The ends of the segment that leaves a point; nil for the last.
     def ends_at(index)
@@ -47,17 +60,18 @@ module KindSatchel
       segment_from(tick) { |segment| return segment.at(tick) }
     end
 
-    # Every smooth stretch in order (see {Shapes}), with the held stretches before the first and after the last point. The outer ends
-    # lie at 0 and at {Timing::LAST_TICK}.
+    # Every smooth stretch in order (see {Shapes}), with the held stretches before the first and after the last point. The
+    # outer ends lie at 0 and at {Timing::LAST_TICK}. Amounts stay within what the role may hold.
     # @return [Array<Segment>]
     def segments = memo(:segments) { build_segments }
 
-    # Segments that reach beyond `tick`, in order. Long envelopes make only those that are asked for.
-    def segment_from(tick, &)
-      return segments_between(tick, &) if points.size > MANY && !@memo.key?(:segments)
+    # Segments that reach beyond `position`, in order. Long envelopes make only those that are asked for.
+    def segment_from(position, &)
+      return segments_between(position, &) if points.size > MANY && !@memo.key?(:segments)
 
-      first = segments.bsearch_index { |s| s.finish > tick } || (segments.size - 1)
-      first.upto(segments.size - 1) { |i| yield segments[i] }
+      list = segments
+      first = list.bsearch_index { |s| s.finish > position } || (list.size - 1)
+      first.upto(list.size - 1) { |i| yield list[i] }
     end
 
     private
@@ -100,7 +114,10 @@ module KindSatchel
       add_segment([], from, to).each { |segment| yield segment if segment.finish > tick }
     end
 
-    def held(from, to, point) = Segment.new(from, to, ranged(point.value), ranged(point.value), Shapes::Hold::PLAIN)
+    def held(from, to, point)
+      value = ranged(point.value)
+      Segment.new(from, to, value, value, Shapes::Hold::PLAIN)
+    end
 
     # The smooth stretches of the segment between two points.
     def add_segment(list, from, to)
@@ -113,13 +130,33 @@ module KindSatchel
     end
 
     def add_part(list, part, tick, ticks)
-      start, finish = [part.start, part.finish].map { |u| tick + fine(ticks * u) }
-      list << Segment.new(start, finish, ranged(part.a), ranged(part.b), part.shape) if finish > start
+      limited(part) do |one|
+        start, finish = [one.start, one.finish].map { |u| tick + Grid.ticks(ticks * u) }
+        next unless finish > start
+
+        list << Segment.new(start, finish, ranged(one.a), ranged(one.b), one.shape, tick + (ticks * one.start), ticks * (one.finish - one.start).to_f)
+      end
     end
 
-    # Places between ticks are kept so coarse that adding whole ticks to them loses nothing: a region sounds the same
-    # wherever it is put.
-    def fine(ticks) = ticks.is_a?(Integer) ? ticks : (ticks * FINE).round / FINE
+    # A cycle may swing further than an amount may go; there it stays at the limit.
+    def limited(part, &)
+      low, high = role_rules.values.min.to_f, role_rules.values.max.to_f
+      return yield(part) if part.a.between?(low, high) && part.b.between?(low, high)
+
+      places = [0.0, *[low, high].filter_map { |limit| crossing(part, limit) }.sort, 1.0]
+      places.each_cons(2) { |u0, u1| yield part_between(part, u0, u1, low, high) if u1 > u0 }
+    end
+
+    def crossing(part, limit)
+      part.shape.position_of((limit - part.a) / (part.b - part.a)) if (part.a - limit) * (part.b - limit) < 0 && !part.shape.still?
+    end
+
+    def part_between(part, from, to, low, high)
+      a, b = [from, to].map { |u| (part.a + ((part.b - part.a) * part.shape.weight(u))).clamp(low, high) }
+      width = part.finish - part.start
+      shape = (a - b).abs < 1e-12 ? Shapes::Hold::PLAIN : part.shape.cut(from, to)
+      Shapes::Part.new(part.start + (width * from), part.start + (width * to), a, b, shape)
+    end
 
     def ranged(value)
       low, high = range

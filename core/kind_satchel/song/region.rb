@@ -31,18 +31,14 @@ module KindSatchel
        with(id: right_id, start_tick: tick, length_ticks: length_ticks - into, offset_ticks: offset_ticks + into)]
     end
 
-    # Passes of the material: [from_tick, to_tick, ticks into the clip at from_tick], in song ticks.
-    def passes(clip)
-      runs = looped ? Clocks.repeats(self, clip.length_ticks) : Clocks.single(self)
-      runs.filter_map { |run| window(run) }
+    # Passes of the material that sound somewhere in from...to: [from_tick, to_tick, ticks into the clip at from_tick].
+    def passes(clip, from = start_tick, to = end_tick)
+      list = []
+      Clocks.each_material_pass(self, clip, from, to) { |run| list << [run.from, run.to, run.from - run.zero] }
+      list
     end
 
-    # The part of a clock's run that sounds, in song ticks.
-    # @return [Array(Integer, Integer, Numeric), nil] from, to, and the run's position at `from`
-    def window(run)
-      zero = start_tick - offset_ticks
-      from, to = [zero + run.start, start_tick].max, [zero + run.finish, end_tick].min
-      [from, to, (from - zero - run.start) * run.rate] if to > from
-    end
+    # How often the material begins in it, the first time counted.
+    def pass_count(pass_ticks) = ((offset_ticks + length_ticks - 1) / pass_ticks) - (offset_ticks / pass_ticks) + 1
   end
 end

@@ -6,10 +6,10 @@ require_relative "roles/shift"
 require_relative "roles/trim"
 
 module KindSatchel
-  # How an envelope acts on the value that came before it. Each role answers
+  # How an envelope acts. For one parameter one value is set, then everything scales it, then everything shifts it, wherever
+  # the envelopes live; {ALL} lists the roles in that order. Each answers
   #
   # - `apply(scale, before, amount)` the normalised value afterwards, not yet limited
-  # - `rank`    its turn within one layer: set, then scale, then shift
   # - `values`  the range its points may lie in, `neutral` the amount that changes nothing
   # - `straight?(scale)` whether the result moves in proportion to the amount
   # - `amount(scale, before, wanted)` the amount that makes `wanted` of `before`, not yet limited

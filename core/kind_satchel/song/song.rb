@@ -43,7 +43,20 @@ module KindSatchel
       Devices::SEND.with(id: address.parameter_id, name: "Send to #{send_to.name}")
     end
 
-    # The resting value of a parameter, normalised.
+    # @return [Parameter, nil] nil where the address names nothing
+    def parameter?(address)
+      parameter(address)
+    rescue NotFound
+      nil
+    end
+
+    # What a parameter is called, also where it is missing: "Cutoff", or "cutoff of rope-bass/synth (missing)".
+    # @return [String]
+    def parameter_name(address)
+      parameter?(address)&.name || "#{address.parameter_id} of #{address.track_id}/#{address.device_id} (missing)"
+    end
+
+    # The resting value of a parameter, normalised. No envelope and no hand that holds it changes it.
     # @param address [Address]
     def knob(address)
       track(address.track_id).device(address.device_id).values.fetch(address.parameter_id) { parameter(address).default }
@@ -51,13 +64,16 @@ module KindSatchel
 
     # Whether a parameter is held by hand.
     # @param address [Address]
-    def held?(address) = track(address.track_id).device(address.device_id).held.include?(address.parameter_id)
+    def held?(address) = !held_value(address).nil?
+
+    # @return [Float, nil] the value a hand holds a parameter at; nil where none does
+    def held_value(address) = track(address.track_id).device(address.device_id).held[address.parameter_id]
 
     # Addresses of everything held by hand.
     # @return [Array<Address>]
     def held
       tracks.flat_map do |track|
-        track.devices.flat_map { |device| device.held.map { |id| Address.new(track_id: track.id, device_id: device.id, parameter_id: id) } }
+        track.devices.flat_map { |device| device.held.keys.map { |id| Address.new(track_id: track.id, device_id: device.id, parameter_id: id) } }
       end
     end
 
@@ -86,9 +102,9 @@ module KindSatchel
       end
     end
 
-    # Addresses that an envelope acts on, the ones switched off included.
+    # Addresses of parameters that an envelope acts on, the ones switched off included; what points at nothing is left out.
     # @return [Array<Address>]
-    def automated = memo(:automated) { directory.envelopes.values.map { |home| home.envelope.target }.uniq }
+    def automated = memo(:automated) { directory.envelopes.values.map { |home| home.envelope.target }.uniq.select { |target| parameter?(target) } }
 
     # @return [Integer] the tick at which the last region ends, in whole bars, at least one
     def length_ticks

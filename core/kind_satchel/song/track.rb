@@ -14,6 +14,7 @@ module KindSatchel
       fault!("unknown_kind", "/kind", "There is no kind of track #{kind.inspect}; there is #{KINDS.join(', ')}.") unless KINDS.include?(kind)
       fault!("unknown_hue", "/hue", "There is no hue #{hue.inspect}; there is #{HUES.join(', ')}.") unless HUES.include?(hue)
       [devices, lanes, regions].each(&:freeze)
+      OneOfEach.check(lanes, "/lanes")
       check_devices
       check_regions
     end
@@ -24,7 +25,13 @@ module KindSatchel
     def sounds_itself? = %w[notes audio].include?(kind)
 
     # Whether regions of a clip may lie here.
-    def fits?(clip) = holds_regions? && [kind, "carrier"].include?(clip.kind)
+    def fits?(clip) = holds.include?(clip.kind)
+
+    # @return [Array<String>] the kinds of clip whose regions may lie here
+    def holds = holds_regions? ? [kind, "carrier"].uniq : []
+
+    # @return [Envelope, nil] its lane of one role for a parameter
+    def lane_for(target, role) = lanes.find { |lane| lane.target == target && lane.role == role }
 
     # @raise [NotFound]
     def device(id)
@@ -35,7 +42,14 @@ module KindSatchel
     # Regions that sound somewhere in from...to.
     def regions_in(from, to)
       first = regions.bsearch_index { |region| region.end_tick > from } or return []
-      regions[first..].take_while { |region| region.start_tick < to }
+      last = regions.bsearch_index { |region| region.start_tick >= to } || regions.size
+      regions[first...last]
+    end
+
+    # @return [Region, nil] the region that lies at a tick
+    def region_at(tick)
+      region = regions.bsearch { |other| other.end_tick > tick }
+      region if region && region.start_tick <= tick
     end
 
     private

@@ -102,8 +102,20 @@ module KindSatchel
       # @return [Float, nil] seconds to a tick where one tempo holds throughout
       def steady_pace = (60.0 / PPQ / points.first.bpm if points.size == 1)
 
-      # Stretches whose tempo moves: [from_tick, to_tick, from_bpm, to_bpm].
-      def ramps = memo(:ramps) { stretches.reject(&:steady?).map { |s| [s.tick, s.end_tick, s.bpm, s.end_bpm] } }
+      # Ticks strictly between two at which a tempo point stands.
+      # @return [Array<Integer>]
+      def changes(from, to)
+        ticks = memo(:ticks) { points.map(&:tick) }
+        first = ticks.bsearch_index { |tick| tick > from } || ticks.size
+        ticks[first...(ticks.bsearch_index { |tick| tick >= to } || ticks.size)]
+      end
+
+      # The tempo come to at a tick, before any jump there.
+      # @return [Float] quarter notes per minute
+      def bpm_before(tick)
+        last = points.take_while { |point| point.tick < tick }.last or return points.first.bpm
+        last.shape == "hold" ? last.bpm : bpm_toward(last, tick)
+      end
 
       # The tick -> seconds relation as corners of a line chain that stays within `tolerance` seconds.
       # @return [Array<Array(Numeric, Float)>]
@@ -127,10 +139,10 @@ module KindSatchel
         [here, *following.map { |point| point.with(tick: point.tick - tick) }]
       end
 
-      # The tempo come to at a tick, before any jump there.
-      def bpm_before(tick)
-        last = points.take_while { |point| point.tick < tick }.last or return points.first.bpm
-        last.shape == "hold" ? last.bpm : bpm_at(tick)
+      # Straight from a point to the next one.
+      def bpm_toward(point, tick)
+        following = points[points.index(point) + 1]
+        following ? point.bpm + ((following.bpm - point.bpm) * (tick - point.tick).fdiv(following.tick - point.tick)) : point.bpm
       end
 
       def stretches = @memo[:stretches] ||= build_stretches

@@ -31,7 +31,7 @@ module KindSatchel
       def turned(clip, from, to, alone)
         note(clip.envelopes)
         here = ->(envelope) { envelope.target.track_id == from.id }
-        return clip.id if clip.kind == "carrier" || from.id == to.id || clip.envelopes.none?(&here)
+        return clip.id if clip.carrier? || from.id == to.id || clip.envelopes.none?(&here)
 
         envelopes = Clips.turned_envelopes(clip.envelopes, Match.new(@song, from, to))
         @lost |= names(envelopes.select(&here))
@@ -50,14 +50,17 @@ module KindSatchel
       end
 
       def note(envelopes) = @found |= names(envelopes.select(&:acts?))
-      def names(envelopes) = envelopes.map { |envelope| @song.parameter(envelope.target).name }
+      def names(envelopes) = envelopes.map { |envelope| @song.parameter_name(envelope.target) }
 
       class << self
-        # @return [Array<Envelope>] in the same order; without an answer, switched off
+        # @return [Array<Envelope>] in the same order; without an answer, or where another of the role has taken it, switched off
         def turned_envelopes(envelopes, match)
+          taken = {}
           envelopes.map do |envelope|
             target = match.address(envelope.target)
-            target ? envelope.with(target:) : envelope.with(on: false)
+            free = target && !taken.key?([target, envelope.role])
+            taken[[target, envelope.role]] = true if target
+            free ? envelope.with(target:) : envelope.with(on: false)
           end
         end
 

@@ -2,11 +2,11 @@
 
 module KindSatchel
   module Transfer
-    # Stretches of lane that follow the regions under them. Edges are kept level: outside the stretches nothing changes,
-    # and where one was taken away the value before it holds.
+    # Lanes and their stretches: found by parameter and role, made, changed; and stretches that follow the regions under them.
+    # Edges are kept level: outside the stretches nothing changes, and where one was taken away the value before it holds.
     module Lanes
       # One stretch on its way: `points` from tick 0, `from` and `to` in song ticks.
-      Stretch = Struct.new(:address, :points, :from, :to)
+      Stretch = Struct.new(:address, :role, :points, :from, :to)
 
       module_function
 
@@ -14,7 +14,8 @@ module KindSatchel
       # @return [Array<Stretch>]
       def above(track, region)
         track.lanes.reject { |lane| lane.points.empty? }.map do |lane|
-          Stretch.new(lane.target, Splice.between(lane.points, region.start_tick, region.end_tick), region.start_tick, region.end_tick)
+          points = Splice.between(lane.points, region.start_tick, region.end_tick)
+          Stretch.new(lane.target, lane.role, points, region.start_tick, region.end_tick)
         end
       end
 
@@ -22,7 +23,7 @@ module KindSatchel
       # @return [Song]
       def lift(song, stretches)
         stretches.reduce(song) do |now, stretch|
-          on_lane(now, stretch.address) { |points| Lanes.levelled(points, stretch.from, stretch.to) }
+          on_lane(now, stretch.address, stretch.role) { |points| Lanes.levelled(points, stretch.from, stretch.to) }
         end
       end
 
@@ -34,7 +35,7 @@ module KindSatchel
           address = match.address(stretch.address) or next now
           from = stretch.from + ticks
           middle = stretch.points.map { |point| point.with(tick: point.tick + from) }
-          on_lane(with_lane(now, address), address) { |points| Splice.replace(points, from, stretch.to + ticks, middle) }
+          on_lane(with_lane(now, address, stretch.role), address, stretch.role) { |points| Splice.replace(points, from, stretch.to + ticks, middle) }
         end
       end
 
@@ -47,20 +48,48 @@ module KindSatchel
         Splice.join([*left[0..-2], left.last.with(shape: Shapes::Hold::PLAIN)], right)
       end
 
-      # A song in which the parameter has a lane; a new one rests at the knob.
-      def with_lane(song, address)
+      # A song in which the parameter has a lane of a role; a new one changes nothing yet.
+      def with_lane(song, address, role)
         track = song.track(address.track_id)
-        return song if track.lanes.any? { |lane| lane.target == address }
+        return song if track.lane_for(address, role)
 
-        Edits::AddLane.call(song, address: address.to_s).first
+        lane = resting(song, address, role).with(clock: "once")
+        song.with(next_id: song.next_id + 1).with_track(track.with(lanes: [*track.lanes, lane]))
       end
 
-      def on_lane(song, address)
-        track = song.track(address.track_id)
-        lane = track.lanes.find { |entry| entry.target == address } or return song
-        lanes = track.lanes.map { |entry| entry.equal?(lane) ? lane.with(points: yield(lane.points)) : entry }
-        song.with_track(track.with(lanes:))
+      # A new envelope that changes nothing yet: one point, the resting value or the amount that leaves it alone.
+      # @return [Envelope] with the song's next id
+      def resting(song, address, role)
+        value = Roles::ALL.fetch(role).neutral || song.knob(address)
+        point = Point.new(tick: 0, value:, shape: Shapes::Straight::PLAIN)
+        Envelope.fresh(id: "envelope-#{song.next_id}", target: address, points: [point], role:)
       end
+
+      def on_lane(song, address, role)
+        lane = song.track(address.track_id).lane_for(address, role) or return song
+        change(song, lane.id) { lane.with(points: yield(lane.points)) }
+      end
+
+      # Replaces one envelope where it lives.
+      # @yieldparam envelope [Envelope]
+      # @yieldreturn [Envelope, nil] the next one; nil removes it
+      # @return [Song]
+      def change(song, envelope_id)
+        home = song.directory.envelope(envelope_id)
+        replace(song, home, yield(home.envelope))
+      end
+
+      # @param home [Directory::Home]
+      # @param envelope [Envelope, nil]
+      # @return [Song]
+      def replace(song, home, envelope)
+        return song.with_clip(home.clip.with(envelopes: swap(home.clip.envelopes, home.envelope, envelope))) if home.clip
+
+        song.with_track(home.track.with(lanes: swap(home.track.lanes, home.envelope, envelope)))
+      end
+
+      def swap(list, old, new) = list.filter_map { |entry| entry.equal?(old) ? new : entry }
+      private_class_method :swap
     end
   end
 end

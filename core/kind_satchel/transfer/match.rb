@@ -19,6 +19,8 @@ module KindSatchel
       def address(address)
         return address if address.track_id != @from.id || @from.id == @to.id
 
+        return unless @song.parameter?(address)
+
         devices(address).each do |device|
           found = Address.new(track_id: @to.id, device_id: device.id, parameter_id: address.parameter_id)
           return found if answers?(found, address)
@@ -34,11 +36,7 @@ module KindSatchel
         @to.devices.sort_by.with_index { |device, i| [device.type == source.type ? 0 : 1, device.id == source.id ? 0 : 1, i] }
       end
 
-      def answers?(found, address)
-        @song.parameter(found).scale == @song.parameter(address).scale
-      rescue NotFound
-        false
-      end
+      def answers?(found, address) = @song.parameter?(found)&.scale == @song.parameter(address).scale
     end
   end
 end

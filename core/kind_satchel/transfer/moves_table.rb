@@ -49,11 +49,11 @@ module KindSatchel
       def row(envelope)
         target = free? ? envelope.target : match&.address(envelope.target)
         target = nil if target && !free? && target.track_id != goal_track.id
-        Row.new(envelope, target, target && own(@goal).find { |other| other.target == target })
+        Row.new(envelope, target, target && own(@goal).find { |other| other.target == target && other.role == envelope.role })
       end
 
       # A carrier clip moves anything.
-      def free? = @goal.is_a?(Clip) && @goal.kind == "carrier"
+      def free? = @goal.is_a?(Clip) && @goal.carrier?
 
       def match = source_track && goal_track && Match.new(@song, source_track, goal_track)
       def source_track = @source_track ||= track_of(@source)
@@ -67,7 +67,7 @@ module KindSatchel
         placed ? placed.track : @song.directory.tracks[place.envelopes.first&.target&.track_id]
       end
 
-      def words(address) = "#{@song.track(address.track_id).name}: #{@song.parameter(address).name}"
+      def words(address) = "#{@song.directory.tracks[address.track_id]&.name || address.track_id}: #{@song.parameter_name(address)}"
     end
   end
 end

@@ -10,7 +10,7 @@ module KindSatchel
         raise InvalidInput.of("too_short", "/to_tick", "A stretch ends after it starts.") unless to > from
 
         regions = song.tracks.flat_map { |track| track.regions_in(from, to).map { |region| [track.id, cut(region, from, to)] } }
-        lanes = song.tracks.flat_map(&:lanes).reject { |lane| lane.points.empty? }
+        lanes = song.tracks.flat_map(&:lanes).select { |lane| lane.points.any? && song.parameter?(lane.target) }
         new(length_ticks: to - from, regions:, lanes: lanes.map { |lane| [lane.role, lane.target, Splice.between(lane.points, from, to)] },
             tempo: song.tempo.cut(from, to))
       end
@@ -21,6 +21,28 @@ module KindSatchel
         region.with(start_tick: region.start_tick - from)
       end
       private_class_method :cut
+
+      # @return [Hash] plain data
+      def to_record
+        { "length_ticks" => length_ticks,
+          "regions" => regions.map { |track_id, entry| { "track_id" => track_id, **Records.region(entry) } },
+          "lanes" => lanes.map { |role, target, points| { "role" => role, "target" => target.to_s, "points" => points.map { |entry| Records.point(entry) } } },
+          "tempo" => tempo.map { |entry| Records.tempo_point(entry) } }
+      end
+
+      # @param record [Hash] data that fits schemas/stretch.json
+      # @raise [InvalidInput] with every fault
+      def self.read(record)
+        regions = Records.each(record["regions"], "/regions") { |entry| [entry["track_id"], Records.read_region(entry)] }
+        lanes = Records.each(record["lanes"], "/lanes") { |entry| read_lane(entry) }
+        tempo = Records.each(record["tempo"], "/tempo") { |entry| Records.read_tempo_point(entry) }
+        new(length_ticks: record["length_ticks"], regions:, lanes:, tempo:)
+      end
+
+      def self.read_lane(entry)
+        [entry["role"], Address.parse(entry["target"]), Records.each(entry["points"], "/points") { |point| Records.read_point(point) }]
+      end
+      private_class_method :read_lane
 
       def check
         whole!("/length_ticks", length_ticks, 1)

@@ -36,7 +36,7 @@ module KindSatchel
       def filled(stretch, tick)
         to = tick + stretch.length_ticks
         known!(stretch)
-        with_lanes = stretch.lanes.reduce(@song) { |now, (_, address, _)| Lanes.with_lane(now, address) }
+        with_lanes = stretch.lanes.reduce(@song) { |now, (role, address, _)| Lanes.with_lane(now, address, role) }
         @song, @next_id = with_lanes, with_lanes.next_id
         change(tempo: @song.tempo.spliced(tick, to, stretch.tempo, later: 0)) do |track|
           kept = split(split(track.regions, tick), to).reject { |region| region.start_tick >= tick && region.end_tick <= to }
@@ -78,10 +78,10 @@ module KindSatchel
       end
 
       def filled_lanes(stretch, track, from, to)
-        known = stretch.lanes.to_h { |role, address, points| [address, [role, points]] }
+        known = stretch.lanes.to_h { |role, address, points| [[address, role], points] }
         track.lanes.map do |lane|
-          role, points = known[lane.target]
-          next lane unless role == lane.role && points.any?
+          points = known[[lane.target, lane.role]]
+          next lane unless points&.any?
 
           lane.with(points: Splice.replace(lane.points, from, to, points.map { |point| point.with(tick: point.tick + from) }))
         end
@@ -107,10 +107,7 @@ module KindSatchel
       end
 
       def lost(address, path)
-        @song.parameter(address)
-        nil
-      rescue NotFound => e
-        e.faults.first.under(path)
+        Fault.new("unknown_parameter", path, "There is no #{address} in this song.") unless @song.parameter?(address)
       end
     end
   end

@@ -48,6 +48,7 @@ export const shelf = {
 /** Everything there is to ask about one song. */
 export const songApi = (id: number) => ({
   snapshot: () => get<Snapshot>(`/api/songs/${id}`),
+  placesSeen: () => post<object>(`/api/songs/${id}/places_seen`),
   clock: () => get<{ clock: [Ticks, number][]; length_ticks: Ticks }>(`/api/songs/${id}/clock`),
   drawing: (trackIds: string[]) => get<TrackDrawing>(`/api/songs/${id}/drawing?tracks=${trackIds.join(",")}`),
   heard: (addresses: string[]) => get<{ heard: Record<string, Corners>; conflicts: Record<string, Conflict[]> }>(`/api/songs/${id}/heard?addresses=${addresses.join(",")}`),

@@ -26,8 +26,7 @@ export interface ClipPart {
   length_ticks: Ticks;
   notes: NoteRecord[];
   audio: { sound: string; bpm: number } | null;
-  /** What it holds; told while the notes themselves are not there yet. */
-  kind?: ClipKind;
+  kind: ClipKind;
 }
 export type ClipKind = "notes" | "audio" | "carrier";
 export type Part = [kind: string, id: string, record: unknown];
@@ -59,6 +58,8 @@ export interface Snapshot {
   redo: string | null;
   /** Ids of tracks not heard for being muted or because others are soloed. */
   silent: string[];
+  /** Where a song of an older form sounds different now, until that was seen. */
+  places: { address: string; from_tick: Ticks; to_tick: Ticks; text: string }[];
   parts: Part[];
 }
 
@@ -98,9 +99,16 @@ export type Changed = Drawing & {
   /** Stretches put in place of what is known, where only they differ. */
   patches?: { curves: Record<string, CurvePatch[]>; heard: Record<string, CurvePatch[]> };
   words: string;
-  /** What comes with it, a sentence each. */
-  tells: string[];
+  /** What comes with it. */
+  tells: Tell[];
 };
+
+/** What an edit brings with it: a stable code, what it is about, and a phrase for people. */
+export interface Tell {
+  code: "along" | "lost" | "follow" | "cut" | "separated" | "held" | "difference" | "unmatched" | "loose";
+  ids: string[];
+  text: string;
+}
 
 /** One move of a clip or track, and what it would be on another. */
 export interface MoveRow {

@@ -53,7 +53,7 @@ export function pressRegion(event: PointerEvent, region: RegionPart): void {
         if (!change) return;
         const now = song().model.regions[region.id];
         if (now) setView({ trackId: trackIdOf(now) });
-        if (change.tells.some((words) => words.endsWith("will be off"))) tell("done", change.tells.join("; "), true);
+        if (change.tells.some(({ code }) => code === "lost")) tell("done", change.tells.map(({ text }) => text).join("; "), true);
       });
       if (chosen) select(region, mode);
     },

@@ -1,7 +1,6 @@
 import { Plus } from "lucide-react";
 import { edit } from "../song/actions";
 import { lookup } from "../song/lookup";
-import { kindOf } from "../song/model";
 import type { Placed } from "../song/catalogue";
 import { setSong, song, useSong } from "../song/store";
 import { focusOn } from "./focus";
@@ -14,7 +13,7 @@ export function EmbedButton({ placed, acts, focused }: { placed: Placed; acts: A
   const clip = useSong(({ model, regionId }) => {
     const region = regionId ? model.regions[regionId] : undefined;
     const clip = region && model.clips[region.clip_id];
-    return clip && (region.owner === `track/${trackId}` || kindOf(clip) === "carrier") ? clip : null;
+    return clip && (region.owner === `track/${trackId}` || clip.kind === "carrier") ? clip : null;
   });
   const owner = clip ? `clip/${clip.id}` : `track/${trackId}`;
   const there = useSong(({ model }) => (lookup(model).targets[address] ?? []).some((envelope) => envelope.owner === owner));

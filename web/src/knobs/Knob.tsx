@@ -40,7 +40,7 @@ export const Knob = memo(function Knob({ track, placed, acts, focused }: Props) 
   const resting = knobValue(track, placed);
   const [turned, setTurned] = useState<Normalised | null>(null);
   const rest = turned ?? resting;
-  const held = track.devices.find((device) => device.id === placed.deviceId)?.held?.includes(entry.id) ?? false;
+  const held = track.devices.find((device) => device.id === placed.deviceId)?.held[entry.id] !== undefined;
   const automated = !held && (acts.clip === "on" || acts.lane === "on");
   const heard = useSong((state) => {
     const corners = automated ? (state.preview?.heard[address] ?? state.heard[address]) : undefined;

@@ -10,7 +10,7 @@ export function Carry() {
   return (
     <div role="status" className={`pointer-events-none fixed z-50 max-w-68 rounded-box px-2.5 py-1.5 text-[12px] shadow-lg ${carry.fault ? "bg-error text-error-content" : "bg-neutral text-neutral-content"}`} style={{ left: Math.max(4, left), top: carry.y + 20 }} data-testid="carry">
       <p className="font-semibold">{carry.fault ?? words}</p>
-      {!carry.fault && tells?.map((tell) => <p key={tell}>{tell}</p>)}
+      {!carry.fault && tells?.map(({ text }) => <p key={text}>{text}</p>)}
     </div>
   );
 }

@@ -6,7 +6,7 @@ import { copy, duplicate, join, layOut, mute, paste, remove, separate, splitAtPl
 import { MovesCopy } from "./MovesCopy";
 import { edit, editAndTell } from "./actions";
 import type { Lookup } from "./lookup";
-import { type Model, kindOf } from "./model";
+import type { Model } from "./model";
 import { useSong } from "./store";
 import { useShown } from "./useShown";
 import { positionText } from "./viewport";
@@ -42,7 +42,7 @@ function OneHead({ region, model, find }: { region: RegionPart; model: Model; fi
   return (
     <div>
       <h3 className="text-lg font-bold">{clip.name}</h3>
-      <p className="faint">{position(region.start_tick)} to {position(region.start_tick + region.length_ticks)}{kindOf(clip) === "carrier" && ", carries moves only"}</p>
+      <p className="faint">{position(region.start_tick)} to {position(region.start_tick + region.length_ticks)}{clip.kind === "carrier" && ", carries moves only"}</p>
       <p className="faint">
         {shared > 1 ? `shared by ${shared} regions: an edit shows in all of them` : "in this region only"}; {count === 1 ? "1 envelope" : `${count} envelopes`}
       </p>
@@ -90,7 +90,7 @@ function Actions({ regions, find }: { regions: RegionPart[]; find: Lookup }) {
 
 /** Clips by name, of the kinds given and carriers; drawn anew only when clips change. */
 const ClipOptions = memo(function ClipOptions({ clips, kinds }: { clips: Model["clips"]; kinds: string }) {
-  const fitting = Object.values(clips).filter((clip) => kindOf(clip) === "carrier" || kinds === kindOf(clip));
+  const fitting = Object.values(clips).filter((clip) => clip.kind === "carrier" || kinds === clip.kind);
   return fitting.sort((a, b) => a.name.localeCompare(b.name)).map((clip) => (
     <option key={clip.id} value={clip.id}>{clip.name}</option>
   ));
@@ -114,7 +114,7 @@ function SwapSelect({ regions, model }: { regions: RegionPart[]; model: Model })
 
 function OneFoot({ region, model }: { region: RegionPart; model: Model }) {
   const clip = model.clips[region.clip_id];
-  const carrier = kindOf(clip) === "carrier";
+  const carrier = clip.kind === "carrier";
   const { start_tick, end_tick } = model.head.range;
   const goals = useMemo(() => Object.values(model.clips).filter((other) => other.id !== clip.id).sort((a, b) => a.name.localeCompare(b.name)), [model.clips, clip.id]);
   return (

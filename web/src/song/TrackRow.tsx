@@ -12,7 +12,7 @@ import { reveal } from "./scrolling";
 import { drawTrack } from "./drawing";
 import { findParameter } from "./catalogue";
 import type { Lookup } from "./lookup";
-import { type Model, kindOf } from "./model";
+import type { Model } from "./model";
 import { chooseRegions, setSong, setView, song, useSong } from "./store";
 import { useNarrow } from "./useNarrow";
 
@@ -98,7 +98,7 @@ function choose(trackId: string): void {
   const { regionId, model } = song();
   const region = regionId ? model.regions[regionId] : undefined;
   // A carrier clip stays at hand: it moves knobs of any track.
-  if (!region || kindOf(model.clips[region.clip_id]) !== "carrier") chooseRegions([]);
+  if (!region || model.clips[region.clip_id].kind !== "carrier") chooseRegions([]);
   setSong({ chosen: [], span: null });
 }
 

@@ -1,5 +1,5 @@
 import { Refused, type Wants, catalogue, songApi } from "../api/client";
-import type { Change, Changed, EditInputs, Snippet, SongStretch, Ticks } from "../api/types";
+import type { Change, Changed, EditInputs, Snapshot, Snippet, SongStretch, Ticks } from "../api/types";
 import { putTogether } from "../draw/corners";
 import { player } from "../sound/player";
 import { heardInView, merged, remember } from "./drawing";
@@ -16,7 +16,19 @@ export async function openSong(id: number): Promise<void> {
   const { view, playhead } = loadView(id) ?? firstView(model);
   const trackId = model.tracks.some((track) => track.id === view.trackId) ? view.trackId : (model.tracks[0]?.id ?? null);
   setSong({ songId: id, catalogue: known, model, revision: snapshot.revision, undo: snapshot.undo, redo: snapshot.redo, silent: snapshot.silent, view: { ...view, trackId }, playhead });
+  if (snapshot.places.length > 0) tellPlaces(snapshot);
   void player.open(id);
+}
+
+/** How many places a notice names. */
+const MOST_PLACES = 3;
+
+/** Says once what sounds different since a song of an older form was brought up. */
+function tellPlaces({ id, places }: Snapshot): void {
+  const named = places.slice(0, MOST_PLACES).map(({ text }) => text);
+  const more = places.length > named.length ? ` and ${places.length - named.length} more` : "";
+  tell("done", `This song comes from an older version. One value is set now, then scaled, then shifted: ${named.join("; ")}${more} sound different.`);
+  void songApi(id).placesSeen();
 }
 
 /** Room left of where a view starts, so that points there can be taken hold of. */
@@ -114,7 +126,7 @@ export const edit = <K extends keyof EditInputs>(name: K, inputs: EditInputs[K],
 /** Makes an edit and says what was done, with what came with it and the way back. */
 export const editAndTell = async <K extends keyof EditInputs>(name: K, inputs: EditInputs[K], say?: Say): Promise<Change | null> => {
   const change = await edit(name, inputs, say);
-  if (change) tell("done", [`Done: ${change.words}`, ...change.tells].join("; "), true);
+  if (change) tell("done", [`Done: ${change.words}`, ...change.tells.map(({ text }) => text)].join("; "), true);
   return change;
 };
 
@@ -122,7 +134,7 @@ export const editAndTell = async <K extends keyof EditInputs>(name: K, inputs: E
 export async function editAsking<K extends keyof EditInputs>(name: K, inputs: EditInputs[K]): Promise<void> {
   const trial = await faultsSaid(() => api().preview(song().revision, name, inputs, { heard: [] }));
   if (!trial) return;
-  const apart = trial.tells.filter((words) => words.endsWith("separate first"));
+  const apart = trial.tells.filter(({ code }) => code === "separated").map(({ text }) => text);
   if (apart.length === 0) return void (await editAndTell(name, inputs));
   setSong({ notice: { tone: "done", words: `${apart.join("; ")}.`, go: () => void editAndTell(name, inputs) } });
 }

@@ -73,8 +73,8 @@ export function findParameter(catalogue: Catalogue, tracks: TrackPart[], address
   return track && device && placed ? { ...placed, track, device: device.name } : null;
 }
 
-/** The resting value of a parameter. */
+/** What a knob stands at: where a hand holds it, else its resting value. */
 export function knobValue(track: TrackPart, placed: Placed): Normalised {
   const device = track.devices.find((entry) => entry.id === placed.deviceId);
-  return device?.values[placed.entry.id] ?? placed.entry.default;
+  return device?.held[placed.entry.id] ?? device?.values[placed.entry.id] ?? placed.entry.default;
 }

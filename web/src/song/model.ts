@@ -1,4 +1,4 @@
-import type { ClipKind, ClipPart, EnvelopePart, Head, Part, RegionPart, TrackPart } from "../api/types";
+import type { ClipPart, EnvelopePart, Head, Part, RegionPart, TrackPart } from "../api/types";
 
 /** A song as the screen holds it: parts by id, as the server sent them. */
 export interface Model {
@@ -44,9 +44,6 @@ export function applyParts(model: Model, parts: Part[]): Model {
   if (parts.some(([kind]) => kind === "track")) next.tracks = [...tracks.values()].sort((a, b) => a.place - b.place);
   return next;
 }
-
-/** What a clip holds. */
-export const kindOf = (clip: ClipPart): ClipKind => (clip.notes.length > 0 ? "notes" : (clip.kind ?? (clip.audio ? "audio" : "carrier")));
 
 export const trackOf = (address: string): string => address.split("/")[0];
 

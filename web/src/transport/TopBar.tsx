@@ -104,7 +104,7 @@ export function TopBar({ narrow }: { narrow: boolean }) {
 
 /** There while knobs are held by hand: hands all of them back. */
 export function HandBackAll({ narrow }: { narrow: boolean }) {
-  const count = useSong((state) => state.model.tracks.reduce((sum, track) => sum + track.devices.reduce((all, device) => all + (device.held?.length ?? 0), 0), 0));
+  const count = useSong((state) => state.model.tracks.reduce((sum, track) => sum + track.devices.reduce((all, device) => all + Object.keys(device.held).length, 0), 0));
   if (count === 0) return null;
   return (
     <button type="button" className="btn btn-warning btn-sm px-2" aria-label={`Hand back all ${count} held knobs`} title="Knobs held by hand: hand them all back to what moves them" onClick={() => void editAndTell("hand_back", {})}>

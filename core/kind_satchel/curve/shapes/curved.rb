@@ -9,24 +9,51 @@ module KindSatchel
 
       STEEPNESS = 8.0
       # Under this |k| the formula is straight to within a float's precision of the travel.
-      FLAT = 1e-6
+      FLAT = 1e-15
+      # Under this |x|, e^x - 1 is taken through the logarithm, which keeps all its digits.
+      SMALL = 0.05
 
       def self.of(record) = new(curve: record.fetch("curve", 0.0))
 
-      def check = number!("/curve", curve, -1..1)
+      # e^x - 1, with all digits for small x too (Kahan's way by the logarithm).
+      def self.exp_less_one(number)
+        power = Math.exp(number)
+        return power - 1 if number.abs > SMALL
+
+        power == 1 ? number : (power - 1) * number / Math.log(power)
+      end
+
+      def check
+        number!("/curve", curve, -1..1)
+        @steepness = STEEPNESS * curve
+        @whole = Curved.exp_less_one(@steepness)
+      end
 
       def weight(position)
+        return (Math.exp(@steepness * position) - 1) / @whole if @steepness > SMALL || @steepness < -SMALL
         return position if flat?
 
-        Math.exp(steepness * position).-(1) / (Math.exp(steepness) - 1)
+        Curved.exp_less_one(@steepness * position) / @whole
       end
+
+      # Both derivatives are largest at an end.
+      def slope_most(from, to)
+        return 1.0 if flat?
+
+        (@steepness / @whole) * Math.exp(@steepness * (@steepness.positive? ? to : from))
+      end
+
+      def bend_most(from, to) = @steepness.abs * slope_most(from, to)
+
+      def position_of(wanted) = flat? ? wanted : Math.log(1 + (wanted * @whole)) / @steepness
 
       # Corners lie where the root of the second derivative has gathered equal shares, which makes the errors of
       # the chords equal to the first order; then the exact error of each chord is held against the tolerance.
       def breaks(rise, tolerance)
-        return [] if flat? || rise.zero?
+        # A bend lies within |k|/8 of its chord.
+        return [] if rise.abs * @steepness.abs <= 8 * tolerance
 
-        memo([rise.abs, tolerance]) { few_corners(rise.abs / (Math.exp(steepness) - 1).abs, tolerance)[1..-2] }
+        memo([rise.abs, tolerance]) { few_corners(rise.abs / @whole.abs, tolerance)[1..-2] }
       end
 
       def cut(from, to, *) = from.zero? && to == 1 ? self : with(curve: curve * (to - from))
@@ -37,8 +64,9 @@ module KindSatchel
 
       private
 
-      def steepness = STEEPNESS * curve
-      def flat? = (STEEPNESS * curve).abs < FLAT
+      attr_reader :steepness
+
+      def flat? = @steepness.abs < FLAT
 
       def few_corners(factor, tolerance)
         count = [estimate(factor, tolerance), 1].max

@@ -24,12 +24,16 @@ module KindSatchel
       NOTE_TICKS = (15..(Timing::PPQ * 64))
       # The most cycles a locked count may give a segment.
       MOST = 8192
-      # Phases and levels are kept to this many digits, so that reversing twice comes back to the same.
-      DIGITS = 12
+      # Levels and skew are kept to as many decimals as points, so that reversing twice comes back to the same; phases on a {Grid}.
+      DECIMALS = Point::DECIMALS
 
       def self.of(record)
         new(wave: record.fetch("wave", "sine"), cycles: record.fetch("cycles", 1), note_ticks: record["note_ticks"], skew: record.fetch("skew", 0.5),
             phase: record.fetch("phase", 0.0), foot: record.fetch("foot", 0.0), top: record.fetch("top", 0.0))
+      end
+
+      def initialize(skew:, phase:, **more)
+        super(skew: skew.is_a?(Float) ? skew.round(DECIMALS) : skew, phase: phase.is_a?(Float) && phase.between?(0, 1) ? Grid.share(phase) : phase, **more)
       end
 
       def check
@@ -68,10 +72,8 @@ module KindSatchel
       end
 
       def reversed(ends)
-        square = wave == "square"
-        start = (square ? 1 - skew : 0) - phase - count(ends.ticks)
-        with(wave: BACKWARDS.fetch(wave, wave), skew: square ? skew : (1 - skew).round(DIGITS), phase: turn(start),
-             foot: tidy(ends.a + foot - ends.b), top: tidy(ends.b + top - ends.a))
+        back = wave == "square" ? { phase: turn(1 - skew) } : { wave: BACKWARDS.fetch(wave, wave), skew: (1 - skew).round(DECIMALS), phase: 0.0 }
+        with(**back, **turned_levels(ends), phase: turn(back[:phase] - phase - turn(count(ends.ticks))))
       end
 
       def scaled(factor) = with(foot: tidy(foot * factor), top: tidy(top * factor))
@@ -80,8 +82,9 @@ module KindSatchel
 
       private
 
-      def turn(number) = ((number % 1).round(DIGITS) % 1) + 0.0
-      def tidy(number) = number.round(DIGITS).clamp(-4.0, 4.0)
+      def turned_levels(ends) = { foot: tidy(ends.a + foot - ends.b), top: tidy(ends.b + top - ends.a) }
+      def turn(number) = Grid.turn(number)
+      def tidy(number) = number.round(DECIMALS).clamp(-4.0, 4.0) + 0.0
 
       # The share of one stretch of a cycle that the segment shows, or nil.
       def part((from, to), (a, b), how, count, (low, high))

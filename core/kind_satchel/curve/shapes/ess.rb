@@ -9,10 +9,11 @@ module KindSatchel
     # @example
     #   Shapes.value_at(Ess.new(curve: 0.5, from: 0.0, to: 1.0), Shapes::Ends.new(0.0, 1.0, 960), 0.5) #=> 0.5
     class Ess < Value.of(:curve, :from, :to)
-      # Places are kept to this many digits, so that reversing twice comes back to the same.
-      DIGITS = 12
-
       def self.of(record) = new(curve: record.fetch("curve", 0.0), from: record.fetch("from", 0.0), to: record.fetch("to", 1.0))
+
+      def initialize(from:, to:, **more)
+        super(from: from.is_a?(Float) ? Grid.share(from) : from, to: to.is_a?(Float) ? Grid.share(to) : to, **more)
+      end
 
       def check
         number!("/curve", curve, -1..1)
@@ -28,14 +29,14 @@ module KindSatchel
       end
 
       def cut(start, finish, *) = with(from: place(start), to: place(finish))
-      def reversed(_ends) = memo(:reversed) { with(from: (1 - to).round(DIGITS), to: (1 - from).round(DIGITS)) }
+      def reversed(_ends) = memo(:reversed) { with(from: 1 - to, to: 1 - from) }
       def scaled(_factor) = self
       def settings = { "curve" => curve, "from" => from, "to" => to }
       def text = "ess #{format('%.2f', curve)}"
 
       private
 
-      def place(position) = (from + ((to - from) * position)).round(DIGITS)
+      def place(position) = from + ((to - from) * position)
 
       def half(ends, start, finish)
         left, right = [start, finish].map { |u| from + ((to - from) * u) }

@@ -7,15 +7,32 @@ module KindSatchel
     class HalfWave < Value.of(:from, :to)
       include Smooth
 
-      def weight(position)
-        foot = rise_at(from)
-        (rise_at(from + ((to - from) * position)) - foot) / (rise_at(to) - foot)
+      def check
+        @foot = rise_at(from)
+        @height = rise_at(to) - @foot
+      end
+
+      def weight(position) = (rise_at(from + ((to - from) * position)) - @foot) / @height
+
+      # The derivative, (pi/2) sin pi p, is largest in the middle of the wave.
+      def slope_most(start, finish)
+        low, high = [start, finish].map { |u| from + ((to - from) * u) }
+        most = 0.5.between?(low, high) ? 1.0 : [low, high].map { |p| Math.sin(Math::PI * p) }.max
+        Math::PI / 2 * most * (to - from) / @height
+      end
+
+      # The second, (pi^2/2) cos pi p, is largest at an end.
+      def bend_most(start, finish)
+        most = [start, finish].map { |u| Math.cos(Math::PI * (from + ((to - from) * u))).abs }.max
+        Math::PI * Math::PI / 2 * most * ((to - from)**2) / @height
       end
 
       def breaks(rise, tolerance)
         return [] if rise.zero?
 
-        memo([rise.abs.round(9), tolerance]) { Fit.breaks(0.0, 1.0, tolerance / rise.abs) { |u| weight(u) } }
+        memo([rise, tolerance]) do
+          Chords.breaks(0.0, 1.0, tolerance / rise.abs) { |u0, u1| ((u1 - u0)**2) / 8 * bend_most(u0, u1) }
+        end
       end
 
       def cut(start, finish, *)

@@ -8,6 +8,8 @@ module KindSatchel
 
       def self.of(_record) = PLAIN
       def weight(_position) = 0.0
+      def slope_most(_from, _to) = 0.0
+      def bend_most(_from, _to) = 0.0
       def breaks(_rise, _tolerance) = []
       def cut(_from, _to, *) = self
       def still? = true

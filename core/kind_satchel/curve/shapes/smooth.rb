@@ -5,6 +5,7 @@ module KindSatchel
     # A shape without a corner that goes one way. It answers, on top of what every shape does:
     #
     # - `weight(u)`  how far from the first value to the second the segment has come at u in 0..1
+    # - `slope_most(u0, u1)`, `bend_most(u0, u1)` upper bounds of the first and second derivative of the weight there
     # - `breaks(rise, tolerance)` the u strictly between 0 and 1 where a line chain must turn to stay within
     #   `tolerance` of a segment that rises by `rise`
     # - `still?`     whether it stays on its first value until the next point
@@ -14,6 +15,17 @@ module KindSatchel
       def scaled(_factor) = self
       def still? = false
       def straight? = false
+
+      # The position at which the weight is reached; found by halving, since the weight goes one way.
+      # @param wanted [Float] 0..1
+      def position_of(wanted)
+        low, high = 0.0, 1.0
+        53.times do
+          middle = (low + high) / 2
+          weight(middle) < wanted ? low = middle : high = middle
+        end
+        high
+      end
     end
   end
 end

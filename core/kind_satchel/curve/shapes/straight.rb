@@ -8,6 +8,9 @@ module KindSatchel
 
       def self.of(_record) = PLAIN
       def weight(position) = position
+      def slope_most(_from, _to) = 1.0
+      def bend_most(_from, _to) = 0.0
+      def position_of(wanted) = wanted
       def breaks(_rise, _tolerance) = []
       def cut(_from, _to, *) = self
       def straight? = true

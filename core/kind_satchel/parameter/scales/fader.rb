@@ -10,6 +10,7 @@ module KindSatchel
 
       # What a shift of 1 adds, in decibels.
       SHIFT_DECIBELS = 24.0
+      SHIFT_POWER = SHIFT_DECIBELS / 40 * Math.log(10)
 
       def unit = Units::DECIBELS
       def gain? = true
@@ -18,8 +19,14 @@ module KindSatchel
       def normalised(decibels) = 10**((decibels - (20 * Math.log10(peak))) / 40.0)
 
       # The amplitude is multiplied, so half is -6.02 dB.
-      def scaled(value, share) = value * Math.sqrt(share.clamp(0.0, 1.0))
-      def shifted(value, amount) = value * (10**(amount * SHIFT_DECIBELS / 40))
+      def scaled(value, share) = value * Math.sqrt(share)
+      def scaled_jet(value, share) = value * share.root
+
+      # Decibels add, so the amplitude is multiplied: 10^(dB/20) of it, 10^(dB/40) of the knob's travel.
+      def shifted(value, amount) = value * Math.exp(amount * SHIFT_POWER)
+      def shifted_jet(value, amount) = value * amount.power(SHIFT_POWER)
+
+      def linear? = false
 
       # A straight ramp in amplitude from n = a to n = b strays from the straight stretch in n by
       # (b - a)^2 / (4 (a + b)); solved for b that gives the farthest b.

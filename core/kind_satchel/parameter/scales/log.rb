@@ -19,6 +19,8 @@ module KindSatchel
       def natural(value) = low * (@ratio**value)
       def normalised(natural) = natural.positive? ? Math.log(natural / low.to_f) / Math.log(@ratio) : -Float::INFINITY
 
+      def linear? = false
+
       # A straight ramp in natural units under an exponential strays by the same share of travel wherever it
       # stands, so equal steps are the fewest. With q = ratio^step and s = (q - 1)/ln q, the ramp 1 + (q - 1)u
       # strays from q^u by at most (ln s - 1 + 1/s)/ln ratio of the travel: where both logarithms rise alike.

@@ -9,10 +9,14 @@ module KindSatchel
       def self.choice(words) = new(low: 0, high: words.size - 1, unit: Units::Words.new(words))
 
       def steps = high - low
-      def natural(value) = low + (value.clamp(0.0, 1.0) * steps).round
+      def natural(value) = low + step(value)
       def normalised(natural) = (natural - low) / steps.to_f
-      def heard(value) = (value.clamp(0.0, 1.0) * steps).round.fdiv(steps)
+      def heard(value) = step(value).fdiv(steps)
       def set_only? = unit.is_a?(Units::Words)
+
+      # The nearest step, counted from 0.
+      def step(value) = ((value.clamp(0.0, 1.0) * steps) + 0.5 + EDGE).floor
+
       def to_record = super.merge("steps" => steps, **(set_only? ? { "words" => unit.words } : {}))
     end
   end

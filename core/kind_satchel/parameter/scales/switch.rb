@@ -2,7 +2,7 @@
 
 module KindSatchel
   module Scales
-    # On where n >= 1/2: mute, bypass.
+    # On where n >= 1/2 (to within {Scale::EDGE}): mute, bypass.
     class Switch < Value.of(:unit)
       include Scale
 
@@ -11,7 +11,7 @@ module KindSatchel
       def set_only? = true
       def natural(value) = heard(value)
       def normalised(natural) = natural
-      def heard(value) = value >= 0.5 ? 1.0 : 0.0
+      def heard(value) = value >= 0.5 - EDGE ? 1.0 : 0.0
       def to_record = super.merge("steps" => 1, "words" => unit.words)
     end
   end

@@ -8,7 +8,6 @@ module KindSatchel
 
       def id = "scale"
       def verb = "scales to"
-      def rank = 1
       def values = 0..1
       def neutral = 1.0
       def straight?(scale) = !scale.gain?

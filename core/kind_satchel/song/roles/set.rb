@@ -8,7 +8,6 @@ module KindSatchel
 
       def id = "set"
       def verb = "sets"
-      def rank = 0
       def values = 0..1
       def neutral = nil
       def straight?(_scale) = true

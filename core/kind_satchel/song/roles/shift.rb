@@ -8,7 +8,6 @@ module KindSatchel
 
       def id = "shift"
       def verb = "shifts"
-      def rank = 2
       def values = -1..1
       def neutral = 0.0
       def straight?(scale) = !scale.gain?

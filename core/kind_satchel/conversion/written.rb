@@ -1,0 +1,40 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Conversion
+    # The points of an envelope in song time, its limits taken in, shapes and all. Points lie on whole ticks: a stretched clock may
+    # move one by less than a tick.
+    module Written
+      module_function
+
+      # What a clip envelope gives in a region.
+      # @param region [Region]
+      # @param from [Integer] first song tick, inside the region
+      # @param to [Integer] the tick after the last
+      # @return [Array<Point>] in song ticks, the first at `from`, the last at `to`
+      def in_region(region, clip, envelope, from = region.start_tick, to = region.end_tick)
+        points = envelope.full_points
+        lists = []
+        Clocks.each_run(region, clip, envelope, from, to) do |run|
+          placed = run.pace ? paced(points, run.pace) : points
+          lists << shifted(Splice.between(placed, run.from - run.zero, run.to - run.zero), run.from)
+        end
+        Splice.chain(lists)
+      end
+
+      def shifted(points, ticks) = ticks.zero? ? points : points.map { |point| point.with(tick: point.tick + ticks) }
+
+      # Cycles locked to a note length keep their count when time is stretched.
+      def paced(points, pace)
+        points.each_with_index.map do |point, i|
+          following = points[i + 1]
+          shape = point.shape
+          ticks = following ? following.tick - point.tick : 0
+          shape = shape.with(cycles: shape.count(ticks), note_ticks: nil) if ticks.positive? && shape.is_a?(Shapes::Cycle) && shape.note_ticks
+          point.with(tick: (point.tick / pace).round, shape:)
+        end
+      end
+      private_class_method :paced
+    end
+  end
+end

@@ -1,0 +1,192 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Heard
+    # One segment of one envelope at work in song time: it acts for from <= tick < to.
+    class Span
+      attr_reader :from, :to, :segment, :source
+
+      # @param run [Clocks::Run] where the envelope's own time lies
+      # @param line [Array(Float, Float), nil] what makes the value of the segment's: value * line[0] + line[1]
+      def initialize(run, segment, source, line = nil)
+        start, finish = run.tick(segment.start), run.tick(segment.finish)
+        @from = [start, run.from].max
+        @to = [finish, run.to].min
+        @zero = run.zero
+        @pace = run.pace
+        @segment = segment
+        @source = source
+        @factor, @offset = line
+      end
+
+      def still? = @segment.still?
+      def straight? = @segment.straight?
+
+      # @param tick [Numeric] from..to; at `to` the value the segment arrives at
+      def at(tick)
+        value = @segment.at(@pace ? (tick - @zero) * @pace : tick - @zero)
+        @factor ? (value * @factor) + @offset : value
+      end
+
+      # @return [Float] how much the value moves with the segment's
+      def worth = @factor || 1.0
+
+      def position(tick) = @pace ? (tick - @zero) * @pace : tick - @zero
+
+      # Ticks strictly between two where a line chain must turn to stay within `tolerance`.
+      def breaks(from, to, worth, tolerance)
+        return [] if straight?
+
+        places = @segment.breaks(position(from), position(to), worth * self.worth, tolerance)
+        @pace ? places.map { |place| @zero + (place / @pace) } : places.map { |place| @zero + place }
+      end
+
+      # @return [Jet] what is known of the value between two ticks
+      def jet(from, to)
+        jet = @segment.jet(position(from), position(to))
+        jet = Jet.new(jet.low, jet.high, jet.slope * @pace, jet.bend * @pace * @pace) if @pace
+        @factor ? (jet * Jet.level(@factor)) + Jet.level(@offset) : jet
+      end
+
+      # Whether the whole segment sounds in a piece, tick for tick.
+      def whole?(piece) = plain? && piece.from == @zero + @segment.start && piece.to == @zero + @segment.finish
+
+      # Where the segment starts in song time, also before it sounds.
+      def start = @zero + @segment.start
+      def plain? = @pace.nil? && @factor.nil?
+    end
+
+    # Who acts: the envelope, and the region it sounds in (nil for a lane). `turn` tells who overrules whom among those that
+    # set: the later one.
+    Source = Struct.new(:kind, :envelope, :region, :clip, :turn)
+
+    # Raised for a read of more than {Acting::MOST_PIECES} pieces.
+    class TooManyPieces < InvalidInput; end
+
+    # Everything that acts on one parameter of a song.
+    #
+    # One value is set: by the lane, overruled by the region on the parameter's own track, overruled by carrier clips
+    # elsewhere, further down the tracks later. Then everything scales it, then everything shifts it. A clip of notes or audio
+    # moves its own track only.
+    class Acting
+      # The most pieces one read answers.
+      MOST_PIECES = 1_000_000
+      LANE = -2
+      OWN = -1
+      NO_LIST = [].freeze
+
+      # @param song [Song]
+      # @param address [Address]
+      # @param except [Array<String>] ids of envelopes that are left out
+      def initialize(song, address, except: [])
+        @song = song
+        @address = address
+        @except = except
+        @held = !song.held_value(address).nil?
+        @lanes = @held ? NO_LIST : acting(song.track(address.track_id).lanes.select { |lane| lane.target == address })
+        @moves = @held ? {} : moves
+        @rows = @moves.empty? ? NO_LIST : rows
+      end
+
+      def held? = @held
+
+      # What acts somewhere in a stretch, by role.
+      # @return [Hash{String=>Array<Span>}] each list sorted by `from`, cut to the stretch
+      # @raise [InvalidInput] for more than {MOST_PIECES}
+      def spans(from, to)
+        lists = { "set" => [], "scale" => [], "shift" => [] }
+        @lanes.each { |lane| add(lists, Clocks::Run.new(0, from, to), Source.new("lane", lane, nil, nil, LANE)) }
+        each_placed(from, to) do |source|
+          Clocks.each_run(source.region, source.clip, source.envelope, from, to) { |run| add(lists, run, source) }
+        end
+        lists.each_value { |list| list.sort_by!(&:from) if @rows.size > 1 || @lanes.any? }
+      end
+
+      # What acts at one tick, in the order in which it acts: those that set, the winner last; those that scale; those that
+      # shift.
+      # @return [Array<Array(Source, Float)>] each with its amount there
+      def at(tick)
+        found = @lanes.map { |lane| [Source.new("lane", lane, nil, nil, LANE), lane.at(tick)] }
+        each_placed(tick, tick + 1) do |source|
+          found << [source, source.envelope.at(Clocks.position(source.region, source.clip, source.envelope, tick))]
+        end
+        found.size < 2 ? found : found.sort_by.with_index { |(source, _), i| [RANKS.fetch(source.envelope.role), source.turn, i] }
+      end
+      RANKS = Roles::ALL.ids.each_with_index.to_h.freeze
+
+      # Every region in which a clip envelope acts somewhere in a stretch.
+      # @yieldparam source [Source]
+      def each_placed(from, to, &)
+        @rows.each do |track, turn|
+          regions = to == from + 1 ? [track.region_at(from)].compact : track.regions_in(from, to)
+          regions.each { |region| each_source(region, turn, &) unless region.muted }
+        end
+      end
+
+      # What every envelope that acts in a stretch stays between there.
+      # @yieldparam role [String]
+      # @yieldparam low [Float]
+      # @yieldparam high [Float]
+      def each_bound(from, to)
+        @lanes.each { |lane| yield lane.role, *bounds(lane, from, to) }
+        each_placed(from, to) do |source|
+          envelope = source.envelope
+          Bounds.positions(source, from, to).each { |start, finish| yield envelope.role, *bounds(envelope, start, finish) }
+        end
+      end
+
+      # What a lane that trims makes of a value: factor and offset; nil for all others.
+      def line(envelope)
+        return unless envelope.trims?
+
+        Roles::Trim.new(parameter.default).line(parameter.scale, @song.knob(@address))
+      end
+
+      private
+
+      def bounds(envelope, from, to)
+        factor, offset = line(envelope) || [1.0, 0.0]
+        Bounds.of(envelope, from, to).map { |value| (value * factor) + offset }
+      end
+
+      def parameter = @parameter ||= @song.parameter(@address)
+      def acting(envelopes) = envelopes.select { |envelope| envelope.acts? && !@except.include?(envelope.id) }
+
+      # Clip id => [[clip, envelope], ...]
+      def moves
+        @song.directory.movers(@address).select { |_, envelope| envelope.acts? && !@except.include?(envelope.id) }.group_by { |clip, _| clip.id }
+      end
+
+      # The tracks that hold any of it, each with the turn of its regions.
+      def rows
+        directory = @song.directory
+        own = directory.track(@address.track_id)
+        carriers = @moves.each_value.filter_map { |((clip, _))| clip.id if clip.carrier? }
+        others = carriers.flat_map { |id| directory.regions_of_clip(id).map { |placed| [placed.track, placed.place] } }
+        [[own, OWN], *others.uniq.reject { |track, _| track.id == own.id }.sort_by(&:last)]
+      end
+
+      def each_source(region, turn)
+        @moves.fetch(region.clip_id, NO_LIST).each do |clip, envelope|
+          yield Source.new(turn == OWN ? "clip" : "carrier", envelope, region, clip, turn) if turn == OWN || clip.carrier?
+        end
+      end
+
+      def add(lists, run, source)
+        envelope = source.envelope
+        list, line = lists.fetch(envelope.role), line(envelope)
+        envelope.segment_from(run.position(run.from)) do |segment|
+          break if run.tick(segment.start) >= run.to
+
+          span = Span.new(run, segment, source, line)
+          list << span if span.to > span.from
+        end
+        too_many! if list.size > MOST_PIECES
+      end
+
+      def too_many!
+        raise TooManyPieces.of("too_many_pieces", "/to_tick", "More than #{MOST_PIECES} pieces lie there; ask for a shorter stretch.")
+      end
+    end
+  end
+end

@@ -1,0 +1,67 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Heard
+    # What an envelope stays between, without going through its segments one by one.
+    module Bounds
+      # Points are looked at in blocks of so many, once for each envelope.
+      BLOCK = 256
+
+      module_function
+
+      # @param from [Numeric] position in the envelope
+      # @param to [Numeric]
+      # @return [Array(Float, Float)] least and most, or a little wider
+      def of(envelope, from, to)
+        points = envelope.points
+        first = [(points.bsearch_index { |point| point.tick > from } || points.size) - 1, 0].max
+        last = [(points.bsearch_index { |point| point.tick > to } || points.size) - 1, first].max
+        lows, highs = block_bounds(envelope)
+        list = []
+        while first <= last
+          if (first % BLOCK).zero? && first + BLOCK - 1 <= last
+            list << lows[first / BLOCK] << highs[first / BLOCK]
+            first += BLOCK
+          else
+            list.concat(segment(envelope, first))
+            first += 1
+          end
+        end
+        list.minmax
+      end
+
+      # The positions an envelope goes through in from...to: all of a pass once there is a whole one.
+      # @param source [Source]
+      # @return [Array<Array(Numeric, Numeric)>]
+      def positions(source, from, to)
+        region, clip, envelope = source.region, source.clip, source.envelope
+        from, to = [from, region.start_tick].max, [to, region.end_tick].min
+        pass = Clocks::ALL.fetch(envelope.clock).pass_ticks(region, clip, envelope)
+        return [[0, pass]] if pass && to - from >= pass
+
+        start, finish = Clocks.position(region, clip, envelope, from), Clocks.position(region, clip, envelope, to - 1)
+        finish < start ? [[start, pass], [0, finish + 1]] : [[start, finish + 1]]
+      end
+
+      def block_bounds(envelope)
+        envelope.memo(:bounds) do
+          blocks = (0...envelope.points.size).each_slice(BLOCK).map { |places| places.flat_map { |i| segment(envelope, i) }.minmax }
+          [blocks.map(&:first), blocks.map(&:last)]
+        end
+      end
+
+      # What the segment that leaves a point stays between.
+      def segment(envelope, index)
+        point, ends = envelope.points[index], envelope.ends_at(index)
+        low, high = envelope.range
+        values = ends ? [ends.a, ends.b, *swings(point.shape, ends)] : [point.value]
+        limits = envelope.role_rules.values
+        values.map { |value| low + (value.clamp(limits.min.to_f, limits.max.to_f) * (high - low)) }
+      end
+
+      def swings(shape, ends) = shape.is_a?(Shapes::Cycle) ? [ends.a + shape.foot, ends.b + shape.top] : []
+
+      private_class_method :block_bounds, :segment, :swings
+    end
+  end
+end

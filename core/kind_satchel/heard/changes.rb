@@ -1,0 +1,178 @@
+# frozen_string_literal: true
+
+require_relative "changes/points_changed"
+require_relative "changes/tempo_changed"
+
+module KindSatchel
+  module Heard
+    # Where what is heard may differ from one song to the next: for every parameter the stretches, and from where the clock does.
+    # Outside of them heard is equal. Edits share what they did not change, so this looks at what is not the same thing.
+    #
+    # @example
+    #   changes = Changes.between(before, after)
+    #   changes.heard       #=> { address => [[3839, 7681]] }
+    #   changes.clock_from  #=> nil
+    class Changes
+      # To the end of all time.
+      ALWAYS = [0, Timing::LAST_TICK + 1].freeze
+      # More runs of one envelope in one region than this are told as the region.
+      MOST_RUNS = 48
+
+      # @param before [Song]
+      # @param after [Song]
+      # @return [Changes]
+      def self.between(before, after) = new(before, after)
+
+      # By address the stretches [from, to] in song ticks, in order, apart from each other, with a tick to spare on both sides.
+      # Addresses that name nothing in the next song are among them.
+      # @return [Hash{Address=>Array<Array(Integer, Integer)>}]
+      attr_reader :heard
+
+      # @return [Integer, nil] the first tick whose second may differ
+      attr_reader :clock_from
+
+      def initialize(before, after)
+        @before = before
+        @after = after
+        @found = Hash.new { |all, address| all[address] = [] }
+        look unless before.equal?(after)
+        @heard = @found.transform_values { |list| merged(list) }
+        @clock_from = before.tempo.equal?(after.tempo) ? nil : TempoChanged.from(before.tempo, after.tempo)
+      end
+
+      # @return [Array<Address>]
+      def addresses = @heard.keys
+
+      private
+
+      def look
+        unless @before.tracks.equal?(@after.tracks)
+          pairs(@before.directory.tracks, @after.directory.tracks) { |old, new| look_at_tracks(old, new) }
+          look_at_order
+        end
+        pairs(@before.clips, @after.clips) { |old, new| look_at_clips(old, new) } unless @before.clips.equal?(@after.clips)
+      end
+
+      # Yields old and new of all that is not the same thing.
+      def pairs(before, after)
+        return if before.equal?(after)
+
+        after.each { |id, new| yield before[id], new unless new.equal?(before[id]) }
+        before.each { |id, old| yield old, nil unless after.key?(id) }
+      end
+
+      def by_id(list) = list.to_h { |thing| [thing.id, thing] }
+
+      def look_at_tracks(old, new)
+        pairs(of(old, :lanes), of(new, :lanes)) { |was, is| look_at_lanes(was, is) }
+        pairs(of(old, :regions), of(new, :regions)) do |was, is|
+          add_region(@before, old, was) if was
+          add_region(@after, new, is) if is
+        end
+        look_at_devices((new || old).id, of(old, :devices), of(new, :devices))
+      end
+
+      # What a track or clip has, by id; nothing of one that is not there.
+      def of(owner, what) = owner ? by_id(owner.public_send(what)) : {}
+
+      def look_at_lanes(was, is)
+        return unless was&.acts? || is&.acts?
+
+        add(was.target, ALWAYS) if was && was.target != is&.target
+        add(is.target, PointsChanged.between(was, is) || ALWAYS) if is
+      end
+
+      # All that a region's clip does there.
+      def add_region(song, track, region)
+        clip = song.clips[region.clip_id]
+        return if region.muted || clip.nil?
+
+        clip.envelopes.each { |envelope| add(envelope.target, [region.start_tick, region.end_tick]) if envelope.acts? && reaches?(clip, envelope, track) }
+      end
+
+      def reaches?(clip, envelope, track) = clip.carrier? || envelope.target.track_id == track.id
+
+      def look_at_devices(track_id, before, after)
+        pairs(before, after) do |old, new|
+          ids = old && new && old.type == new.type ? turned(old, new) : moved_ids(track_id, (old || new).id)
+          ids.each { |id| add(Address.new(track_id:, device_id: (new || old).id, parameter_id: id), ALWAYS) }
+        end
+      end
+
+      # Parameters whose knob, or the hand on it, is another.
+      def turned(old, new)
+        %i[values held].flat_map { |field| (old[field].keys | new[field].keys).reject { |id| old[field][id] == new[field][id] } }.uniq
+      end
+
+      # Of a device that comes, goes or is another: all that something acts on.
+      def moved_ids(track_id, device_id)
+        [@before, @after].flat_map { |song| song.directory.envelopes.each_value.map { |home| home.envelope.target } }.uniq
+                         .select { |target| target.track_id == track_id && target.device_id == device_id }.map(&:parameter_id)
+      end
+
+      # Further down the tracks is later: where carriers meet, another one may win.
+      def look_at_order
+        ids = [@before, @after].map { |song| song.tracks.map(&:id) }
+        return if (ids[0] & ids[1]) == (ids[1] & ids[0])
+
+        moved = @after.clips.each_value.select(&:carrier?).flat_map { |clip| clip.envelopes.map { |envelope| [envelope.target, clip] } }
+        moved.group_by(&:first).each { |target, list| look_at_meeting(target, list) }
+      end
+
+      def look_at_meeting(target, list)
+        placed = list.map(&:last).uniq.flat_map { |clip| @after.directory.regions_of_clip(clip.id) }
+        placed.each { |one| add(target, [one.region.start_tick, one.region.end_tick]) } if placed.size > 1
+      end
+
+      def look_at_clips(old, new)
+        pairs(of(old, :envelopes), of(new, :envelopes)) { |was, is| look_at_envelopes(old, new, was, is) }
+        return if old.nil? || new.nil? || (old.length_ticks == new.length_ticks && old.kind == new.kind)
+
+        [[@before, old], [@after, new]].each { |song, clip| each_region(song, clip) { |placed| add_region(song, placed.track, placed.region) } }
+      end
+
+      def look_at_envelopes(old, new, was, is)
+        stretch = was && is && was.target == is.target ? PointsChanged.between(was, is) : nil
+        [[@before, old, was], [@after, new, is]].each do |song, clip, envelope|
+          each_region(song, clip) { |placed| add_runs(clip, envelope, placed, stretch) } if envelope&.acts?
+        end
+      end
+
+      def each_region(song, clip, &) = song.directory.regions_of_clip(clip.id).reject { |placed| placed.region.muted }.each(&)
+
+      # Where in a region a stretch of an envelope sounds; all of it without one.
+      def add_runs(clip, envelope, placed, stretch)
+        return unless reaches?(clip, envelope, placed.track)
+
+        region = placed.region
+        list = stretch && runs(region, clip, envelope, stretch)
+        return add(envelope.target, [region.start_tick, region.end_tick]) unless list
+
+        list.each { |part| add(envelope.target, part) }
+      end
+
+      # @return [Array, nil] nil where they are too many to be told one by one
+      def runs(region, clip, envelope, (from, to))
+        pass = Clocks::ALL.fetch(envelope.clock).pass_ticks(region, clip, envelope)
+        return if pass && region.pass_count(pass) > MOST_RUNS
+
+        list = []
+        Clocks.each_run(region, clip, envelope, region.start_tick, region.end_tick) do |run|
+          low, high = [run.tick(from).floor, run.from].max, [run.tick(to).ceil, run.to].min
+          list << [low, high] if high > low
+        end
+        list
+      end
+
+      def add(address, stretch) = @found[address] << stretch
+
+      # A tick is left on both sides, so that what jumps at an edge is in it.
+      def merged(list)
+        list.sort.each_with_object([]) do |(from, to), all|
+          from, to = [from - 1, 0].max, [to + 1, ALWAYS[1]].min
+          all.any? && from <= all.last[1] ? all.last[1] = [all.last[1], to].max : all << [from, to]
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,65 @@
+# frozen_string_literal: true
+
+require_relative "upgrade/old_rule"
+require_relative "upgrade/one_role"
+require_relative "upgrade/passes"
+
+module KindSatchel
+  # Songs of version 1 brought to version 2: one value is set, then everything scales it, then everything shifts it. What of one
+  # parameter, role and clock stood twice in a place is merged; what cannot merge is kept, switched off. The places that sound
+  # different are listed.
+  module Upgrade
+    # A stretch of song that sounds different; `largest` as a share of the travel.
+    Place = Struct.new(:address, :from, :to, :largest) do
+      # @param song [Song]
+      def to_record(song)
+        track, name = song.track(address.track_id).name, song.parameter_name(address)
+        { "address" => address.to_s, "from_tick" => from, "to_tick" => to,
+          "text" => "#{name} of #{track}, #{song.meter.text(from)} to #{song.meter.text(to)}" }
+      end
+    end
+
+    module_function
+
+    # @param record [Hash] a song document of version 1
+    # @return [Hash] one of version 2
+    def document(record)
+      clips = record["clips"].map { |clip| Older.record("clip", clip).merge("envelopes" => brought_up(clip["envelopes"])) }
+      known = clips.to_h { |clip| [clip["id"], clip] }
+      tracks = record["tracks"].map do |track|
+        regions = track["regions"].map { |region| limited(region, known[region["clip_id"]]) }
+        Older.record("track", track).merge("lanes" => brought_up(track["lanes"]), "regions" => regions)
+      end
+      record.merge("version" => 2, "tracks" => tracks, "clips" => clips)
+    end
+
+    # @param parts [Hash] every part of a stored song, see {Parts}
+    # @return [Hash] the same, brought up
+    def parts(parts)
+      fresh = parts.to_h { |(kind, id), record| [[kind, id], Older.record(kind, record)] }
+      owned = fresh.select { |(kind, _), _| kind == "envelope" }.values.group_by { |record| record["owner"] }
+      owned.each_value { |list| merge(fresh, list.sort_by { |record| record["place"] }) }
+      clips = fresh.select do |(kind, _), _|
+        kind == "clip"
+      end.values.to_h { |clip| [clip["id"], clip.merge("envelopes" => owned.fetch("clip/#{clip['id']}", []))] }
+      fresh.to_h { |(kind, id), record| [[kind, id], kind == "region" ? limited(record, clips[record["clip_id"]]) : record] }
+    end
+
+    def brought_up(envelopes) = OneRole.merged(envelopes.map { |one| Older.record("envelope", one) })
+
+    def limited(region, clip) = Passes.limited(region, clip, clip ? clip["envelopes"] : [])
+
+    def merge(parts, list)
+      merged = OneRole.merged(list)
+      return if merged.equal?(list)
+
+      list.each { |record| parts.delete(["envelope", record["id"]]) }
+      merged.each_with_index { |record, place| parts[["envelope", record["id"]]] = record.merge("place" => place) }
+    end
+    private_class_method :brought_up, :limited, :merge
+
+    # @param song [Song] brought up
+    # @return [Array<Place>] where it sounds different from what it did, by parameter and time
+    def places(song) = song.automated.flat_map { |address| OldRule.new(song, address).places }
+  end
+end
