@@ -2,8 +2,9 @@
 
 # Changes to songs: edit, undo and redo, each one transaction that writes the changed rows and the log.
 class EditLog
-  # What a change brought: the standings before and after, the patch, which side of it holds now, and what to say of it.
-  Change = Struct.new(:before, :after, :patch, :side, :words, :tells)
+  # What a change brought: `step` (edit, undo or redo), the standings before and after, the patch, which side of it holds now, and
+  # what to say of it.
+  Change = Struct.new(:step, :before, :after, :patch, :side, :words, :tells)
 
   # @return [Array(String, String)] the words of what undo and redo would do; nil for nothing
   def self.words(row)
@@ -17,23 +18,21 @@ class EditLog
   def self.record(row, name, inputs, words, patch)
     EditRow.where(song_id: row.id).where("place > ?", row.done_edits).delete_all
     row.done_edits += 1
-    flat = patch.map { |key, pair| [*key, *pair] }
-    EditRow.create!(song_id: row.id, place: row.done_edits, name:, words:, inputs: JSON.generate(inputs), patch: JSON.generate(flat))
+    EditRow.create!(song_id: row.id, place: row.done_edits, name:, words:, inputs: JSON.generate(inputs),
+                    patch: JSON.generate(KindSatchel::Deltas.compact(patch)))
   end
 
   def initialize(open_songs)
     @open_songs = open_songs
   end
 
-  # @raise [OpenSongs::Stale], [KindSatchel::InvalidInput]; nothing is stored then
+  # @raise [OpenSongs::Stale], [OpenSongs::Missing], [KindSatchel::InvalidInput], [Database::Trouble]; nothing is stored then
   def edit(id, revision, name, inputs)
-    change(id, revision) do |standing, row|
+    change("edit", id, revision) do |standing, row|
       result = KindSatchel::Edits.apply(standing.song, name, inputs)
       patch = KindSatchel::Parts.between(standing.song, result.song)
-      next [standing.song, {}, 1, result.words, result.tells] if patch.empty?
-
-      EditLog.record(row, name, inputs, result.words, patch)
-      [result.song, patch, 1, result.words, result.tells]
+      EditLog.record(row, name, inputs, result.words, patch) if patch.any?
+      [patch.empty? ? standing.song : result.song, patch, 1, result.words, result.tells]
     end
   end
 
@@ -45,36 +44,49 @@ class EditLog
 
   private
 
-  def change(id, revision)
-    @open_songs.alone(id) do
-      standing = @open_songs.fetch(id)
-      raise OpenSongs::Stale, standing.revision if revision != standing.revision
+  # The song is at hand before anybody is kept waiting; what is stored is compared once more with the lock in hand.
+  def change(step, id, revision, &)
+    standing = current(id, revision)
+    Database.write do
+      row = SongRow.on_shelf.find_by(id:) or raise OpenSongs::Missing
+      standing = current(id, row.revision)
+      raise OpenSongs::Stale, row.revision if revision != row.revision
 
-      after = nil
-      song, patch, side, words, tells = SongRow.transaction do
-        row = SongRow.find(id)
-        yield(standing, row).tap { |result| after = store(row, standing, *result[0..2]) }
-      end
-      @open_songs.keep(after)
-      Change.new(standing, after, patch, side, words, tells || []).tap { raise "lost" unless song.equal?(after.song) }
-    end
+      after, rest = changed(standing, row, &)
+      Change.new(step, standing, after, *rest)
+    end.tap { |change| @open_songs.keep(change.after) }
+  end
+
+  # @raise [OpenSongs::Stale]
+  def current(id, revision)
+    standing = @open_songs.fetch(id)
+    return standing if standing.revision == revision
+
+    stored = SongRow.on_shelf.where(id:).pick(:revision)
+    @open_songs.forget(id) if stored != standing.revision
+    raise OpenSongs::Stale, stored || standing.revision
+  end
+
+  def changed(standing, row)
+    song, patch, side, words, tells = yield(standing, row)
+    [store(row, standing, song, patch, side), [patch, side, words, tells || []]]
   end
 
   def store(row, standing, song, patch, side)
     return standing if patch.empty?
 
-    SongRows.write(row.id, patch, side)
+    bytes = SongRows.write(row.id, patch, side)
     row.update!(revision: standing.revision + 1, name: song.name)
-    OpenSongs::Standing.new(row.id, song, row.revision, *EditLog.words(row))
+    OpenSongs::Standing.new(row.id, song, row.revision, *EditLog.words(row), [standing.bytes, bytes].max)
   end
 
   def step(id, revision, side, word)
-    change(id, revision) do |standing, row|
+    change(word, id, revision) do |standing, row|
       entry = EditRow.find_by(song_id: id, place: row.done_edits + side) or
         raise KindSatchel::InvalidInput.of("nothing_to_#{word}", "", "There is nothing to #{word}.")
-      patch = JSON.parse(entry.patch).to_h { |kind, part_id, *pair| [[kind, part_id], pair] }
       row.done_edits += side.zero? ? -1 : 1
-      [KindSatchel::Parts.apply(standing.song, patch, side), patch, side, entry.words]
+      song = KindSatchel::Parts.apply(standing.song, KindSatchel::Deltas.whole(JSON.parse(entry.patch), standing.song, side), side)
+      [song, KindSatchel::Parts.between(standing.song, song), 1, entry.words]
     end
   end
 end

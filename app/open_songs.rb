@@ -2,10 +2,12 @@
 
 # Songs held in memory by revision, so that previews and edits never read a song anew.
 class OpenSongs
-  MOST = 8
+  # How much text the songs held may be, as they are stored; the one used last stays, however large.
+  MOST_BYTES = 96 * 1024 * 1024
 
-  # A song as it stands: the value, its revision, and the words of what can be undone and redone (nil for nothing).
-  Standing = Struct.new(:id, :song, :revision, :undo, :redo)
+  # A song as it stands: the value, its revision, the words of what can be undone and redone (nil for nothing), and how much
+  # text it is.
+  Standing = Struct.new(:id, :song, :revision, :undo, :redo, :bytes)
 
   # Raised when a change was made on a revision that is no longer the newest.
   class Stale < StandardError
@@ -20,48 +22,84 @@ class OpenSongs
   # Raised for a song that is not on the shelf.
   class Missing < StandardError; end
 
-  def initialize
+  # Raised for a song whose stored parts cannot be read.
+  class Unreadable < StandardError; end
+
+  def initialize(most_bytes: MOST_BYTES)
+    @most_bytes = most_bytes
     @standings = {}
     @lock = Mutex.new
-    @locks = Hash.new { |locks, id| locks[id] = Monitor.new }
+    @loading = {}
   end
 
   # @return [Standing] read from the database when it is not in memory
-  # @raise [Missing]
+  # @raise [Missing], [Unreadable], [Database::Trouble]
   def fetch(id)
-    known = @lock.synchronize { touch(id) }
-    return known if known
-
-    alone(id) { @lock.synchronize { touch(id) } || keep(read(id)) }
+    known(id) || begin
+      bring_up(id)
+      loading(id) { known(id) || keep(read(id)) }
+    end
   end
 
-  # Runs a block with nobody else changing this song.
-  def alone(id, &) = @lock.synchronize { @locks[id] }.synchronize(&)
+  # Brings a song of an older form up to today's, in the database.
+  def bring_up(id)
+    return unless Database.guarded { SongRow.on_shelf.where(id:).where("format < ?", KindSatchel::Document::VERSION).exists? }
 
+    readable(id) { Database.write { SongUpgrade.bring_up(SongRow.find(id)) } }
+  end
+
+  # Takes over what a song has come to; an older state than the one held is left.
+  # @return [Standing] the one held now
   def keep(standing)
     @lock.synchronize do
-      @standings.delete(standing.id)
+      held = @standings.delete(standing.id)
+      standing = held if held && held.revision > standing.revision
       @standings[standing.id] = standing
-      @standings.shift if @standings.size > MOST
+      make_room
     end
     standing
   end
 
   def forget(id) = @lock.synchronize { @standings.delete(id) }
 
+  # @return [Array<Integer>] ids of the songs held, the one used last at the end
+  def held = @lock.synchronize { @standings.keys }
+
   private
 
   # Moves a song to the end of the queue of those that make room.
-  def touch(id)
-    standing = @standings.delete(id)
-    @standings[id] = standing if standing
+  def known(id)
+    @lock.synchronize do
+      standing = @standings.delete(id)
+      @standings[id] = standing if standing
+    end
+  end
+
+  def make_room
+    sum = @standings.each_value.sum(&:bytes)
+    sum -= @standings.shift[1].bytes while sum > @most_bytes && @standings.size > 1
+  end
+
+  # One thread reads a song while others wait for it; its lock goes when nobody does.
+  def loading(id, &)
+    entry = @lock.synchronize { (@loading[id] ||= [Mutex.new, 0]).tap { |one| one[1] += 1 } }
+    entry[0].synchronize(&)
+  ensure
+    @lock.synchronize { @loading.delete(id) if (entry[1] -= 1).zero? }
   end
 
   def read(id)
-    SongRow.transaction do
+    Database.read do
       row = SongRow.on_shelf.find_by(id:) or raise Missing
-      song = SongUpgrade.needed?(row) ? SongUpgrade.bring_up(row) : SongRows.read(id)
-      Standing.new(id, song, row.revision, *EditLog.words(row))
+      texts = SongRows.texts(id)
+      song = readable(id) { KindSatchel::Parts.assemble(SongRows.parsed(texts)) }
+      Standing.new(id, song, row.revision, *EditLog.words(row), texts.sum { |_, _, text| text.bytesize })
     end
+  end
+
+  def readable(id)
+    yield
+  rescue JSON::ParserError, KindSatchel::Error, KeyError, NoMethodError, TypeError => e
+    raise Unreadable, "Song #{id} cannot be read: what is stored of it is damaged (#{e.message[0, 160]})."
   end
 end

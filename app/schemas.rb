@@ -3,13 +3,14 @@
 require "json"
 require "json_schemer"
 require "pathname"
+require_relative "list_limits"
+require_relative "wording"
 
 # Checks data against the schemas of the project. All faults come back at once.
 module Schemas
   FOLDER = Pathname.new(File.expand_path("../schemas", __dir__))
   # The largest document that is read, in bytes.
   LARGEST_DOCUMENT = 32 * 1024 * 1024
-  MOST_FAULTS = 50
   # Versions of the song document that are read.
   VERSIONS = [1, KindSatchel::Document::VERSION].freeze
 
@@ -17,9 +18,10 @@ module Schemas
 
   # @param name [String] "song" or "edits/NAME"
   # @return [void]
-  # @raise [KindSatchel::InvalidInput] with up to {MOST_FAULTS} faults
+  # @raise [KindSatchel::InvalidInput] with the first faults; of lists that are too long only that
   def check!(name, data)
-    faults = schema(name).validate(data).first(MOST_FAULTS).map { |error| fault(error) }
+    faults = ListLimits.faults(source(name), data)
+    faults = schema(name).validate(data).lazy.map { |error| fault(error) }.first(KindSatchel::Faults::MOST) if faults.empty?
     raise KindSatchel::InvalidInput, faults unless faults.empty?
   end
 
@@ -50,11 +52,24 @@ module Schemas
   # A song that was read, and the places that sound different from what its older version did.
   Opened = Struct.new(:song, :places)
 
-  # @raise [KindSatchel::InvalidInput]
+  # @param text [String] bytes
+  # @raise [KindSatchel::InvalidInput] for text that is no JSON, no UTF-8, or holds numbers beyond all bounds
   def parse(text)
-    JSON.parse(text, max_nesting: 32)
+    text = text.dup.force_encoding("UTF-8")
+    raise KindSatchel::InvalidInput.of("bad_encoding", "", "This is not valid UTF-8.") unless text.valid_encoding?
+
+    JSON.parse(text, max_nesting: 32).tap { |data| finite!(data, "") if text.match?(/[eE]\+?\d{3}|\d{300}/) }
   rescue JSON::ParserError, EncodingError => e
     raise KindSatchel::InvalidInput.of("bad_json", "", "This is no JSON: #{e.message[0, 160].scrub}")
+  end
+
+  def finite!(data, path)
+    case data
+    when Hash then data.each { |key, value| finite!(value, "#{path}/#{key}") }
+    when Array then data.each_with_index { |value, i| finite!(value, "#{path}/#{i}") }
+    when Numeric
+      raise KindSatchel::InvalidInput.of("out_of_range", path, "This number is too large.") unless data.abs < 1e300
+    end
   end
 
   def version!(data)
@@ -70,11 +85,13 @@ module Schemas
     @schema[name] ||= JSONSchemer.schema(FOLDER.join("#{name}.json"))
   end
 
-  def fault(error)
-    place = error["data_pointer"]
-    message = error["error"].sub(/\A(value|object property|object|array item) at (root|`[^`]*`)/, "This").sub("This is missing required properties", "Missing")
-    KindSatchel::Fault.new("schema_#{error['type']}", place, "#{message}.")
+  # The schema as plain data.
+  def source(name)
+    @source ||= {}
+    @source[name] ||= JSON.parse(FOLDER.join("#{name}.json").read)
   end
 
-  private_class_method :version!, :schema, :fault
+  def fault(error) = KindSatchel::Fault.new("schema_#{error['type']}", error["data_pointer"], Wording.of(error))
+
+  private_class_method :version!, :schema, :source, :fault, :finite!
 end

@@ -26,6 +26,7 @@ class Server < Sinatra::Base
   set :shelf, SongShelf.new(open_songs)
   set :listeners, Listeners.new
 
+  use Gate
   use Rack::Deflater, include: %w[application/json application/javascript text/javascript text/css text/html], sync: false
 
   register Guards

@@ -9,25 +9,31 @@ module SongRows
   # @return [KindSatchel::Song]
   def read(song_id) = KindSatchel::Parts.assemble(parts(song_id))
 
-  # @return [Hash] every part of a song by key, see KindSatchel::Parts
-  def parts(song_id)
-    rows = PartRow.where(song_id:).pluck(:kind, :part_id, :record)
-    rows.to_h { |kind, id, record| [[kind, id], JSON.parse(record)] }
-  end
+  # @return [Array<Array(String, String, String)>] every part of a song: kind, id, JSON
+  def texts(song_id) = PartRow.where(song_id:).pluck(:kind, :part_id, :record)
+
+  # @return [Hash] parts by key, see KindSatchel::Parts
+  def parsed(texts) = texts.to_h { |kind, id, text| [[kind, id], JSON.parse(text)] }
+
+  # @return [Hash] every part of a song by key
+  def parts(song_id) = parsed(texts(song_id))
 
   # Stores a song that has no rows yet.
   def insert(song_id, song)
-    rows = KindSatchel::Parts.all(song).map { |(kind, id), record| row(song_id, kind, id, record) }
-    rows.each_slice(BATCH) { |slice| PartRow.insert_all!(slice) }
+    KindSatchel::Parts.all(song).each_slice(BATCH) do |slice|
+      PartRow.insert_all!(slice.map { |(kind, id), record| row(song_id, kind, id, record) })
+    end
   end
 
   # Writes one side of a patch: only the rows it names.
   # @param side [Integer] 1 the records after, 0 the records before
+  # @return [Integer] by how many bytes the song's text has grown, about
   def write(song_id, patch, side)
     gone, kept = patch.partition { |_, pair| pair[side].nil? }
     gone.to_h.each_key { |(kind, id)| PartRow.where(song_id:, kind:, part_id: id).delete_all }
     rows = kept.map { |(kind, id), pair| row(song_id, kind, id, pair[side]) }
     PartRow.upsert_all(rows, unique_by: %i[song_id kind part_id], update_only: [:record]) unless rows.empty?
+    rows.sum { |entry| entry[:record].bytesize }
   end
 
   # What a first look at a song needs no points and notes for; `count` says how many points there are.

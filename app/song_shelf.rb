@@ -6,14 +6,14 @@ class SongShelf
     @open_songs = open_songs
   end
 
-  def list = SongRow.on_shelf.order(updated_at: :desc, id: :desc).map { |row| entry(row) }
+  def list = Database.guarded { SongRow.on_shelf.order(updated_at: :desc, id: :desc).map { |row| entry(row) } }
 
   # @param song [KindSatchel::Song]
   # @param places [Array<KindSatchel::Upgrade::Place>] that sound different from what an older version did
   # @return [Hash] the new entry
   def add(song, places: [])
     told = places.empty? ? nil : JSON.generate(places.map { |place| place.to_record(song) })
-    SongRow.transaction do
+    Database.write do
       row = SongRow.create!(name: song.name, format: KindSatchel::Document::VERSION, places: told)
       SongRows.insert(row.id, song)
       entry(row)
@@ -25,18 +25,25 @@ class SongShelf
     add(song.with(name: "#{song.name[0, KindSatchel::Song::MOST_NAME - 5]} copy"))
   end
 
-  # Takes a song off the shelf; {#restore} brings it back.
+  # Takes a song off the shelf, for edits and reads alike; {#restore} brings it back.
   def remove(id)
-    found = SongRow.on_shelf.find_by(id:) or raise OpenSongs::Missing
-    found.update!(deleted_at: Time.now)
+    Database.write do
+      found = SongRow.on_shelf.find_by(id:) or raise OpenSongs::Missing
+      found.update!(deleted_at: Time.now)
+    end
     @open_songs.forget(id)
   end
 
   def restore(id)
-    found = SongRow.where.not(deleted_at: nil).find_by(id:) or raise OpenSongs::Missing
-    found.update!(deleted_at: nil)
-    entry(found)
+    Database.write do
+      found = SongRow.where.not(deleted_at: nil).find_by(id:) or raise OpenSongs::Missing
+      found.update!(deleted_at: nil)
+      entry(found)
+    end
   end
+
+  # The places that sound different since a song was brought up have been seen.
+  def places_seen(id) = Database.write { SongRow.on_shelf.where(id:).update_all(places: nil) }
 
   private
 

@@ -1,6 +1,8 @@
 # frozen_string_literal: true
 
 # One process, so that open songs are held in memory once; the tabs' event streams cost no thread.
+require_relative "../app/startup"
+Startup.check_port(ENV.fetch("BIND", "127.0.0.1"), ENV.fetch("PORT", "9292").to_i)
 bind "tcp://#{ENV.fetch('BIND', '127.0.0.1')}:#{ENV.fetch('PORT', '9292')}"
 threads 2, 8
 workers 0

@@ -24,6 +24,13 @@ class Answer
   # For a change that was made: every changed part.
   def change = { "parts" => @records.map { |key, record| [*key, record] }, **drawing }
 
+  # For other tabs: what changed, how it is drawn, and where what is heard may differ (in song ticks, by address).
+  def news
+    stretches = affected.to_h { |address| [address.to_s, changes.heard[address]] }
+    { "parts" => @records.map { |key, record| [*key, record] }, **drawing.except("heard", "patches", "conflicts"),
+      "touched" => stretches, "clock_from" => changes.clock_from }
+  end
+
   # For a change that is only being tried: of envelopes just the points that differ, of curves just the stretches.
   # `patches` => { "curves" => envelope id => [[from, to, corners]], "heard" => address => [[from, to, corners], ...] }
   def preview

@@ -25,20 +25,31 @@ module Editing
       return false unless data.is_a?(Hash)
 
       from, to = data.values_at("from_tick", "to_tick")
-      from.is_a?(Integer) && to.is_a?(Integer) && from.between?(0, to - 1)
+      from.is_a?(Integer) && to.is_a?(Integer) && from.between?(0, to - 1) && to <= KindSatchel::Timing::LAST_TICK
     end
 
     # The edit named in the request, checked against its schema; its faults are said of /inputs.
     def checked_edit(data)
       name, inputs = data["edit"], data["inputs"]
+      raise KindSatchel::InvalidInput.of("bad_request", "/edit", "Say which edit by its name.") unless name.is_a?(String)
+
       KindSatchel::Edits::Moves.at("/edit") { KindSatchel::Edits::ALL.fetch(name) }
       KindSatchel::Edits::Moves.at("/inputs") { Schemas.check_edit!(name, inputs) }
       [name, inputs]
     end
 
+    # The change is stored by now: what fails from here on must not say that nothing was changed.
     def answer_change(change, data)
+      told_change(change, data)
+    rescue StandardError => e
+      raise e if change.patch.empty?
+
+      raise Faults::Made, change.after.revision
+    end
+
+    def told_change(change, data)
       after = change.after
-      settings.listeners.tell(song_id, revision: after.revision, words: change.words, tab: data["tab"]) if change.patch.any?
+      settings.listeners.tell(song_id, "changed", News.of(change, data["tab"])) if change.patch.any? && settings.listeners.any?(song_id)
       answer = Answer.new(change.before.song, after.song, change.patch, change.side, wants_of(data)).change
       json("revision" => after.revision, "undo" => after.undo, "redo" => after.redo, "words" => change.words, "tells" => change.tells.map(&:to_record),
 **answer)

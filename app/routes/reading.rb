@@ -18,8 +18,8 @@ module Reading
 
     # The song's rows as they stand, read in one transaction.
     def snapshot(id)
-      settings.open_songs.fetch(id) if SongRow.on_shelf.where(id:).where("format < ?", KindSatchel::Document::VERSION).any?
-      SongRow.transaction do
+      settings.open_songs.bring_up(id)
+      Database.read do
         row = SongRow.on_shelf.find_by(id:) or raise OpenSongs::Missing
         undo_words, redo_words = EditLog.words(row)
         head = JSON.generate("id" => row.id, "revision" => row.revision, "undo" => undo_words, "redo" => redo_words, "silent" => silent(id),
@@ -43,7 +43,7 @@ module Reading
     app.get("/api/catalogue") { json(Catalogue.json) }
     app.get("/api/songs/:id") { json(snapshot(params[:id].to_i)) }
     app.post("/api/songs/:id/places_seen") do
-      SongRow.on_shelf.where(id: params[:id].to_i).update_all(places: nil)
+      settings.shelf.places_seen(params[:id].to_i)
       json({})
     end
     app.get("/api/songs/:id/clock") { json("clock" => Playback.new(song).clock, "length_ticks" => song.length_ticks) }

@@ -2,23 +2,38 @@
 
 # The list of songs: open, make, duplicate, delete, bring back, export, import.
 module Shelf
+  # Letters and digits of any script stay.
+  def self.file_name(name)
+    stem = name.downcase.gsub(/[^\p{L}\p{M}\p{N}]+/, "-").gsub(/\A-|-\z/, "")
+    stem.empty? ? "song" : stem
+  end
+
+  # A file name beyond ASCII goes as RFC 6266 has it.
+  def self.disposition(name)
+    plain = name.gsub(/[^\x20-\x7e]/, "_")
+    "attachment; filename=\"#{plain}\"; filename*=UTF-8''#{URI.encode_www_form_component(name).gsub('+', '%20')}"
+  end
+
   def self.registered(app)
     app.get("/api/songs") { json(settings.shelf.list) }
 
     app.post("/api/songs") do
       status 201
-      json(settings.shelf.add(StarterSong.build(body_json["name"].to_s)))
+      name = body_json["name"]
+      raise KindSatchel::InvalidInput.of("bad_name", "/name", "A song's name is a text.") unless name.is_a?(String)
+
+      json(settings.shelf.add(StarterSong.build(name)))
     end
 
     app.post("/api/songs/import") do
-      opened = Schemas.read_song(request.body.read.force_encoding("UTF-8"))
+      opened = Schemas.read_song(request.body.read)
       status 201
       json(settings.shelf.add(opened.song, places: opened.places))
     end
 
     app.get("/api/songs/:id/export") do
       song = settings.open_songs.fetch(params[:id].to_i).song
-      attachment "#{song.name.downcase.gsub(/[^a-z0-9]+/, '-').gsub(/\A-|-\z/, '')}.satchel.json"
+      headers "Content-Disposition" => Shelf.disposition("#{Shelf.file_name(song.name)}.satchel.json")
       json(JSON.pretty_generate(KindSatchel::Document.dump(song)))
     end
 

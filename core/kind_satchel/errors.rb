@@ -33,15 +33,20 @@ module KindSatchel
 
   # Gathers the faults of many parts, so that a reader of big input can report all of them at once.
   class Faults
+    # More than these help nobody.
+    MOST = 50
+
     def initialize = @list = []
 
-    def add(code, path, message) = @list << Fault.new(code, path, message)
+    def full? = @list.size >= MOST
+
+    def add(code, path, message) = (@list << Fault.new(code, path, message) unless full?)
 
     # Runs the block; a fault raised inside is kept under `path` and nil comes back.
     def within(path)
       yield
     rescue InvalidInput => e
-      @list.concat(e.faults.map { |fault| fault.under(path) })
+      @list.concat(e.faults.first(MOST - @list.size).map { |fault| fault.under(path) })
       nil
     end
 

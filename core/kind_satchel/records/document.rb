@@ -59,7 +59,7 @@ module KindSatchel
     def read(entries, path, faults, &) = list(entries, path, faults, &).compact
 
     def list(entries, path, faults)
-      entries.each_with_index.map { |entry, i| faults.within("#{path}/#{i}") { yield entry } }
+      entries.each_with_index.map { |entry, i| faults.within("#{path}/#{i}") { yield entry } unless faults.full? }
     end
 
     private_class_method :dump_track, :load_track, :dump_clip, :load_clip, :read, :list

@@ -101,7 +101,7 @@ module KindSatchel
     # Reads a list; the faults of all its entries come back at once, each under its place.
     def each(list, path)
       faults = Faults.new
-      values = list.each_with_index.map { |entry, i| faults.within("#{path}/#{i}") { yield entry } }
+      values = list.each_with_index.map { |entry, i| faults.full? ? break : faults.within("#{path}/#{i}") { yield entry } }
       faults.raise_any
       values
     end

@@ -51,10 +51,13 @@ module KindSatchel
 
     def segments(envelope, from, to) = envelope.segments.select { |segment| segment.finish > from && segment.start < to && segment.start >= from }
 
+    # Corners lie on whole ticks, so chords are looked for a little more closely than they must keep to.
     def lines(lists, from, to)
       pair = lists.map { |list| list.find { |segment| segment.start <= from && segment.finish >= to } }.compact
-      ticks = [from, *Chords.breaks(from, to, TOLERANCE) { |start, finish| blended(pair.map { |one| one.jet(start, finish) }).stray(finish - start) }, to]
-      ticks.map { |tick| Point.new(tick: tick.round, value: sum(pair.map { |one| one.at(tick) }), shape: Shapes::Straight::PLAIN) }
+      inner = Chords.breaks(from, to, TOLERANCE * 0.8) { |start, finish| blended(pair.map { |one| one.jet(start, finish) }).stray(finish - start) }
+      [from, *inner.map(&:round), to].uniq.map do |tick|
+        Point.new(tick: tick.round, value: sum(pair.map { |one| one.at(tick) }), shape: Shapes::Straight::PLAIN)
+      end
     end
 
     def blended(jets) = jets.reduce { |a, b| @role == "shift" ? a + b : a * b }

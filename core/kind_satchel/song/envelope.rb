@@ -87,6 +87,7 @@ module KindSatchel
           faults << Fault.new("out_of_range", "/points/#{i}/value", "#{point.value} lies outside #{allowed}, which a #{role} envelope may hold.")
         end
         before = point.tick
+        break if faults.size >= Faults::MOST
       end
       raise InvalidInput, faults unless faults.empty?
     end

@@ -110,6 +110,24 @@ export interface Tell {
   text: string;
 }
 
+/** What another tab did. The change itself is left out where it is very large. */
+export interface News {
+  step: "edit" | "undo" | "redo";
+  revision: number;
+  words: string;
+  undo: string | null;
+  redo: string | null;
+  tab: string | null;
+  change?: Drawing & {
+    parts: Part[];
+    silent: string[];
+    /** Address -> stretches of song ticks in which what is heard may differ. */
+    touched: Record<string, [from: Ticks, to: Ticks][]>;
+    /** The first tick whose second may differ. */
+    clock_from: Ticks | null;
+  };
+}
+
 /** One move of a clip or track, and what it would be on another. */
 export interface MoveRow {
   envelope_id: string;

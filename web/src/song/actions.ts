@@ -1,5 +1,5 @@
 import { Refused, type Wants, catalogue, songApi } from "../api/client";
-import type { Change, Changed, EditInputs, Snapshot, Snippet, SongStretch, Ticks } from "../api/types";
+import type { Change, Changed, EditInputs, News, Snapshot, Snippet, SongStretch, Ticks } from "../api/types";
 import { putTogether } from "../draw/corners";
 import { player } from "../sound/player";
 import { heardInView, merged, remember } from "./drawing";
@@ -52,6 +52,27 @@ export async function catchUp(): Promise<void> {
   const model = applyParts(EMPTY, snapshot.parts);
   setSong({ model, revision: snapshot.revision, undo: snapshot.undo, redo: snapshot.redo, silent: snapshot.silent, drawn: {}, heard: {}, preview: null });
   await player.songChanged();
+}
+
+/** Takes what another tab did, as the server tells it; fetches the song anew only where that is not told, or a change was missed. */
+export function follow({ revision, undo, redo, change }: News): Promise<void> {
+  return inTurn(async () => {
+    if (revision <= song().revision) return;
+    if (!change || revision !== song().revision + 1 || change.clock_from !== null) return catchUp();
+    remember({ ...change, revision });
+    setSong((state) => ({
+      ...merged(state, change),
+      model: applyParts(state.model, change.parts),
+      heard: Object.fromEntries(Object.entries(state.heard).filter(([address]) => !(address in change.touched))),
+      silent: change.silent,
+      revision,
+      undo,
+      redo,
+      preview: null,
+    }));
+    dropLostChoice();
+    await player.songChanged();
+  });
 }
 
 export const wants = (): Wants => ({ heard: heardInView(), sound: player.stretchInPlay() });

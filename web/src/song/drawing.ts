@@ -27,7 +27,7 @@ async function drawAllWaiting(): Promise<void> {
 let changes: { revision: number; touched: Set<string> }[] = [];
 const MOST_CHANGES = 100;
 
-export function remember({ revision, parts }: Change): void {
+export function remember({ revision, parts }: Pick<Change, "revision" | "parts">): void {
   changes = [...changes.slice(-MOST_CHANGES), { revision, touched: new Set(parts.map(([kind, id]) => `${kind}/${id}`)) }];
 }
 

@@ -1,15 +1,18 @@
 import { TAB, songApi } from "../api/client";
-import { catchUp } from "./actions";
+import type { News } from "../api/types";
+import { catchUp, follow } from "./actions";
 import { song, tell } from "./store";
+
+const SAID: Record<News["step"], string> = { edit: "Done", undo: "Undone", redo: "Done again" };
 
 /** Follows what other tabs do to a song. Returns how to stop. */
 export function listen(songId: number): () => void {
   const events = songApi(songId).events();
   const moved = (revision: number) => song().songId === songId && revision > song().revision;
   events.addEventListener("changed", (event) => {
-    const { revision, words, tab } = JSON.parse((event as MessageEvent<string>).data);
-    if (tab === TAB || !moved(revision)) return;
-    void catchUp().then(() => tell("done", `In another tab: ${words}`));
+    const news = JSON.parse((event as MessageEvent<string>).data) as News;
+    if (news.tab === TAB || !moved(news.revision)) return;
+    void follow(news).then(() => tell("done", `${SAID[news.step]} in another tab: ${news.words}`));
   });
   events.addEventListener("standing", (event) => {
     if (moved(JSON.parse((event as MessageEvent<string>).data).revision)) void catchUp();

@@ -1,0 +1,30 @@
+# frozen_string_literal: true
+
+require "socket"
+
+# What can go wrong before the server serves: told in one sentence, with exit status 1.
+module Startup
+  module_function
+
+  # @raise [SystemExit] when the port is taken or may not be used
+  def check_port(host, port)
+    TCPServer.new(host, port).close
+  rescue Errno::EADDRINUSE
+    refuse("Port #{port} of #{host} is taken; stop what uses it, or name another one in PORT.")
+  rescue SystemCallError, SocketError => e
+    refuse("The server cannot listen on #{host}, port #{port} (#{e.message.sub(/ - .*/, '')}).")
+  end
+
+  # @raise [SystemExit] when the database cannot be used
+  def connect(path)
+    Database.connect(path)
+  rescue Database::Refused => e
+    refuse(e.message)
+  end
+
+  def refuse(sentence)
+    warn sentence
+    exit!(1)
+  end
+  private_class_method :refuse
+end

@@ -1,0 +1,69 @@
+# frozen_string_literal: true
+
+# A database as version 1 left it.
+RSpec.describe "Songs stored by version 1" do
+  let(:song) { small_song(clip: [envelope([0, 0.5])], lanes: [envelope([0, 0.2], id: "l1", role: "shift")]) }
+
+  # Stores a document of version 1 the way that version did, with a log of its own.
+  def store(document, log: [])
+    row = SongRow.create!(name: document["name"], format: 1, done_edits: log.size)
+    PartRow.insert_all!(OldSongs.parts(document).map { |kind, part_id, record| { song_id: row.id, kind:, part_id:, record: JSON.generate(record) } })
+    log.each_with_index do |patch, i|
+      EditRow.create!(song_id: row.id, place: i + 1, name: "old", words: "edit #{i + 1}", inputs: "{}", patch: JSON.generate(patch))
+    end
+    row.id
+  end
+
+  def undo(id) = post_json("/api/songs/#{id}/undo", { revision: revision(id) })
+  def redo_edit(id) = post_json("/api/songs/#{id}/redo", { revision: revision(id) })
+
+  it "open, and tell once where they sound different" do
+    id = store(OldSongs.document(song))
+    snapshot = get_json("/api/songs/#{id}")
+    expect(snapshot["places"].map { |place| place["text"] }).to eq ["Cutoff of Bass, 2.1.0 to 4.1.0", "Cutoff of Bass, 6.1.0 to 7.1.0"]
+    expect(snapshot["parts"].find { |kind,| kind == "clip" }[2]["kind"]).to eq "notes"
+    expect(standing(id).song).to eq song
+    post_json("/api/songs/#{id}/places_seen")
+    expect(get_json("/api/songs/#{id}")["places"]).to eq []
+  end
+
+  it "keep their log: what merged is one step of it, and everything before that is undone too" do
+    document = OldSongs.document(song)
+    pair = [[0, 0.1], [BAR, 0.3]].zip([[0, -0.2], [BAR, 0.2]]).transpose.each_with_index.map do |points, i|
+      JSON.parse(JSON.generate(KindSatchel::Records.envelope(envelope(*points, role: "shift", id: "s#{i}"))))
+    end
+    before = pair.map { |record| record.merge("points" => record["points"].map { |point| point.merge("value" => 0.0) }) }
+    document["clips"][0]["envelopes"] = pair
+    owned = ->(record, place) { record.merge("owner" => "clip/line", "place" => place) }
+    id = store(document, log: [[["envelope", "s0", owned.call(before[0], 0), owned.call(pair[0], 0)]]])
+    expect(standing(id).song.clip("line").envelopes.map(&:id)).to eq ["s0"]
+    brought_up = json_of(standing(id).song)
+    expect(standing(id).undo).to start_with "bring the song up"
+    expect(undo(id)["words"]).to start_with "bring the song up"
+    expect(standing(id).song.clip("line").envelopes.map { |one| [one.id, one.on] }).to eq [["s0", true], ["s1", false]]
+    expect(undo(id)["words"]).to eq "edit 1"
+    expect(standing(id).song.directory.envelope("s0").envelope.points.map(&:value)).to eq [0.0, 0.0]
+    2.times { redo_edit(id) }
+    expect(json_of(standing(id).song)).to eq brought_up
+    Server.open_songs.forget(id)
+    expect(json_of(standing(id).song)).to eq brought_up
+  end
+
+  it "hand back knobs that were held, from an old log too" do
+    held = apply(small_song(lanes: [envelope([0, 0.3], id: "l1")]), "set_knob", address: CUTOFF, value: 0.5).song
+    document = OldSongs.document(held)
+    track = OldSongs.parts(document).find { |kind, part_id, _| [kind, part_id] == %w[track bass] }[2]
+    free = JSON.parse(JSON.generate(track)).tap { |record| record["devices"].each { |device| device.merge!("held" => [], "values" => {}) } }
+    id = store(document, log: [[["track", "bass", free, track]]])
+    expect(standing(id).song.held_value(address(CUTOFF))).to eq 0.5
+    undo(id)
+    expect([standing(id).song.held, json_of(SongRows.read(id))]).to eq [[], json_of(standing(id).song)]
+  end
+
+  it "come in as documents, with the places told" do
+    answer = post_json("/api/songs/import", OldSongs.document(song))
+    expect(last_response.status).to eq 201
+    expect(get_json("/api/songs/#{answer['id']}")["places"].size).to eq 2
+    expect(standing(answer["id"]).song).to eq song
+  end
+end

@@ -1,0 +1,93 @@
+# frozen_string_literal: true
+
+RSpec.describe KindSatchel::Upgrade do
+  def brought_up(document) = KindSatchel::Document.load(described_class.document(document))
+
+  # A document of version 1 with some envelopes in its clip, in order, whatever their roles.
+  def old(clip: [], lanes: [], knobs: {})
+    document = OldSongs.document(small_song(knobs:))
+    document["clips"][0]["envelopes"] = clip.map { |one| record(one) }
+    document["tracks"][0]["lanes"] = lanes.map { |one| record(one) }
+    document
+  end
+
+  def record(envelope) = JSON.parse(JSON.generate(KindSatchel::Records.envelope(envelope)))
+
+  it "reads what version 1 left unsaid: the kind of a clip, and held values" do
+    held = apply(small_song(lanes: [envelope([0, 0.3], id: "l1")]), "set_knob", address: CUTOFF, value: 0.5).song
+    song = brought_up(OldSongs.document(held))
+    expect([song.clip("line").kind, song.held_value(address(CUTOFF)), heard(song, CUTOFF, 0)]).to eq ["notes", 0.5, 0.5]
+  end
+
+  it "merges two that shift, or scale, with like clocks, within the bound" do
+    one, two = envelope([0, 0.1], [BAR, 0.3], role: "shift"), envelope([0, -0.2, 0.4], [BAR, 0.2], role: "shift", id: "e2")
+    song = brought_up(old(clip: [one, two]))
+    expect(song.clip("line").envelopes.map { |found| [found.id, found.role, found.on] }).to eq [["e1", "shift", true]]
+    (0...BAR).step(97) do |tick|
+      expect(heard(song, CUTOFF, BAR + tick)).to be_within(0.0005).of(song.knob(address(CUTOFF)) + one.at(tick) + two.at(tick))
+    end
+    halves = brought_up(old(lanes: [envelope([0, 0.5], role: "scale", id: "l1"), envelope([0, 0.5], role: "scale", id: "l2")]))
+    expect(heard(halves, CUTOFF, 0)).to be_within(1e-12).of(halves.knob(address(CUTOFF)) / 4)
+  end
+
+  it "keeps what cannot merge switched off: other clocks, and of what sets all but the last" do
+    clip = [envelope([0, 0.1], role: "shift"), envelope([0, 0.2], role: "shift", id: "e2", clock: "once"), envelope([0, 0.3], id: "e3"),
+            envelope([0, 0.4], id: "e4")]
+    song = brought_up(old(clip:))
+    expect(song.clip("line").envelopes.map { |one| [one.id, one.on] }).to eq [["e1", true], ["e2", false], ["e3", false], ["e4", true]]
+    expect(heard(song, CUTOFF, BAR)).to be_within(1e-12).of(0.5)
+  end
+
+  it "lists the places that sound different, once for each stretch" do
+    lane = envelope([0, 0.2], id: "l1", role: "shift")
+    song = brought_up(old(clip: [envelope([0, 0.5])], lanes: [lane]))
+    places = described_class.places(song)
+    expect(places.map { |place| [place.from, place.to, place.largest.round(9)] }).to eq [[BAR, 3 * BAR, 0.2], [5 * BAR, 6 * BAR, 0.2]]
+    expect(places[0].to_record(song)["text"]).to eq "Cutoff of Bass, 2.1.0 to 4.1.0"
+    expect(described_class.places(brought_up(old(clip: [envelope([0, 0.1], role: "shift")], lanes: [envelope([0, 0.5], id: "l1")])))).to eq []
+  end
+
+  it "brings lengths that are too short, and regions of too many passes, within what may be" do
+    document = old(clip: [envelope([0, 0.1], clock: "own_length", own_length_ticks: 60)])
+    document["clips"][0]["envelopes"][0]["own_length_ticks"] = 3
+    document["tracks"][0]["regions"][1].merge!("length_ticks" => 200_000_000)
+    song = brought_up(document)
+    expect(song.clip("line").envelopes[0].own_length_ticks).to eq 60
+    expect(song.track("bass").regions[1].length_ticks).to eq 6_000_000
+  end
+
+  it "hears random songs of version 1 as they were wherever it lists no place" do
+    5.times do |seed|
+      song = RandomSongs.new(seed).song
+      again = brought_up(OldSongs.document(song))
+      expect(again).to eq song
+      expect(described_class.places(again)).to all(have_attributes(largest: be > 0))
+    end
+  end
+end
+
+RSpec.describe KindSatchel::OneOfEach do
+  let(:twice) { [envelope([0, 0.1]), envelope([0, 0.2], id: "e2")] }
+
+  it "allows one envelope of each role for a parameter in a place, and others that are off" do
+    expect(faults { small_song(clip: twice) }).to eq [["second_of_role", "/envelopes/1/role"]]
+    expect(faults { small_song(lanes: twice) }).to eq [["second_of_role", "/lanes/1/role"]]
+    three = [envelope([0, 0.5]), envelope([0, 0.5], id: "e2", role: "scale"), envelope([0, 0.1], id: "e3", role: "shift"),
+             envelope([0, 0.9], id: "e4", on: false)]
+    song = small_song(clip: three)
+    expect(heard(song, CUTOFF, BAR)).to be_within(1e-12).of(0.35)
+    expect(faults { apply(song, "switch_envelope", envelope_id: "e4", on: true) }).to eq [["second_of_role", "/on"]]
+    expect(faults { apply(song, "set_role", envelope_id: "e2", role: "set") }).to eq [["already_there", "/role"]]
+  end
+
+  it "embeds and adds each role once" do
+    song = small_song(clip: [envelope([0, 0.5])])
+    both = apply(song, "embed_envelope", clip_id: "line", address: CUTOFF, role: "shift").song
+    expect(both.clip("line").envelopes.map(&:role)).to eq %w[set shift]
+    expect(heard(both, CUTOFF, BAR)).to eq 0.5
+    expect(faults { apply(both, "embed_envelope", clip_id: "line", address: CUTOFF) }).to eq [["already_there", "/address"]]
+    lanes = apply(apply(both, "add_lane", address: CUTOFF).song, "add_lane", address: CUTOFF, role: "scale").song
+    expect(lanes.track("bass").lanes.map(&:role)).to eq %w[set scale]
+    expect(faults { apply(song, "add_lane", address: "bass/channel/mute", role: "scale") }).to eq [["set_only", "/role"]]
+  end
+end
