@@ -58,6 +58,7 @@ module Database
   # @param alone [Boolean] whether other servers on the file are refused
   # @raise [Refused]
   def connect(path, alone: true)
+    @path = File.expand_path(path)
     hold(path) if alone
     ActiveSupport.on_load(:active_record_sqlite3adapter) { prepend Connection }
     ActiveRecord::Base.establish_connection(
@@ -67,6 +68,12 @@ module Database
   rescue ActiveRecord::ActiveRecordError, SQLite3::Exception => e
     raise Refused, "The database #{path} cannot be used: #{sentence(e)}"
   end
+
+  # @return [String] the file in use
+  def path = @path
+
+  # Runs a block while nobody else in this process writes.
+  def alone(&) = @writer.synchronize(&)
 
   # Runs a block as the only writer, in one transaction that has the lock from its start.
   # @raise [Trouble]

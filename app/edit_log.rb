@@ -36,6 +36,20 @@ class EditLog
     end
   end
 
+  # Makes an edit that somebody else works out, while others go on; if the song has moved on meanwhile it is stale.
+  # @yieldreturn [Hash] "words", "tells", "patch" as the log has it
+  def worked_out(id, revision, name, inputs)
+    current(id, revision)
+    found = yield
+    tells = found["tells"].map { |tell| KindSatchel::Edits::Tell.new(*tell.values_at("code", "ids", "text")) }
+    change("edit", id, revision) do |standing, row|
+      song = KindSatchel::Parts.apply(standing.song, KindSatchel::Deltas.whole(found["patch"], standing.song, 1), 1)
+      patch = KindSatchel::Parts.between(standing.song, song)
+      EditLog.record(row, name, inputs, found["words"], patch) if patch.any?
+      [song, patch, 1, found["words"], tells]
+    end
+  end
+
   # @raise [KindSatchel::InvalidInput] when nothing is left to undo
   def undo(id, revision) = step(id, revision, 0, "undo")
 

@@ -1,7 +1,6 @@
 # frozen_string_literal: true
 
 require "json"
-require "json_schemer"
 require "pathname"
 require_relative "list_limits"
 require_relative "wording"
@@ -19,11 +18,14 @@ module Schemas
   # @param name [String] "song" or "edits/NAME"
   # @return [void]
   # @raise [KindSatchel::InvalidInput] with the first faults; of lists that are too long only that
+  # @yieldreturn [Object] what is left to the schema, where a reader checks the rest
   def check!(name, data)
     faults = ListLimits.faults(source(name), data)
-    faults = schema(name).validate(data).lazy.map { |error| fault(error) }.first(KindSatchel::Faults::MOST) if faults.empty?
+    faults = faults_of(name, block_given? ? yield : data) if faults.empty?
     raise KindSatchel::InvalidInput, faults unless faults.empty?
   end
+
+  def faults_of(name, data) = schema(name).validate(data).lazy.map { |error| fault(error) }.first(KindSatchel::Faults::MOST)
 
   # @raise [KindSatchel::NotFound] for an unknown edit
   # @raise [KindSatchel::InvalidInput]
@@ -44,9 +46,29 @@ module Schemas
     data = parse(text)
     version!(data)
     old = data.is_a?(Hash) && data["version"] == 1
-    check!(old ? "song-1" : "song", data)
+    check!(old ? "song-1" : "song", data) { slim(data) }
     song = KindSatchel::Document.load(old ? KindSatchel::Upgrade.document(data) : data)
     Opened.new(song, old ? KindSatchel::Upgrade.places(song) : [])
+  end
+
+  # A document without its points and notes, which the core's reader checks (see KindSatchel::Form).
+  def slim(data)
+    return data unless data.is_a?(Hash)
+
+    data.to_h do |key, list|
+      next [key, list] unless %w[tracks clips].include?(key) && list.is_a?(Array)
+
+      [key, list.map { |owner| owner.is_a?(Hash) ? slim_owner(owner) : owner }]
+    end
+  end
+
+  def slim_owner(owner)
+    owner.to_h do |key, value|
+      next [key, value] unless value.is_a?(Array)
+      next [key, []] if key == "notes"
+
+      [key, value.map { |one| one.is_a?(Hash) && one["points"].is_a?(Array) ? one.merge("points" => []) : one }]
+    end
   end
 
   # A song that was read, and the places that sound different from what its older version did.
@@ -80,7 +102,9 @@ module Schemas
     raise KindSatchel::InvalidInput.of("unknown_version", "/version", sentence)
   end
 
+  # Loaded when it is first needed: most of the command line's time to start would go into it.
   def schema(name)
+    require "json_schemer"
     @schema ||= {}
     @schema[name] ||= JSONSchemer.schema(FOLDER.join("#{name}.json"))
   end
@@ -93,5 +117,5 @@ module Schemas
 
   def fault(error) = KindSatchel::Fault.new("schema_#{error['type']}", error["data_pointer"], Wording.of(error))
 
-  private_class_method :version!, :schema, :source, :fault, :finite!
+  private_class_method :faults_of, :slim, :slim_owner, :version!, :schema, :source, :fault, :finite!
 end

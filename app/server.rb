@@ -6,6 +6,7 @@ require_relative "environment"
 require_relative "routes/guards"
 require_relative "routes/faults"
 require_relative "routes/shelf"
+require_relative "routes/work"
 require_relative "routes/editing"
 require_relative "routes/reading"
 require_relative "routes/pages"
@@ -25,6 +26,7 @@ class Server < Sinatra::Base
   set :edit_log, EditLog.new(open_songs)
   set :shelf, SongShelf.new(open_songs)
   set :listeners, Listeners.new
+  set :long_work, LongWork.new(listeners)
 
   use Gate
   use Rack::Deflater, include: %w[application/json application/javascript text/javascript text/css text/html], sync: false
@@ -32,6 +34,7 @@ class Server < Sinatra::Base
   register Guards
   register Faults
   register Shelf
+  register Work
   register Editing
   register Reading
   register Pages

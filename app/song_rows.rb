@@ -46,7 +46,8 @@ module SongRows
   # The parts of a song as JSON text, straight from the rows: [[kind, id, record], ...]; points and notes left out.
   def json(song_id)
     entries = PartRow.where(song_id:).order(:kind, :part_id).pluck(:kind, :part_id, SLIM)
-    "[#{entries.map { |kind, id, record| "[#{kind.to_json},#{id.to_json},#{record}]" }.join(',')}]"
+    list = entries.map { |kind, id, record| kind == "song" ? [kind, id, Wire.head(JSON.parse(record)).to_json] : [kind, id, record] }
+    "[#{list.map { |kind, id, record| "[#{kind.to_json},#{id.to_json},#{record}]" }.join(',')}]"
   end
 
   def row(song_id, kind, id, record) = { song_id:, kind:, part_id: id, record: JSON.generate(record) }

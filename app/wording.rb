@@ -21,13 +21,15 @@ module Wording
   def sentence(error, name)
     schema = error["schema"]
     case error["type"]
-    when "required" then "#{error.dig('details', 'missing_keys').join(', ')} is missing."
+    when "required" then missing(error.dig("details", "missing_keys"))
     when *KINDS.keys then "#{name} is #{KINDS[error['type']]}."
     when "enum", "const" then "#{name} is one of: #{(schema['enum'] || [schema['const']]).join(', ')}."
     when "schema" then "#{name} is not known here."
     else "#{name} #{limit(error['type'], schema)}"
     end
   end
+
+  def missing(keys) = "#{keys.join(', ')} #{keys.size == 1 ? 'is' : 'are'} missing."
 
   def limit(type, schema)
     case type
@@ -40,5 +42,5 @@ module Wording
   end
 
   def described(schema) = schema.is_a?(Hash) && schema["description"] ? ": #{schema['description'].delete_suffix('.')}" : ""
-  private_class_method :sentence, :limit, :described
+  private_class_method :sentence, :missing, :limit, :described
 end

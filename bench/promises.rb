@@ -4,12 +4,14 @@ require "zlib"
 require_relative "arranging"
 require_relative "drag"
 require_relative "editor"
+require_relative "speed"
+require_relative "imports"
 
 # Each promise with what was measured.
 class Promises
   include KindSatchel
 
-  SECTIONS = %w[core editor previews snapshot arranging browser first_load].freeze
+  SECTIONS = %w[core speed imports editor previews snapshot arranging browser first_load].freeze
 
   # @param only [Array<String>] sections to run; none for all
   # @yieldparam name [String]
@@ -40,13 +42,32 @@ class Promises
     end
   end
 
+  def speed
+    note("core: all ramps of the big song, beside numpy sampling the same at 1 kHz (processor time)", SpeedBench.ramps(@big))
+    note("core: values from pieces, and one by one", SpeedBench.values(@big))
+    note("bin/satchel help, whole process", Measure.milliseconds(7, warm_up: 1) do
+      system(File.expand_path("../bin/satchel", __dir__), "help", out: File::NULL)
+    end)
+  end
+
+  def imports
+    bench = ImportBench.new(@big)
+    note("import of the big song by a worker, most memory of it", bench.import)
+    note("preview of a point drag in the demo while a big song is imported", bench.previews_meanwhile(server) { |runs| meanwhile(runs) })
+  end
+
+  def meanwhile(runs)
+    move = DemoSong.build.clip("mooring").envelopes.first.id
+    drag(server.demo_id, move, "rope-bass/synth/cutoff", runs, warm_up: 0)
+  end
+
   # The big song after an edit, as a preview finds it.
   def edited = @big.tap(&:directory).with_clip(@big.clip("c5").with(name: "x"))
 
-  def outline(song, address) = Heard::Outline.of_pieces(Heard::Resolver.new(song, address).pieces(0, song.length_ticks))
+  def outline(song, address) = Heard::Outline.heard(Heard::Resolver.new(song, address), 0, song.length_ticks, width_px: Drawing::WIDTH_PX)
 
   def all_ramps(song)
-    song.automated.sum { |address| Heard::Ramps.new(Heard::Resolver.new(song, address)).corners(0, song.length_ticks).size }
+    song.automated.sum { |address| Heard::Ramps.new(Heard::Resolver.new(song, address)).flat(0, song.length_ticks).size / 2 }
   end
 
   # Number of ramps and the largest error at 40,000 places, beside a sampling of the same curve at 1 kHz joined by ramps.
@@ -113,9 +134,9 @@ class Promises
     note("preview of a point drag, big song, whole request", drag(server.big_id, target.id, target.target.to_s, 100))
   end
 
-  def drag(id, envelope_id, address, runs)
+  def drag(id, envelope_id, address, runs, warm_up: 40)
     turn = 0
-    Measure.milliseconds(runs, warm_up: 40) do
+    Measure.milliseconds(runs, warm_up:) do
       turn += 1
       inputs = { envelope_id:, runs: [[1, 1]], ticks: turn % 20, value: (turn % 60 / 600.0) - 0.05 }
       answer = server.post("/api/songs/#{id}/preview", { revision: 1, edit: "shift_points", inputs:, heard: [address] })

@@ -22,24 +22,24 @@ class Answer
   end
 
   # For a change that was made: every changed part.
-  def change = { "parts" => @records.map { |key, record| [*key, record] }, **drawing }
+  def change = { "parts" => parts, **drawing }
 
   # For other tabs: what changed, how it is drawn, and where what is heard may differ (in song ticks, by address).
   def news
     stretches = affected.to_h { |address| [address.to_s, changes.heard[address]] }
-    { "parts" => @records.map { |key, record| [*key, record] }, **drawing.except("heard", "patches", "conflicts"),
+    { "parts" => parts, **drawing.except("heard", "patches", "conflicts"),
       "touched" => stretches, "clock_from" => changes.clock_from }
   end
 
   # For a change that is only being tried: of envelopes just the points that differ, of curves just the stretches.
   # `patches` => { "curves" => envelope id => [[from, to, corners]], "heard" => address => [[from, to, corners], ...] }
   def preview
-    told = { "parts" => tried_parts, "points" => touched_points }
+    told = { "parts" => Wire.parts(tried_parts), "points" => touched_points }
     stretches = only_points
     return { **told, **drawing } unless stretches
 
     draw = Drawing.new(@after)
-    { **told, "silent" => @after.silent, "uneven" => draw.uneven(changed_envelopes), "curves" => {}, "windows" => {}, "passes" => {}, "heard" => {},
+    { **told, "silent" => @after.silent, "uneven" => draw.uneven(changed_envelopes), "curves" => {}, "heard" => {}, **draw.placed([]),
       "patches" => { "curves" => draw.curve_patches(stretches), "heard" => draw.heard_patches(wanted) }, **sound }
   end
 
@@ -48,6 +48,8 @@ class Answer
   def affected = @affected ||= changes.addresses.select { |address| @after.parameter?(address) }
 
   private
+
+  def parts = Wire.parts(@records.map { |key, record| [*key, record] })
 
   def changes = @changes ||= Heard::Changes.between(@before, @after)
 
@@ -82,7 +84,7 @@ class Answer
     draw = Drawing.new(@after)
     regions = changed_regions
     { "curves" => draw.curves(changed_envelopes), "uneven" => draw.uneven(changed_envelopes), "meetings" => draw.meetings(changed_envelopes),
-      "windows" => draw.windows(regions), "passes" => draw.passes(regions), "conflicts" => draw.conflicts(wanted.keys.map(&:to_s)),
+      **draw.placed(regions), "conflicts" => draw.conflicts(wanted.keys.map(&:to_s)),
       "silent" => @after.silent, **heard(draw), **sound }
   end
 

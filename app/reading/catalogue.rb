@@ -15,7 +15,8 @@ module Catalogue
     send = parameter(KindSatchel::Devices::SEND, scales)
     { "devices" => devices, "send" => send, "send_prefix" => KindSatchel::Devices::SEND_PREFIX, "scales" => scales.values,
       "amounts" => amounts, "shapes" => KindSatchel::Shapes::ALL.ids, "roles" => KindSatchel::Roles::ALL.ids, "clocks" => KindSatchel::Clocks::ALL.ids,
-      "drum_sounds" => KindSatchel::Devices::DRUM_SOUNDS }
+      "track_kinds" => KindSatchel::Track::KINDS.to_h { |kind| [kind, { "holds" => KindSatchel::Track::HOLDS.fetch(kind, []) }] },
+      "shortest_ticks" => KindSatchel::Timing::SHORTEST_TICKS, "drum_sounds" => KindSatchel::Devices::DRUM_SOUNDS }
   end
 
   def device(type, scales)

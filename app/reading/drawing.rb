@@ -4,6 +4,7 @@
 #
 # - curves:  envelope id => [tick, value, tick, value, ...] in the envelope's own time
 # - windows: region id => { envelope id => [[from, to, position at from, rate], ...] } in song ticks
+# - marks:   region id => { envelope id => [tick, ...] } where an envelope of its own length and its loop begin together again
 # - passes:  region id => [[from, to, ticks into the clip], ...] of the material
 # - heard:   address => [tick, value, ...] over the song
 # - conflicts: address => [[from, to, winner, loser], ...], each of these two [envelope id, region id]
@@ -29,8 +30,11 @@ class Drawing
     clips = regions.map(&:clip_id).uniq.map { |id| @song.clip(id) }
     envelopes = tracks.flat_map(&:lanes) + clips.flat_map(&:envelopes)
     { "curves" => curves(envelopes), "uneven" => uneven(envelopes), "meetings" => meetings(envelopes),
-      "windows" => windows(regions), "passes" => passes(regions), "parts" => tracks.flat_map { |track| lanes(track) } + clips.flat_map { |clip| whole(clip) } }
+      **placed(regions), "parts" => tracks.flat_map { |track| lanes(track) } + clips.flat_map { |clip| whole(clip) } }
   end
+
+  # Where what regions hold lies in the song.
+  def placed(regions) = { "windows" => windows(regions), "marks" => marks(regions), "passes" => passes(regions) }
 
   def curves(envelopes) = envelopes.to_h { |envelope| [envelope.id, flat(Heard::Outline.of_envelope(envelope))] }
 
@@ -47,6 +51,17 @@ class Drawing
     regions.to_h do |region|
       clip = @song.clip(region.clip_id)
       [region.id, clip.envelopes.to_h { |envelope| [envelope.id, runs(region, clip, envelope)] }]
+    end
+  end
+
+  # The most marks told of one envelope in one region.
+  MOST_MARKS = 32
+
+  def marks(regions)
+    regions.to_h do |region|
+      clip = @song.clip(region.clip_id)
+      own = clip.envelopes.to_h { |envelope| [envelope.id, Clocks.meeting_ticks(region, clip, envelope, MOST_MARKS)] }
+      [region.id, own.reject { |_, ticks| ticks.empty? }]
     end
   end
 

@@ -13,8 +13,10 @@ class Playback
     { "from_tick" => from_tick, "to_tick" => to_tick,
       "from_seconds" => @song.tempo.seconds_at(from_tick), "to_seconds" => @song.tempo.seconds_at(to_tick),
       "ramps" => ramps(addresses || @song.automated, from_tick, to_tick),
-      **(addresses ? {} : { "events" => Heard::Events.new(@song).in_range(from_tick, to_tick) }) }
+      **(addresses ? {} : { "events" => events(from_tick, to_tick) }) }
   end
+
+  def events(from_tick, to_tick) = Heard::Events.new(@song).in_range(from_tick, to_tick)
 
   # The tick and second at the corners of the clock.
   def clock = @song.tempo.clock

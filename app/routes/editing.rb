@@ -2,6 +2,9 @@
 
 # Changing a song: edit, undo, redo; and trying a change without making it.
 module Editing
+  # Laying more regions out than these takes long in a large song.
+  MANY_REGIONS = 40
+
   # Helpers for routes.
   module Helpers
     def song_id = params[:id].to_i
@@ -38,6 +41,11 @@ module Editing
       [name, inputs]
     end
 
+    # Laying much of a large song out is left to a worker.
+    def long_edit?(name, inputs)
+      name == "lay_out" && long?(song_id) && (inputs["track_id"] || inputs.fetch("region_ids", []).size > MANY_REGIONS)
+    end
+
     # The change is stored by now: what fails from here on must not say that nothing was changed.
     def answer_change(change, data)
       told_change(change, data)
@@ -63,7 +71,13 @@ module Editing
       wants_of(data)
       name, inputs = checked_edit(data)
       revision = revision_of(data)
-      change = KindSatchel::Edits::Moves.at("/inputs") { settings.edit_log.edit(song_id, revision, name, inputs) }
+      change = KindSatchel::Edits::Moves.at("/inputs") do
+        next settings.edit_log.edit(song_id, revision, name, inputs) unless long_edit?(name, inputs)
+
+        settings.edit_log.worked_out(song_id, revision, name, inputs) do
+          settings.long_work.run("edit", { id: song_id, edit: name, inputs: }, channel:)
+        end
+      end
       answer_change(change, data)
     end
 

@@ -2,6 +2,9 @@
 
 # Reading a song: its parts, what to draw, what is heard and why, what to play.
 module Reading
+  # A longer stretch of a large song is flattened by a worker.
+  LONG_TICKS = 64 * 3840
+
   # Helpers for routes.
   module Helpers
     def song = settings.open_songs.fetch(params[:id].to_i).song
@@ -85,7 +88,10 @@ module Reading
       from, to = tick_of("from_tick"), tick_of("to_tick")
       raise KindSatchel::InvalidInput.of("out_of_range", "/to_tick", "A stretch ends after it starts.") unless to > from
 
-      json(Playback.new(song).stretch(from, to))
+      id = params[:id].to_i
+      next json(Playback.new(song).stretch(from, to)) unless long?(id) && to - from > LONG_TICKS
+
+      settings.long_work.with_file("playback", { id:, from_tick: from, to_tick: to }, channel:) { |path| json(File.read(path)) }
     end
   end
 
@@ -93,9 +99,7 @@ module Reading
     app.get("/api/songs/:id/events") do
       id = params[:id].to_i
       revision = settings.open_songs.fetch(id).revision
-      halt_with(501, "no_events", "This server cannot hold events open.") unless request.env["rack.hijack?"]
-      settings.listeners.add(id, request.env["rack.hijack"].call, revision)
-      halt(-1)
+      hijacked(id, revision)
     end
   end
   private_class_method :travelling, :playback, :events

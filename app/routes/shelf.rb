@@ -26,15 +26,21 @@ module Shelf
     end
 
     app.post("/api/songs/import") do
-      opened = Schemas.read_song(request.body.read)
+      text = request.body.read
       status 201
+      next json(settings.long_work.with_file("import", {}, channel:, content: text)) if text.bytesize > LongWork::LONG_BYTES
+
+      opened = Schemas.read_song(text)
       json(settings.shelf.add(opened.song, places: opened.places))
     end
 
     app.get("/api/songs/:id/export") do
-      song = settings.open_songs.fetch(params[:id].to_i).song
+      id = params[:id].to_i
+      song = settings.open_songs.fetch(id).song
       headers "Content-Disposition" => Shelf.disposition("#{Shelf.file_name(song.name)}.satchel.json")
-      json(JSON.pretty_generate(KindSatchel::Document.dump(song)))
+      next json(JSON.pretty_generate(KindSatchel::Document.dump(song))) unless long?(id)
+
+      settings.long_work.with_file("export", { id: }, channel:) { |path| json(File.read(path)) }
     end
 
     app.post("/api/songs/:id/duplicate") do

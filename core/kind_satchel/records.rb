@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative "records/form"
 require_relative "records/records"
 require_relative "records/older"
 require_relative "records/document"

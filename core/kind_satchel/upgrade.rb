@@ -27,7 +27,7 @@ module KindSatchel
       clips = record["clips"].map { |clip| Older.record("clip", clip).merge("envelopes" => brought_up(clip["envelopes"])) }
       known = clips.to_h { |clip| [clip["id"], clip] }
       tracks = record["tracks"].map do |track|
-        regions = track["regions"].map { |region| limited(region, known[region["clip_id"]]) }
+        regions = track["regions"].map { |region| limited(Older.record("region", region), known[region["clip_id"]]) }
         Older.record("track", track).merge("lanes" => brought_up(track["lanes"]), "regions" => regions)
       end
       record.merge("version" => 2, "tracks" => tracks, "clips" => clips)
@@ -36,7 +36,7 @@ module KindSatchel
     # @param parts [Hash] every part of a stored song, see {Parts}
     # @return [Hash] the same, brought up
     def parts(parts)
-      fresh = parts.to_h { |(kind, id), record| [[kind, id], Older.record(kind, record)] }
+      fresh = parts.to_h { |(kind, id), record| [Older.key(kind, id), Older.record(kind, record)] }
       owned = fresh.select { |(kind, _), _| kind == "envelope" }.values.group_by { |record| record["owner"] }
       owned.each_value { |list| merge(fresh, list.sort_by { |record| record["place"] }) }
       clips = fresh.select do |(kind, _), _|

@@ -33,4 +33,47 @@ RSpec.describe "Inputs of edits" do
     document = JSON.parse(File.read(Schemas::FOLDER.join("song.json")))["$defs"]["point"]["properties"]["shape"]["enum"]
     expect([shapes, document]).to all match_array(KindSatchel::Shapes::ALL.ids)
   end
+
+  # Points and notes are checked by the core's reader alone; what the schema would refuse, it refuses.
+  describe "the reader of points and notes" do
+    let(:whole) { JSONSchemer.schema(Schemas::FOLDER.join("song.json")) }
+    let(:document) { JSON.parse(JSON.generate(KindSatchel::Document.dump(DemoSong.build))) }
+
+    spoiled = [nil, "x", -2, 1e9, 300, true, [], {}, 0.5, -0.25, 0, 1]
+    keys = %w[tick value shape curve from to wave cycles note_ticks skew phase foot top nonsense]
+
+    def refused?(record) = whole.validate(record).any?
+
+    def reader_refuses?(record)
+      faults { KindSatchel::Document.load(record) }.any?
+    end
+
+    before { require "json_schemer" }
+
+    it "refuses every point that the schema refuses" do
+      point = document["tracks"].flat_map { |track| track["lanes"] }.first["points"][1]
+      point["shape"], point["curve"] = "curved", 0.1
+      tried = keys.product(spoiled).map { |key, value| point.merge(key => value) } + %w[tick value shape].map { |key| point.except(key) } +
+              %w[ess cycle straight sing].map { |shape| point.merge("shape" => shape) } + [nil, 3, "point", []]
+      found = tried.map do |one|
+        document["tracks"].flat_map { |track| track["lanes"] }.first["points"][1] = one
+        [refused?(document), reader_refuses?(document)]
+      end
+      expect(found).not_to include([true, false])
+      expect(found.tally.keys).to include([true, true], [false, false])
+    end
+
+    it "refuses every note that the schema refuses" do
+      note = document["clips"][0]["notes"][0]
+      tried = (note.keys + ["nonsense"]).product(spoiled).map { |key, value| note.merge(key => value) } + note.keys.map do |key|
+        note.except(key)
+      end + [nil, 3, []]
+      found = tried.map do |one|
+        document["clips"][0]["notes"][0] = one
+        [refused?(document), reader_refuses?(document)]
+      end
+      expect(found).not_to include([true, false])
+      expect(found.tally.keys).to include([true, true], [false, false])
+    end
+  end
 end

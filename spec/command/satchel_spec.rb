@@ -1,6 +1,8 @@
 # frozen_string_literal: true
 
 require "open3"
+require "stringio"
+require_relative "../../app/command_line"
 
 RSpec.describe "bin/satchel" do
   let(:folder) { Dir.mktmpdir }
@@ -12,9 +14,20 @@ RSpec.describe "bin/satchel" do
 
   def write(name, text) = File.join(folder, name).tap { |path| File.write(path, text) }
 
+  # The class itself, since starting Ruby anew each time takes long.
   def satchel(*arguments)
-    out, err, status = Open3.capture3("ruby", File.expand_path("../../bin/satchel", __dir__), *arguments.map(&:to_s))
-    [out, err, status.exitstatus]
+    out, err = StringIO.new, StringIO.new
+    status = CommandLine.new(arguments.map(&:to_s), out:, err:).run
+    [out.string, err.string, status]
+  end
+
+  # With none of Bundler's settings and no gem of the tests at hand.
+  it "starts by itself" do
+    clean = ENV.keys.grep(/\A(BUNDLE|RUBY|GEM)/).to_h { |key| [key, nil] }
+    program = File.expand_path("../../bin/satchel", __dir__)
+    out, err, status = Open3.capture3(clean, "ruby", program, "validate", file, chdir: "/")
+    expect([out, err, status.exitstatus]).to eq ["valid\n", "", 0]
+    expect(Open3.capture3(clean, "ruby", program, "juggle", chdir: "/")[2].exitstatus).to eq 1
   end
 
   it "prints what is heard as CSV, with silence as -inf" do
@@ -70,7 +83,7 @@ JSON.generate([{ edit: "rename_song", inputs: { name: "Ebb" } }, { edit: "add_la
     { ["heard", file, "nonsense"] => /not an address/, ["heard", file, cutoff, "--from", 0] => /--to is missing/,
       ["clock", file, "--at", "soon"] => /invalid argument/i,
       ["validate", broken] => %r{/envelopes/0/role}, ["validate", "/nowhere.json"] => /No such file/, ["juggle"] => /There is no command juggle/,
-      ["edit", file, wrong] => %r{/1: Missing: name}, ["flatten", file, cutoff, "--tolerance", 5] => /tolerance/ }.each do |arguments, sentence|
+      ["edit", file, wrong] => %r{/1: name is missing}, ["flatten", file, cutoff, "--tolerance", 5] => /tolerance/ }.each do |arguments, sentence|
       out, err, status = satchel(*arguments)
       expect([out, err, status]).to match ["", sentence, 1]
     end

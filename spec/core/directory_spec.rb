@@ -6,8 +6,11 @@ RSpec.describe KindSatchel::Directory do
     { tracks: directory.tracks.transform_values(&:id), envelopes: directory.envelopes.transform_values(&:to_a).sort.to_h,
       regions: directory.regions.transform_values(&:to_a).sort.to_h,
       placed: song.clips.keys.to_h { |id| [id, directory.regions_of_clip(id).map { |placed| placed.region.id }] },
-      carriers: song.automated.to_h { |target| [target.to_s, directory.movers(target).map { |clip, one| [clip.id, one] }.sort_by(&:first)] } }
+      movers: targets(song).to_h { |target| [target.to_s, directory.movers(target).map { |clip, one| [clip.id, one] }.sort_by(&:first)] } }
   end
+
+  # From the song itself, not from what is to be held against it.
+  def targets(song) = song.clips.values.flat_map { |clip| clip.envelopes.map(&:target) }.uniq
 
   def random_step(maker, song)
     random = maker.random

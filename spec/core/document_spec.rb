@@ -13,7 +13,14 @@ RSpec.describe KindSatchel::Document do
     record["clips"][0]["notes"][0]["length_ticks"] = 0
     record["tracks"][1]["lanes"][0]["points"].reverse!
     record["tracks"][1]["devices"][0]["values"]["cutoff"] = 3
-    expect(load_faults(record)).to include(["out_of_range", "/clips/0/notes/0/length_ticks"], ["unsorted", "/tracks/1/lanes/0/points/1/tick"])
+    record["tracks"][1]["regions"][0]["start_tick"] = -5
+    record["tracks"][2]["kind"] = "choir"
+    found = load_faults(record)
+    expect(found.uniq.reject { |code,| code == "unsorted" }).to contain_exactly(
+      ["out_of_range", "/clips/0/notes/0/length_ticks"], ["out_of_range", "/tracks/1/devices/0/values/cutoff"],
+      ["out_of_range", "/tracks/1/regions/0/start_tick"], ["unknown_kind", "/tracks/2/kind"]
+    )
+    expect(found).to include(["unsorted", "/tracks/1/lanes/0/points/1/tick"])
   end
 
   it "finds regions that overlap" do

@@ -8,8 +8,10 @@ RSpec.describe KindSatchel::Edits do
   def ticks(song) = move(song).points.map(&:tick)
 
   it "has a schema for every edit and an edit for every schema" do
-    expect(described_class::NAMES).to include("move_points", "copy_regions").and all(match(/\A[a-z_]+\z/))
-    expect(described_class::ALL.ids).to eq described_class::NAMES
+    files = Dir[File.expand_path("../../core/kind_satchel/edits/*.rb", __dir__)].map { |file| File.basename(file, ".rb") }
+    edits = files.select { |file| described_class.const_get(file.split("_").map(&:capitalize).join).respond_to?(:call) }
+    schemas = Dir[File.expand_path("../../schemas/edits/*.json", __dir__)].map { |file| File.basename(file, ".json") }
+    expect([edits.sort, described_class::ALL.ids]).to all eq schemas.sort
   end
 
   it "leaves the song it was given alone, and shares what it did not change" do

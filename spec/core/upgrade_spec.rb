@@ -56,6 +56,16 @@ RSpec.describe KindSatchel::Upgrade do
     expect(song.track("bass").regions[1].length_ticks).to eq 6_000_000
   end
 
+  it "renames tracks whose ids are kept for other things, wherever they are named" do
+    document = old(clip: [envelope([0, 0.5])], lanes: [envelope([0, 0.2], id: "l1", role: "shift")])
+    text = JSON.generate(document).gsub('"id":"bass"', '"id":"song"').gsub('"bass/', '"song/').gsub('"id":"hall"', '"id":"clip-hall"')
+    song = brought_up(JSON.parse(text))
+    expect(song.tracks.map(&:id)).to eq %w[track-song track-clip-hall master]
+    expect(heard(song, "track-song/synth/cutoff", BAR)).to be_within(1e-12).of 0.7
+    fresh = JSON.parse(json_of(small_song).gsub('"id":"bass"', '"id":"move"').gsub('"bass/', '"move/'))
+    expect(faults { KindSatchel::Document.load(fresh) }).to eq [["reserved_id", "/tracks/0/id"]]
+  end
+
   it "hears random songs of version 1 as they were wherever it lists no place" do
     5.times do |seed|
       song = RandomSongs.new(seed).song

@@ -148,7 +148,7 @@ RSpec.describe "Drawing moves" do
       mouse.click(x: middle("point-#{move_id}-1")[0], y: middle("point-#{move_id}-1")[1])
       tab "Edit"
       { "Value" => ["900 %", "outside"], "Position" => ["9.9", "outside the meter"],
-        "Boost or cut by" => ["loud", "no amount"], "Scale to %" => ["much", "not a number"],
+        "Boost or cut by" => ["loud", "no amount"], "Scale to %" => ["much", "is a number"],
         "Stretch from" => ["soon", "not a position"] }.each do |field, (text, words)|
         type_into field, text
         expect(page).to have_css("[role=alert]", text: words)

@@ -105,7 +105,7 @@ RSpec.describe "Songs in the studio" do
     open_song(id)
     edit(id, "rename_song", { name: "From elsewhere" })
     expect(page).to have_field("Name of the song", with: "From elsewhere")
-    expect(page).to have_text("In another tab: rename the song")
+    expect(page).to have_text("Done in another tab: rename the song")
     type_into "Tempo", "100"
     eventually(id) { |song| song.tempo.bpm_at(0) == 100 }
   end
@@ -141,7 +141,7 @@ RSpec.describe "Songs in the studio" do
     import_file(json_of(DemoSong.build.with(name: "Imported #{id}")))
     expect(page).to have_css("li[aria-label='Imported #{id}']")
     import_file('{"format": "kind-satchel-song"}')
-    expect(page).to have_css("[role=alert]", text: "Missing: version, name")
+    expect(page).to have_css("[role=alert]", text: "version, name")
     click_on "New song"
     expect(page).to have_field("Name of the song", with: "New song").and have_button("Play")
   end

@@ -34,6 +34,24 @@ module KindSatchel
       @a + (@rise * (@straight ? share : @shape.weight(share)))
     end
 
+    # Writes the values at ticks[first...last], `zero` being position 0, into a list; the same as {#at}, many at a time.
+    def fill(values, ticks, first, last, zero)
+      return values.fill(@a, first, last - first) if @still
+
+      return fill_straight(values, ticks, first, last, zero) if @straight
+
+      a, rise, origin, length, shape = @a, @rise, @origin, @length, @shape
+      while first < last
+        values[first] = a + (rise * shape.weight((ticks[first] - zero - origin) / length))
+        first += 1
+      end
+    end
+
+    # Corners of a line chain that stays within `tolerance`: share of the length, share of the rise, share, share, ...; the last
+    # one is the end.
+    def chain(tolerance) = @straight ? ENDS : @shape.chain(@rise, tolerance)
+    ENDS = [1.0, 1.0].freeze
+
     def share_at(position) = (position - @origin) / @length
 
     # Positions strictly between two where a line chain must turn to stay within `tolerance`, when the values of this segment
@@ -56,12 +74,22 @@ module KindSatchel
       Jet.new(low, high, size * @shape.slope_most(u0, u1) / @length, size * @shape.bend_most(u0, u1) / (@length * @length))
     end
 
-    # What never changes of a segment, kept with it: one thing at a time.
-    def keep(key)
-      return @kept if @kept_key == key
+    # What never changes of a segment for a scale and a tolerance, kept with it: one thing at a time.
+    def keep(scale, tolerance)
+      return @kept if @kept_for.equal?(scale) && @kept_to == tolerance
 
-      @kept_key = key
+      @kept_for, @kept_to = scale, tolerance
       @kept = yield
+    end
+
+    private
+
+    def fill_straight(values, ticks, first, last, zero)
+      a, rise, origin, length = @a, @rise, @origin, @length
+      while first < last
+        values[first] = a + (rise * ((ticks[first] - zero - origin) / length))
+        first += 1
+      end
     end
   end
 end

@@ -28,6 +28,13 @@ module KindSatchel
         @factor ? (value * @factor) + @offset : value
       end
 
+      # Writes the values at ticks[first...last] into a list.
+      def fill(values, ticks, first, last)
+        return @segment.fill(values, ticks, first, last, @zero) if plain?
+
+        first.upto(last - 1) { |place| values[place] = at(ticks[place]) }
+      end
+
       # @return [Float] how much the value moves with the segment's
       def worth = @factor || 1.0
 
@@ -112,6 +119,28 @@ module KindSatchel
         end
         found.size < 2 ? found : found.sort_by.with_index { |(source, _), i| [RANKS.fetch(source.envelope.role), source.turn, i] }
       end
+
+      # The same in numbers: what the winner sets (nil for nobody), what scales (nil for nothing), what shifts.
+      # @return [Array(Float, Array<Float>, Array<Float>)]
+      def amounts_at(tick)
+        found = [nil, nil, nil]
+        @lanes.each { |lane| note(found, lane, lane.at(tick)) }
+        @rows.each { |track, turn| note_region(found, track.region_at(tick), turn, tick) }
+        found
+      end
+
+      # The runs of what acts, in order, where one clip envelope at a time sets the value and nothing else acts; nil elsewhere.
+      # @return [Array<Array(Clocks::Run, Envelope)>, nil]
+      def runs_alone(from, to)
+        return unless @lanes.empty? && @rows.size < 2 && @moves.each_value.all? { |list| list.size == 1 && list[0][1].role == "set" }
+
+        list = []
+        each_placed(from, to) do |source|
+          Clocks.each_run(source.region, source.clip, source.envelope, from, to) { |run| list << [run, source.envelope] }
+        end
+        list
+      end
+
       RANKS = Roles::ALL.ids.each_with_index.to_h.freeze
 
       # Every region in which a clip envelope acts somewhere in a stretch.
@@ -127,11 +156,13 @@ module KindSatchel
       # @yieldparam role [String]
       # @yieldparam low [Float]
       # @yieldparam high [Float]
+      # @yieldparam throughout [Boolean] whether it acts in all of the stretch
       def each_bound(from, to)
-        @lanes.each { |lane| yield lane.role, *bounds(lane, from, to) }
+        @lanes.each { |lane| yield lane.role, *bounds(lane, from, to), true }
         each_placed(from, to) do |source|
-          envelope = source.envelope
-          Bounds.positions(source, from, to).each { |start, finish| yield envelope.role, *bounds(envelope, start, finish) }
+          envelope, region = source.envelope, source.region
+          throughout = region.start_tick <= from && region.end_tick >= to
+          Bounds.positions(source, from, to).each { |start, finish| yield envelope.role, *bounds(envelope, start, finish), throughout }
         end
       end
 
@@ -164,6 +195,26 @@ module KindSatchel
         carriers = @moves.each_value.filter_map { |((clip, _))| clip.id if clip.carrier? }
         others = carriers.flat_map { |id| directory.regions_of_clip(id).map { |placed| [placed.track, placed.place] } }
         [[own, OWN], *others.uniq.reject { |track, _| track.id == own.id }.sort_by(&:last)]
+      end
+
+      def note(found, envelope, amount)
+        case envelope.role
+        when "set"
+          factor, offset = line(envelope)
+          found[0] = factor ? (amount * factor) + offset : amount
+        when "scale" then (found[1] ||= []) << amount
+        else (found[2] ||= []) << amount
+        end
+      end
+
+      def note_region(found, region, turn, tick)
+        return if region.nil? || region.muted
+
+        @moves.fetch(region.clip_id, NO_LIST).each do |clip, envelope|
+          next unless turn == OWN || clip.carrier?
+
+          note(found, envelope, envelope.at(Clocks.position(region, clip, envelope, tick)))
+        end
       end
 
       def each_source(region, turn)

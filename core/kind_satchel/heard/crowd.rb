@@ -54,13 +54,19 @@ module KindSatchel
         Jet.new(@scale.heard(value.low), @scale.heard(value.high), 0.0, 0.0)
       end
 
-      # By role, what the amounts stay between; where something may be missing, what changes nothing is among them.
+      # By role, what the amounts stay between; what changes nothing is among them unless something acts throughout.
       def bounds(from, to)
-        found = Hash.new { |all, role| all[role] = [[role == "set" ? @resolver.knob : Roles::ALL.fetch(role).neutral] * 2] }
-        found["set"]
-        @acting.each_bound(from, to) { |role, low, high| found[role] << [low, high] }
-        found.transform_values { |list| Jet.new(list.map(&:first).min, list.map(&:last).max, 0.0, 0.0) }
+        found = Roles::ALL.to_h { |role, _| [role, []] }
+        covered = {}
+        @acting.each_bound(from, to) do |role, low, high, throughout|
+          found[role] << low << high
+          covered[role] = true if throughout
+        end
+        found.reject { |role, list| list.empty? && role != "set" }.to_h { |role, list| [role, jet(covered[role] ? list : [*list, rest(role)])] }
       end
+
+      def rest(role) = role == "set" ? @resolver.knob : Roles::ALL.fetch(role).neutral
+      def jet(list) = Jet.new(*list.minmax, 0.0, 0.0)
     end
   end
 end

@@ -31,19 +31,13 @@ module KindSatchel
       # @return [Float] normalised, as heard
       def at(tick) = @scale.heard(raw(tick))
 
-      # Writes the values at ticks[first...last], all in from...to, into a list.
-      def read(ticks, first, last, values)
-        if alone? && @scale.steps.nil?
-          @set ? read_alone(ticks, first, last, values) : values.fill(@scale.heard(@knob), first, last - first)
-        elsif still?
-          values.fill(at(@from), first, last - first)
-        else
-          place = first
-          while place < last
-            values[place] = at(ticks[place])
-            place += 1
-          end
-        end
+      # Writes the values at ticks[first...last], all in from...to, into a list; the same as {#at}, many at a time.
+      # @param room [Array] scratch of the same size
+      def read(ticks, first, last, values, room)
+        @set ? @set.fill(values, ticks, first, last) : values.fill(@knob, first, last - first)
+        @scales.each { |span| combine(span, ticks, first, last, values, room) { |value, amount| @scale.scaled(value, amount) } }
+        @shifts.each { |span| combine(span, ticks, first, last, values, room) { |value, amount| @scale.shifted(value, amount) } }
+        @scale.steps ? step(values, first, last) : limit(values, first, last)
       end
 
       def spans = [*@set, *@scales, *@shifts]
@@ -83,14 +77,23 @@ module KindSatchel
 
       private
 
-      def read_alone(ticks, first, last, values)
-        span = @set
+      def combine(span, ticks, first, last, values, room)
+        span.fill(room, ticks, first, last)
         while first < last
-          value = span.at(ticks[first])
-          values[first] = value < 0.0 ? 0.0 : [value, 1.0].min
+          values[first] = yield values[first], room[first]
           first += 1
         end
       end
+
+      def limit(values, first, last)
+        while first < last
+          value = values[first]
+          values[first] = value.clamp(0.0, 1.0) if value < 0.0 || value > 1.0
+          first += 1
+        end
+      end
+
+      def step(values, first, last) = first.upto(last - 1) { |place| values[place] = @scale.heard(values[place]) }
 
       def moving = spans.reject(&:still?)
 

@@ -12,6 +12,8 @@ module KindSatchel
     class Ramps
       # The stated bound for playback: 1/1000 of the parameter's range.
       TOLERANCE = 0.001
+      # What a moving tempo may take of the tolerance.
+      TEMPO_SHARE = 0.3
 
       # @param resolver [Resolver]
       # @param tolerance [Float] share of the knob's travel, 0.000001 to 0.1
@@ -23,6 +25,9 @@ module KindSatchel
         @pace = @tempo.steady_pace
         @resolver = resolver
         @tolerance = tolerance
+        @tempo_breaks = TempoBreaks.new(@tempo, tolerance * TEMPO_SHARE)
+        share = @pace ? 1 : 1 - TEMPO_SHARE
+        @whole, @rest = @scale.ramp(tolerance * share), @scale.ramp(tolerance * share / 2)
       end
 
       # @param from [Integer] first tick
@@ -30,6 +35,9 @@ module KindSatchel
       # @return [Array<Float>] second, value, second, value, ... from the start of the song
       def flat(from, to)
         @list = []
+        runs = @pace && !@scale.steps && @resolver.acting.runs_alone(from, to)
+        return add_runs(runs, from, to) if runs
+
         pieces = @resolver.pieces(from, to)
         @scale.steps ? add_steps(pieces) : pieces.each { |piece| add_piece(piece) }
         @list
@@ -50,23 +58,65 @@ module KindSatchel
       end
 
       def add_piece(piece)
-        set = piece.set
-        return add_kept(set) if @pace && set && piece.alone? && set.whole?(piece) && inside?(set.segment) && !set.still?
+        return add_level(piece.from, piece.to, piece.at(piece.from)) if piece.still?
 
-        if piece.still?
-          engine = @scale.engine(piece.at(piece.from))
-          add(seconds(piece.from), engine)
-          return add(seconds(piece.to), engine)
-        end
+        set = piece.set
+        whole = @pace && set && piece.alone? && set.whole?(piece) && inside?(set.segment)
+        return add_kept(set.segment, set.start - set.segment.start) if whole
+
         add_straight_gain(piece) || add_chain(piece)
       end
 
-      # The commonest piece by far: one whole segment, alone, inside the travel. Its ramps never change, so they stay with it.
-      def add_kept(span)
-        ramp = span.segment.keep([@scale, @tolerance]) { segment_ramp(span.segment) }
-        pace, zero = @pace, span.start - span.segment.start
+      def add_level(from, to, value)
+        engine = @scale.engine(value)
+        add(seconds(from), engine)
+        add(seconds(to), engine)
+      end
+
+      # The commonest case by far: one clip envelope at a time sets the value, in the song's own pace. No pieces are made for it.
+      def add_runs(runs, from, to)
+        rest = @scale.heard(@resolver.knob)
+        runs.each do |run, envelope|
+          add_level(from, run.from, rest) if run.from > from
+          @resolver.pieces(run.from, run.to).each { |piece| add_piece(piece) } if run.pace || !add_run(run, envelope)
+          from = run.to
+        end
+        add_level(from, to, rest) if to > from
+        @list
+      end
+
+      # @return [Boolean] whether all of it could be taken from what is kept with the segments
+      def add_run(run, envelope)
+        zero, first = run.zero, run.from - run.zero
+        return false if envelope.points.size > Envelope::MANY
+
+        envelope.segment_from(first) do |segment|
+          break if zero + segment.start >= run.to
+
+          whole = segment.start >= first && zero + segment.finish <= run.to && inside?(segment)
+          whole ? add_segment(segment, zero) : add_part(run, segment)
+        end
+        true
+      end
+
+      def add_segment(segment, zero)
+        return add_kept(segment, zero) unless segment.still?
+
+        add_level(zero + segment.start, zero + segment.finish, segment.a)
+      end
+
+      # The edges of a run cut a segment, or it goes beyond the limits.
+      def add_part(run, segment)
+        span = Span.new(run, segment, nil)
+        add_piece(Piece.new(span.from, span.to, @scale, @resolver.knob, span)) if span.to > span.from
+      end
+
+      # Whole segments inside the travel: their ramps never change, so they stay with them.
+      def add_kept(segment, zero)
+        ramp = segment.keep(@scale, @tolerance) { segment_ramp(segment) }
+        pace, list = @pace, @list
         add(pace * (zero + ramp[0]), ramp[1])
-        place, size, list = 2, ramp.size, @list
+        place, size = 2, ramp.size
         while place < size
           list << (pace * (zero + ramp[place])) << ramp[place + 1]
           place += 2
@@ -77,28 +127,24 @@ module KindSatchel
 
       # Position, engine, position, engine, ...
       def segment_ramp(segment)
-        list = [segment.start, @scale.engine(segment.a)]
-        shape_share, scale_share = shares(segment.straight?)
-        position, value = segment.start, segment.a
-        [*segment.breaks(segment.start, segment.finish, 1.0, shape_share), segment.finish].each do |finish|
-          arrived = segment.at(finish)
-          line_ramp(list, position, value, finish, arrived, scale_share)
-          position, value = finish, arrived
+        shape_share, ramp = shares(segment.straight?)
+        start, length, value, rise = segment.start, segment.length, segment.a, segment.rise
+        list = [start, @scale.engine(value)]
+        chain = segment.chain(shape_share)
+        at, from, i = start, value, 0
+        while i < chain.size
+          finish, arrived = start + (length * chain[i]), value + (rise * chain[i + 1])
+          ramp.line(list, at, from, finish, arrived)
+          at, from, i = finish, arrived, i + 2
         end
         list
       end
 
-      def line_ramp(list, start, from, finish, to, tolerance)
-        pace = (finish - start) / (to - from)
-        @scale.each_break(from, to, tolerance) { |value, engine| list << (start + (pace * (value - from))) << engine } unless from == to
-        list << finish << @scale.engine(to)
-      end
-
-      # What the shapes and the scale may each take of the tolerance.
+      # What the shapes may take of the tolerance, and what turns lines into ramps with the rest.
       def shares(straight)
-        return [@tolerance, @tolerance] if straight || @scale.linear?
+        return [@tolerance, @whole] if straight || @scale.linear?
 
-        [@tolerance / 2, @tolerance / 2]
+        [@tolerance / 2, @rest]
       end
 
       # A gain that rests and is scaled evenly is even in amplitude: one ramp, exactly.
@@ -112,24 +158,23 @@ module KindSatchel
       end
 
       def add_chain(piece)
-        straight = piece.straight?
-        shape_share, scale_share = shares(straight)
-        shape_share, scale_share, tempo_share = shape_share * 0.7, scale_share * 0.7, @tolerance * 0.3 unless @pace
+        shape_share, ramp = shares(piece.straight?)
+        shape_share *= 1 - TEMPO_SHARE unless @pace
         chain = Outline.of_pieces([piece], tolerance: shape_share)
         add(seconds(chain[0]), @scale.engine(chain[1]))
-        (2...chain.size).step(2) { |i| stretch(*chain[(i - 2)..(i + 1)], scale_share, tempo_share) }
+        (2...chain.size).step(2) { |i| stretch(*chain[(i - 2)..(i + 1)], ramp) }
       end
 
       # One line in ticks.
-      def stretch(start, from, finish, to, scale_share, tempo_share)
+      def stretch(start, from, finish, to, ramp)
         return add(seconds(finish), @scale.engine(to)) if from == to || finish == start
 
         rise = (to - from) / (finish - start)
         second, value = seconds(start), from
-        places = @pace ? [] : tempo_breaks(start, finish, (to - from).abs, tempo_share)
+        places = @pace ? [] : @tempo_breaks.between(start, finish, (to - from).abs)
         places.push(finish).each do |tick|
           arrived = tick == finish ? to : from + (rise * (tick - start))
-          line_ramp(@list, second, value, second = seconds(tick), arrived, scale_share)
+          ramp.line(@list, second, value, second = seconds(tick), arrived)
           value = arrived
         end
       end
@@ -144,24 +189,6 @@ module KindSatchel
           list.pop(2) if size > 2 && list[-3] == engine
         end
         list << second << engine
-      end
-
-      # Where the tempo changes, and inside of its ramps: while the tempo moves, straight in ticks is not straight in seconds.
-      # Over a stretch in which the tempo changes by the factor r, the two part by at most |ln r| / 8 of the stretch's rise;
-      # cut into even parts, the slowest part changes by the largest factor.
-      def tempo_breaks(start, finish, rise, tolerance)
-        points = @tempo.changes(start, finish)
-        [start, *points, finish].each_cons(2).flat_map do |from, to|
-          [*(from unless from == start), *even_ticks(from, to, rise * (to - from) / (finish - start), tolerance)]
-        end
-      end
-
-      def even_ticks(from, to, rise, tolerance)
-        slow, fast = [@tempo.bpm_at(from), @tempo.bpm_before(to)].minmax
-        return [] if slow == fast
-
-        count = Math.sqrt((fast - slow) / slow / 8 * rise / tolerance).ceil
-        (1...count).map { |i| from + ((to - from) * i / count.to_f) }
       end
     end
   end

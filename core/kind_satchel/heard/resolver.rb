@@ -24,8 +24,10 @@ module KindSatchel
 
       # @return [Float] normalised, neither limited nor stepped
       def raw(tick)
-        value = knob
-        @acting.at(tick).each { |source, amount| value = applied(source, value, amount) }
+        set, scales, shifts = @acting.amounts_at(tick)
+        value = set || knob
+        scales&.each { |amount| value = scale.scaled(value, amount) }
+        shifts&.each { |amount| value = scale.shifted(value, amount) }
         value
       end
 
@@ -47,12 +49,12 @@ module KindSatchel
       # The values that pieces have at ticks in rising order, all of which they cover.
       # @return [Array<Float>]
       def self.read(pieces, ticks)
-        values = Array.new(ticks.size)
-        first, size = 0, ticks.size
+        size = ticks.size
+        values, room, first = Array.new(size), Array.new(size), 0
         pieces.each do |piece|
           to, last = piece.to, first
           last += 1 while last < size && ticks[last] < to
-          piece.read(ticks, first, last, values) if last > first
+          piece.read(ticks, first, last, values, room) if last > first
           first = last
         end
         values

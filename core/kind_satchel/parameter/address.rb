@@ -7,6 +7,8 @@ module KindSatchel
   #   Address.parse("rope-bass/synth/cutoff").device_id #=> "synth"
   class Address < Value.of(:track_id, :device_id, :parameter_id)
     ID = /[a-z0-9][a-z0-9-]{0,63}/
+    # First ids that are kept for other things than tracks: the song's own parameters, settings of moves, a clip's own chain.
+    RESERVED = /\A(?:song|move|clip-.*)\z/
     PATTERN = %r{\A(#{ID})/(#{ID})/(#{ID})\z}
 
     # @raise [InvalidInput] when the text is not of that form

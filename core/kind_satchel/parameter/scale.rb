@@ -48,10 +48,26 @@ module KindSatchel
       # @return [Array<Float>] normalised values strictly between, in order of travel
       def breaks(_from, _to, _tolerance) = []
 
-      # The same places, each with the engine's value there.
-      # @yieldparam value [Float] normalised
-      # @yieldparam engine [Float]
-      def each_break(from, to, tolerance) = breaks(from, to, tolerance).each { |value| yield value, engine(value) }
+      # What turns lines of travel into ramps in the engine's unit. It answers `line(list, start, from, finish, to)`, which appends to
+      # a flat list of place, engine value, ..., whose last corner is that of `start` and `from`, all corners up to `finish` and
+      # `to`; places are ticks or seconds.
+      # @param tolerance [Float] how far the ramps may stray, as a share of the travel
+      def ramp(tolerance) = Ramp.new(self, tolerance)
+
+      # Lines as ramps, broken where {Scale#breaks} says.
+      class Ramp
+        def initialize(scale, tolerance)
+          @scale = scale
+          @tolerance = tolerance
+          @plain = scale.linear?
+        end
+
+        def line(list, start, from, finish, to)
+          pace = (finish - start) / (to - from) unless @plain || from == to
+          @scale.breaks(from, to, @tolerance).each { |value| list << (start + (pace * (value - from))) << @scale.engine(value) } if pace
+          list << finish << @scale.engine(to)
+        end
+      end
 
       def text(value) = unit.text(natural(heard(value)))
 

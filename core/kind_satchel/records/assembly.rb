@@ -12,7 +12,7 @@ module KindSatchel
         @song = song
         @head = records[HEAD]
         @kinds = records.except(HEAD).group_by { |(kind, _), _| kind }
-        @kinds.to_h.each { |kind, pairs| @kinds[kind] = pairs.to_h { |(_, id), record| [id, record && Older.record(kind, record)] } }
+        @kinds.to_h.each { |kind, pairs| @kinds[kind] = pairs.to_h { |(_, id), record| [Older.key(kind, id)[1], record && Older.record(kind, record)] } }
       end
 
       def song

@@ -11,12 +11,26 @@ module KindSatchel
     # @return [Hash]
     def record(kind, record)
       case kind
-      when "track" then track(record)
+      when "track" then track(renamed(record))
       when "clip" then clip(record)
-      when "envelope" then envelope(record)
+      when "envelope" then envelope(renamed(record))
+      when "region" then renamed(record)
       else record
       end
     end
+
+    # The key of a part, see {Parts}.
+    def key(kind, id) = [kind, kind == "track" ? free(id) : id]
+
+    # Tracks whose ids are kept for other things now have others, wherever they are named.
+    def renamed(record)
+      changes = { "id" => record.key?("devices") ? free(record["id"]) : record["id"], "output" => record["output"] && free(record["output"]),
+                  "target" => record["target"]&.sub(%r{\A[^/]+}) { |id| free(id) }, "owner" => record["owner"]&.sub(%r{(?<=\Atrack/).+\z}) { |id| free(id) } }
+      changes = changes.slice(*record.keys).reject { |name, text| record[name] == text }
+      changes.empty? ? record : record.merge(changes)
+    end
+
+    def free(id) = Address::RESERVED.match?(id) ? "track-#{id}" : id
 
     # Held values were kept in the place of resting ones; the hand's value is taken for both.
     def track(record)
@@ -52,6 +66,6 @@ module KindSatchel
       own = record["own_length_ticks"]
       own && own < Timing::SHORTEST_TICKS ? record.merge("own_length_ticks" => Timing::SHORTEST_TICKS) : record
     end
-    private_class_method :track, :device, :clip, :kind, :envelope
+    private_class_method :renamed, :free, :track, :device, :clip, :kind, :envelope
   end
 end

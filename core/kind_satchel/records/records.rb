@@ -8,7 +8,10 @@ module KindSatchel
 
     def point(value) = { "tick" => value.tick, "value" => value.value, **Shapes.record(value.shape) }
 
-    def read_point(record) = Point.new(tick: record["tick"], value: record["value"], shape: Shapes.of(record))
+    def read_point(record)
+      Form.point!(record)
+      Point.new(tick: record["tick"], value: record["value"], shape: Shapes.of(record))
+    end
 
     def snippet(value)
       { "role" => value.role, "length_ticks" => value.length_ticks, "points" => value.points.map { |entry| point(entry) } }
@@ -38,6 +41,7 @@ module KindSatchel
     end
 
     def read_note(record)
+      Form.note!(record)
       Note.new(tick: record["tick"], length_ticks: record["length_ticks"], pitch: record["pitch"], velocity: record["velocity"])
     end
 

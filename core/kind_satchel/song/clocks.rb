@@ -46,7 +46,7 @@ module KindSatchel
     # The runs of an envelope that sound somewhere in from...to, cut to it.
     # @yieldparam run [Run]
     def each_run(region, clip, envelope, from, to, &)
-      clock = ALL.fetch(envelope.clock)
+      clock = envelope.clock_rules
       each_pass(region, clock.pass_ticks(region, clip, envelope), clock.pace(region, clip, envelope), from, to, &)
     end
 
@@ -57,18 +57,31 @@ module KindSatchel
 
     # @return [Numeric] the position in the envelope at a song tick inside the region
     def position(region, clip, envelope, tick)
-      clock = ALL.fetch(envelope.clock)
+      clock = envelope.clock_rules
       e = tick - region.start_tick + region.offset_ticks
-      pace, pass = clock.pace(region, clip, envelope), clock.pass_ticks(region, clip, envelope)
-      return e * pace if pace
+      pass = clock.pass_ticks(region, clip, envelope)
+      return e % pass if pass
 
-      pass ? e % pass : e
+      pace = clock.pace(region, clip, envelope)
+      pace ? e * pace : e
     end
 
     # @return [Integer, nil] ticks after which an envelope of its own length and the loop begin together again: the least
     #   common multiple (7 beats over 4 meet after 28); nil for other clocks
     def meeting(clip, envelope)
       envelope.own_length_ticks&.lcm(clip.length_ticks) if envelope.clock == "own_length"
+    end
+
+    # Where in a region an envelope of its own length and the loop begin together again.
+    # @param most [Integer] how many of them at most
+    # @return [Array<Integer>] song ticks
+    def meeting_ticks(region, clip, envelope, most)
+      every = region.looped ? meeting(clip, envelope) : nil
+      return [] unless every
+
+      zero = region.start_tick - region.offset_ticks
+      first = zero + (((region.offset_ticks / every) + 1) * every)
+      first.step(region.end_tick - 1, every).first(most)
     end
 
     def each_pass(region, pass, pace, from, to)

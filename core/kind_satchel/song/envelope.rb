@@ -19,8 +19,8 @@ module KindSatchel
     end
 
     def check
-      Roles::ALL.fetch(role)
-      Clocks::ALL.fetch(clock)
+      @role_rules = Roles::ALL.fetch(role)
+      @clock_rules = Clocks::ALL.fetch(clock)
       fault!("unknown_fader", "/fader", "A fader follows or trims: #{FADERS.join(' or ')}, not #{fader.inspect}.") unless FADERS.include?(fader)
       whole!("/own_length_ticks", own_length_ticks, Timing::SHORTEST_TICKS) if own_length_ticks
       range.each_with_index { |limit, i| number!("/range/#{i}", limit, 0..1) }
@@ -30,7 +30,7 @@ module KindSatchel
 
     def acts? = on && !points.empty?
     def trims? = fader == "trim" && role == "set"
-    def role_rules = Roles::ALL.fetch(role)
+    attr_reader :role_rules, :clock_rules
 
     # @return [Array<Point>] the points with the limits taken in
     def full_points

@@ -11,6 +11,7 @@ module KindSatchel
     HUES = %w[madder indigo weld moss walnut lichen].freeze
 
     def check
+      fault!("reserved_id", "/id", "A track's id is not song, move, or begins with clip-; those name other things.") if Address::RESERVED.match?(id)
       fault!("unknown_kind", "/kind", "There is no kind of track #{kind.inspect}; there is #{KINDS.join(', ')}.") unless KINDS.include?(kind)
       fault!("unknown_hue", "/hue", "There is no hue #{hue.inspect}; there is #{HUES.join(', ')}.") unless HUES.include?(hue)
       [devices, lanes, regions].each(&:freeze)
@@ -20,15 +21,18 @@ module KindSatchel
     end
 
     def channel = device("channel")
-    def holds_regions? = sounds_itself? || kind == "carrier"
+    def holds_regions? = holds.any?
     # Whether it has a source of sound of its own, and so sends.
     def sounds_itself? = %w[notes audio].include?(kind)
 
     # Whether regions of a clip may lie here.
     def fits?(clip) = holds.include?(clip.kind)
 
+    # The kinds of clip whose regions may lie on a kind of track.
+    HOLDS = { "notes" => %w[notes carrier], "audio" => %w[audio carrier], "carrier" => %w[carrier] }.freeze
+
     # @return [Array<String>] the kinds of clip whose regions may lie here
-    def holds = holds_regions? ? [kind, "carrier"].uniq : []
+    def holds = HOLDS.fetch(kind, [])
 
     # @return [Envelope, nil] its lane of one role for a parameter
     def lane_for(target, role) = lanes.find { |lane| lane.target == target && lane.role == role }

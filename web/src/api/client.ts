@@ -18,10 +18,11 @@ export interface Wants {
 
 export const TAB = crypto.randomUUID();
 
-async function ask<T>(method: string, path: string, body?: string): Promise<T> {
+async function ask<T>(method: string, path: string, body?: string, work?: string): Promise<T> {
   let response: Response;
   try {
-    response = await fetch(path, { method, body, headers: body === undefined ? {} : { "Content-Type": "application/json" } });
+    const headers = { ...(body === undefined ? {} : { "Content-Type": "application/json" }), ...(work ? { "X-Work": work } : {}) };
+    response = await fetch(path, { method, body, headers });
   } catch {
     throw new Refused(0, [{ code: "no_server", path: "", message: "The server does not answer. Is it still running?" }]);
   }
@@ -41,8 +42,21 @@ export const shelf = {
   duplicate: (id: number) => post<ShelfEntry>(`/api/songs/${id}/duplicate`),
   remove: (id: number) => ask<object>("DELETE", `/api/songs/${id}`),
   restore: (id: number) => post<ShelfEntry>(`/api/songs/${id}/restore`),
-  import: (text: string) => ask<ShelfEntry>("POST", "/api/songs/import", text),
+  import: (text: string, work: string) => ask<ShelfEntry>("POST", "/api/songs/import", text, work),
   exportPath: (id: number) => `/api/songs/${id}/export`,
+};
+
+/** Long work, by a token of one's own: its progress (0..1, and in words), and an end to it. */
+export const work = {
+  follow(token: string, told: (share: number, words: string) => void): EventSource {
+    const events = new EventSource(`/api/work/${token}/events`);
+    events.addEventListener("progress", (event) => {
+      const { progress, words } = JSON.parse((event as MessageEvent<string>).data);
+      told(progress, words);
+    });
+    return events;
+  },
+  cancel: (token: string) => ask<{ cancelled: boolean }>("DELETE", `/api/work/${token}`),
 };
 
 /** Everything there is to ask about one song. */

@@ -15,7 +15,8 @@ export type Px = number & { readonly unit?: "px" };
 /** 0..1, the whole travel of a knob; -1..1 in a shift envelope. */
 export type Normalised = number & { readonly unit?: "normalised" };
 
-export type Head = Pick<SongDocument, "name" | "meter" | "tempo" | "range" | "next_id" | "points_follow">;
+export type Meter = SongDocument["meter"] & { beat_ticks: Ticks; bar_ticks: Ticks };
+export type Head = Pick<SongDocument, "name" | "tempo" | "range" | "next_id" | "points_follow"> & { meter: Meter };
 export type TrackPart = Omit<TrackRecord, "lanes" | "regions"> & { place: number };
 export type RegionPart = RegionRecord & { owner: string };
 /** `count` is there while the points are not: they come when a track is drawn. */
@@ -46,6 +47,8 @@ export interface Drawing {
   meetings?: Record<string, Ticks>;
   windows: Record<string, Record<string, Window[]>>;
   passes: Record<string, Pass[]>;
+  /** Region id -> envelope id -> ticks where an envelope of its own length and its loop begin together again. */
+  marks: Record<string, Record<string, Ticks[]>>;
 }
 
 /** Drawings of some tracks, with the whole records of their clips and envelopes. */
@@ -195,6 +198,9 @@ export interface Catalogue {
   send_prefix: string;
   scales: ScaleEntry[];
   amounts: { scale: string[]; shift: string[]; shift_gain: string[] };
+  track_kinds: Record<string, { holds: ClipKind[] }>;
+  /** The shortest clip, and the shortest length an envelope may have of its own. */
+  shortest_ticks: Ticks;
   drum_sounds: Record<string, string>;
 }
 

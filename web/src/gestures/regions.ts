@@ -108,7 +108,7 @@ export function splitAtPointer(): void {
 export const join = (region: RegionPart) => void edit("join_region", { region_id: region.id });
 export const duplicate = () => void edit("duplicate_regions", ids());
 export const separate = (each = false) => void editAndTell("separate_regions", { ...ids(), ...(each ? { each } : {}) });
-export const mute = () => void edit("mute_regions", { ...ids(), muted: !chosenRegions().every((region) => region.muted) });
+export const mute = () => void edit("mute_regions", () => ({ ...ids(), muted: !chosenRegions().every((region) => region.muted) }));
 export const layOut = () => void editAsking("lay_out", ids());
 
 export function remove(): void {

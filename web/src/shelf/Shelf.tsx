@@ -1,6 +1,6 @@
 import { Copy, Download, FilePlus2, Pencil, Trash2, Upload } from "lucide-react";
 import { type ChangeEvent, useCallback, useEffect, useRef, useState } from "react";
-import { Refused, shelf, songApi } from "../api/client";
+import { Refused, shelf, songApi, work } from "../api/client";
 import type { Fault, ShelfEntry } from "../api/types";
 import { go } from "../route";
 import { TextField } from "../transport/Fields";
@@ -12,6 +12,7 @@ export function Shelf() {
   const [faults, setFaults] = useState<Fault[]>([]);
   const [removed, setRemoved] = useState<ShelfEntry | null>(null);
   const [busy, setBusy] = useState<string | null>(null);
+  const [progress, setProgress] = useState<Progress | null>(null);
   const file = useRef<HTMLInputElement>(null);
 
   const run = useCallback(async (words: string, work: () => Promise<unknown>) => {
@@ -33,7 +34,7 @@ export function Shelf() {
   const take = async (event: ChangeEvent<HTMLInputElement>) => {
     const [chosen] = event.target.files ?? [];
     event.target.value = "";
-    if (chosen) await run(`Importing ${chosen.name}`, async () => shelf.import(await chosen.text()));
+    if (chosen) await run(`Importing ${chosen.name}`, async () => imported(await chosen.text(), setProgress));
   };
   const rename = (song: ShelfEntry, name: string) => run("Renaming", () => songApi(song.id).edit(song.revision, "rename_song", { name }, { heard: [] }));
   const remove = (song: ShelfEntry) => run("Deleting", async () => setRemoved((await shelf.remove(song.id)) && song));
@@ -51,7 +52,7 @@ export function Shelf() {
           <ThemeButton />
         </header>
         <p className="faint">Moves live inside clips and travel with them; lanes stay with the song; the heard band shows what both make together.</p>
-        {busy && <progress className="progress" aria-label={busy} />}
+        {busy && <Busy words={busy} progress={progress} />}
         <FaultList faults={faults} />
         {removed && (
           <p role="status" className="flex items-center gap-3 rounded-box bg-neutral px-3 py-2 text-neutral-content">
@@ -74,6 +75,37 @@ export function Shelf() {
         </ul>
       </div>
     </main>
+  );
+}
+
+/** How far long work has come, by its token. */
+interface Progress {
+  token: string;
+  share: number;
+  words: string;
+}
+
+/** Takes a document in; how far that is, is told as it goes. */
+async function imported(text: string, tell: (progress: Progress | null) => void): Promise<void> {
+  const token = crypto.randomUUID();
+  tell({ token, share: 0, words: "sending" });
+  const events = work.follow(token, (share, words) => tell({ token, share, words }));
+  try {
+    await shelf.import(text, token);
+  } finally {
+    events.close();
+    tell(null);
+  }
+}
+
+function Busy({ words, progress }: { words: string; progress: Progress | null }) {
+  if (!progress) return <progress className="progress" aria-label={words} />;
+  return (
+    <p className="flex items-center gap-3" role="status">
+      <progress className="progress grow" aria-label={words} value={progress.share} max={1} />
+      <span className="faint">{words}: {progress.words}</span>
+      <button type="button" className="btn btn-sm" onClick={() => void work.cancel(progress.token)}>Cancel</button>
+    </p>
   );
 }
 

@@ -7,7 +7,7 @@ import { MovesCopy } from "./MovesCopy";
 import { edit, editAndTell } from "./actions";
 import type { Lookup } from "./lookup";
 import type { Model } from "./model";
-import { useSong } from "./store";
+import { song, useSong } from "./store";
 import { useShown } from "./useShown";
 import { positionText } from "./viewport";
 
@@ -90,7 +90,8 @@ function Actions({ regions, find }: { regions: RegionPart[]; find: Lookup }) {
 
 /** Clips by name, of the kinds given and carriers; drawn anew only when clips change. */
 const ClipOptions = memo(function ClipOptions({ clips, kinds }: { clips: Model["clips"]; kinds: string }) {
-  const fitting = Object.values(clips).filter((clip) => clip.kind === "carrier" || kinds === clip.kind);
+  const holds = song().catalogue?.track_kinds ?? {};
+  const fitting = Object.values(clips).filter((clip) => kinds.split(" ").every((kind) => holds[kind]?.holds.includes(clip.kind)));
   return fitting.sort((a, b) => a.name.localeCompare(b.name)).map((clip) => (
     <option key={clip.id} value={clip.id}>{clip.name}</option>
   ));

@@ -134,11 +134,11 @@ async function faultsSaid<T>(work: () => Promise<T>, say: Say = (message) => tel
   }
 }
 
-/** Makes an edit. Null when it was refused; the reason is said, in the notice or where `say` puts it. */
-export const edit = <K extends keyof EditInputs>(name: K, inputs: EditInputs[K], say?: Say): Promise<Change | null> =>
+/** Makes an edit; inputs given as a function are asked for at its turn. Null when it was refused; the reason is said, in the notice or where `say` puts it. */
+export const edit = <K extends keyof EditInputs>(name: K, inputs: EditInputs[K] | (() => EditInputs[K]), say?: Say): Promise<Change | null> =>
   inTurn(() =>
     faultsSaid(async () => {
-      const change = await api().edit(song().revision, name, inputs, wants());
+      const change = await api().edit(song().revision, name, typeof inputs === "function" ? inputs() : inputs, wants());
       take(change);
       return change;
     }, say),

@@ -56,12 +56,13 @@ export async function drawHeard(addresses: string[]): Promise<void> {
   setSong((state) => ({ heard: { ...state.heard, ...heard }, conflicts: { ...state.conflicts, ...conflicts } }));
 }
 
-type Drawn = Pick<SongState, "curves" | "windows" | "passes" | "uneven" | "meetings">;
+type Drawn = Pick<SongState, "curves" | "windows" | "passes" | "marks" | "uneven" | "meetings">;
 /** Drawings laid over those that are there. */
 export const merged = (state: SongState, more: Drawn): Drawn => ({
   curves: { ...state.curves, ...more.curves },
   windows: { ...state.windows, ...more.windows },
   passes: { ...state.passes, ...more.passes },
+  marks: { ...state.marks, ...more.marks },
   uneven: { ...state.uneven, ...more.uneven },
   meetings: { ...state.meetings, ...more.meetings },
 });

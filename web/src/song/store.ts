@@ -129,6 +129,7 @@ const FRESH: SongState = {
   curves: {},
   windows: {},
   passes: {},
+  marks: {},
   uneven: {},
   meetings: {},
   heard: {},

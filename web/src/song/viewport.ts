@@ -1,4 +1,4 @@
-import type { Normalised, Px, Ticks } from "../api/types";
+import type { Normalised, Px, Ticks, Meter } from "../api/types";
 
 /** The one place where ticks and pixels, values and pixels meet. */
 export interface Viewport {
@@ -31,12 +31,8 @@ export const bandFor = (role: string, height: Px): Band => ({ height, low: role 
 
 export const snapTick = (tick: Ticks, grid: Ticks): Ticks => (grid > 0 ? Math.round(tick / grid) * grid : Math.round(tick));
 
-export interface Meter {
-  beats: number;
-  unit: number;
-}
-export const beatTicks = (meter: Meter): Ticks => 3840 / meter.unit;
-export const barTicks = (meter: Meter): Ticks => beatTicks(meter) * meter.beats;
+export const beatTicks = (meter: Meter): Ticks => meter.beat_ticks;
+export const barTicks = (meter: Meter): Ticks => meter.bar_ticks;
 
 /** bar.beat.tick, counted from 1.1.0. */
 export function positionText(meter: Meter, tick: Ticks): string {

@@ -4,7 +4,7 @@ import { type Reach, drag } from "../gestures/drag";
 import { gridNow } from "../gestures/grid";
 import { edit } from "../song/actions";
 import { previewer } from "../song/previewer";
-import { useSong } from "../song/store";
+import { song, useSong } from "../song/store";
 import { beatTicks, snapTick, tickToX, xToTick } from "../song/viewport";
 
 interface Props {
@@ -15,20 +15,20 @@ interface Props {
   name: string;
 }
 
-const MOST_MARKS = 64;
-
 /** The end of an envelope with a length of its own, to be dragged, in every region; and where it meets its loop again. */
 export function OwnLength({ envelope, regions, windows, height, name }: Props) {
   const pxPerTick = useSong((state) => state.view.pxPerTick);
   const [trial, setTrial] = useState<Ticks | null>(null);
   const meter = useSong((state) => state.model.head.meter);
   const clip = useSong((state) => state.model.clips[envelope.owner.slice(5)]);
-  const meeting = useSong((state) => state.preview?.meetings?.[envelope.id] ?? state.meetings?.[envelope.id]);
+  const known = useSong((state) => state.marks);
+  const tried = useSong((state) => state.preview?.marks);
+  const meets = { ...known, ...tried };
   const own: Ticks = trial ?? envelope.own_length_ticks ?? clip?.length_ticks ?? beatTicks(meter);
   const mine = regions.filter((region) => region.clip_id === clip?.id);
   const x = (tick: Ticks): Px => tickToX({ pxPerTick }, tick);
 
-  const set = (length: Ticks) => ({ envelope_id: envelope.id, clock: "own_length" as const, own_length_ticks: Math.max(1, length) });
+  const set = (length: Ticks) => ({ envelope_id: envelope.id, clock: "own_length" as const, own_length_ticks: Math.max(song().catalogue?.shortest_ticks ?? 1, length) });
   const press = (event: PointerEvent) => {
     const attempt = previewer();
     const wish = (reach: Reach) => {
@@ -61,11 +61,10 @@ export function OwnLength({ envelope, regions, windows, height, name }: Props) {
   return (
     <g>
       {mine.map((region) => {
-        const zero = region.start_tick - region.offset_ticks;
         const end = region.start_tick + region.length_ticks;
         const first = windows.find((window) => window[0] >= region.start_tick && window[0] < end && window[0] - window[2] + own <= end);
         const ends = first ? first[0] - first[2] + own : null;
-        const marks = meeting ? Array.from({ length: Math.min(MOST_MARKS, Math.floor((end - zero) / meeting)) }, (_, i) => zero + (i + 1) * meeting).filter((tick) => tick > region.start_tick && tick < end) : [];
+        const marks = meets[region.id]?.[envelope.id] ?? [];
         return (
           <g key={region.id}>
             {marks.map((tick) => (

@@ -1,4 +1,5 @@
 import type { EnvelopePart, Px, TrackPart } from "../api/types";
+import { song } from "../song/store";
 
 export const RULER_HEIGHT: Px = 30;
 /** Heights of a folded row, and of the strips of an unfolded one. */
@@ -9,7 +10,7 @@ export const HEARD_HEIGHT: Px = 52;
 /** Regions keep their name free of curves; only there they can be dragged. */
 export const NAME_HEIGHT: Px = 18;
 
-export const holdsRegions = (track: TrackPart): boolean => track.kind === "notes" || track.kind === "audio" || track.kind === "carrier";
+export const holdsRegions = (track: TrackPart): boolean => (song().catalogue?.track_kinds[track.kind].holds.length ?? 0) > 0;
 
 /** A carrier track has no knobs, so no lane. */
 export const hasLanes = (track: TrackPart): boolean => track.kind !== "carrier";

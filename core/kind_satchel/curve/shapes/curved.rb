@@ -27,6 +27,7 @@ module KindSatchel
         number!("/curve", curve, -1..1)
         @steepness = STEEPNESS * curve
         @whole = Curved.exp_less_one(@steepness)
+        @half = Math.exp(@steepness / 2) - 1
       end
 
       def weight(position)
@@ -48,12 +49,22 @@ module KindSatchel
       def position_of(wanted) = flat? ? wanted : Math.log(1 + (wanted * @whole)) / @steepness
 
       # Corners lie where the root of the second derivative has gathered equal shares, which makes the errors of
-      # the chords equal to the first order; then the exact error of each chord is held against the tolerance.
+      # the chords equal to the first order; then the exact error of the largest is held against the tolerance.
+      # With r = 1 + (e^(k/2) - 1) i/count the corner lies at 2 ln r / k, and has the weight (r^2 - 1)/(e^k - 1).
       def breaks(rise, tolerance)
-        # A bend lies within |k|/8 of its chord.
-        return [] if rise.abs * @steepness.abs <= 8 * tolerance
+        count = corner_count(rise, tolerance)
+        (1...count).map { |i| Math.log(root(i, count)) * 2 / @steepness }
+      end
 
-        memo([rise.abs, tolerance]) { few_corners(rise.abs / @whole.abs, tolerance)[1..-2] }
+      def chain(rise, tolerance)
+        count = corner_count(rise, tolerance)
+        list, i = [], 1
+        while i < count
+          root = 1 + (@half * i / count)
+          list << (Math.log(root) * 2 / @steepness) << (((root * root) - 1) / @whole)
+          i += 1
+        end
+        list << 1.0 << 1.0
       end
 
       def cut(from, to, *) = from.zero? && to == 1 ? self : with(curve: curve * (to - from))
@@ -64,37 +75,28 @@ module KindSatchel
 
       private
 
-      attr_reader :steepness
-
       def flat? = @steepness.abs < FLAT
 
-      def few_corners(factor, tolerance)
-        count = [estimate(factor, tolerance), 1].max
-        loop do
-          list = corners(count)
-          return list if within?(list, factor, tolerance)
+      def root(place, count) = 1 + (@half * place / count)
 
-          count += 1
-        end
+      # The errors of chords with equal shares go one way from the first to the last, so the two of them tell.
+      def corner_count(rise, tolerance)
+        size = rise.abs
+        # A bend lies within |k|/8 of its chord.
+        return 1 if size * @steepness.abs <= 8 * tolerance
+
+        factor = size / @whole.abs
+        count = [(2 * @half.abs * Math.sqrt(factor / (8 * tolerance))).floor, 1].max
+        count += 1 until stray(1.0, root(1, count)) * factor <= tolerance && stray(root(count - 1, count), 1 + @half) * factor <= tolerance
+        count
       end
 
-      def estimate(factor, tolerance)
-        gathered = 2 * (Math.exp(steepness / 2) - 1).abs * Math.sqrt(factor)
-        (gathered / Math.sqrt(8 * tolerance)).floor
-      end
-
-      def corners(count)
-        top = Math.exp(steepness / 2) - 1
-        (0..count).map { |i| Math.log(1 + (top * i / count)) * 2 / steepness }
-      end
-
-      # A chord over e^(ku) from u0, wide x = k (u1 - u0), strays by e^(k u0) (1 + s ln s - s), s = (e^x - 1)/x.
-      def within?(list, factor, tolerance)
-        list.each_cons(2).all? do |from, to|
-          width = steepness * (to - from)
-          slope = (Math.exp(width) - 1) / width
-          factor * Math.exp(steepness * from) * (1 + (slope * Math.log(slope)) - slope).abs <= tolerance
-        end
+      # A chord over e^(ku) from u0, wide x = k (u1 - u0), strays by e^(k u0) (1 + s ln s - s), s = (e^x - 1)/x; here by the roots
+      # e^(k u0 / 2) and e^(k u1 / 2).
+      def stray(from, to)
+        pace = to / from
+        slope = ((pace * pace) - 1) / (2 * Math.log(pace))
+        from * from * (1 + (slope * Math.log(slope)) - slope).abs
       end
     end
   end

@@ -32,11 +32,32 @@ module KindSatchel
       end
 
       # Equal steps of travel are equal factors in the engine's unit.
-      def each_break(from, to, tolerance)
-        count = ((to - from).abs / widest(tolerance)).ceil
-        step = (to - from) / count
-        factor, engine = @ratio**step, engine(from)
-        1.upto(count - 1) { |i| yield from + (step * i), engine *= factor }
+      def ramp(tolerance) = Ramp.new(@engine_low, Math.log(@ratio), widest(tolerance))
+
+      # Lines of travel as ramps, see {Scale#ramp}.
+      class Ramp
+        def initialize(low, octaves, widest)
+          @low = low
+          @octaves = octaves
+          @widest = widest
+        end
+
+        def line(list, start, from, finish, to)
+          rise = to - from
+          inner(list, start, finish, rise, (rise.abs / @widest).ceil) if rise > @widest || rise < -@widest
+          list << finish << (@low * Math.exp(to * @octaves))
+        end
+
+        private
+
+        def inner(list, start, finish, rise, count)
+          engine, factor = list[-1], Math.exp(rise / count * @octaves)
+          width, i = (finish - start) / count.to_f, 1
+          while i < count
+            list << (start + (width * i)) << (engine *= factor)
+            i += 1
+          end
+        end
       end
 
       private

@@ -1,0 +1,34 @@
+# frozen_string_literal: true
+
+# Long work: who follows it, who cancels it. A request names its work in the header X-Work, a token of its own.
+module Work
+  TOKEN = /\A[a-z0-9-]{8,64}\z/
+
+  # Helpers for routes.
+  module Helpers
+    # @return [String, nil] the channel on which progress is told
+    def channel
+      token = request.env["HTTP_X_WORK"]
+      token if token&.match?(TOKEN)
+    end
+
+    def hijacked(key, revision)
+      halt_with(501, "no_events", "This server cannot hold events open.") unless request.env["rack.hijack?"]
+      settings.listeners.add(key, request.env["rack.hijack"].call, revision)
+      halt(-1)
+    end
+
+    # Whether a song is so large that work on all of it would hold up others.
+    def long?(id) = settings.open_songs.fetch(id).bytes > LongWork::LONG_BYTES
+  end
+
+  def self.registered(app)
+    app.helpers Helpers
+    app.error(LongWork::Cancelled) { halt_with(409, "cancelled", "It was cancelled; nothing was changed.") }
+    app.get("/api/work/:token/events") do
+      halt_with(404, "unknown_work", "There is no such work.") unless params[:token].match?(TOKEN)
+      hijacked(params[:token], 0)
+    end
+    app.delete("/api/work/:token") { json("cancelled" => settings.long_work.cancel(params[:token])) }
+  end
+end

@@ -1,0 +1,64 @@
+# frozen_string_literal: true
+
+# What a worker can do. Each task answers what the server passes on.
+class Tasks
+  NAMES = { "import" => :import, "export" => :export, "playback" => :playback, "edit" => :edit }.freeze
+
+  def initialize(arguments)
+    @arguments = arguments
+  end
+
+  # Reads a document from standard input and stores it; with the server's leave, since only one may write.
+  def import
+    tell(0.05, "reading")
+    opened = Schemas.read_song(File.binread(@arguments.fetch("file")))
+    tell(0.6, "storing")
+    with_leave { SongShelf.new(OpenSongs.new).add(opened.song, places: opened.places) }
+  end
+
+  # Writes a song's document to a file.
+  def export
+    tell(0.1, "reading")
+    record = KindSatchel::Document.dump(song)
+    tell(0.5, "writing")
+    File.write(@arguments.fetch("file"), JSON.pretty_generate(record))
+    nil
+  end
+
+  # Writes what plays over a stretch to a file, parameter by parameter.
+  def playback
+    from, to = @arguments.values_at("from_tick", "to_tick")
+    play = Playback.new(song)
+    stretch = play.stretch(from, to, [])
+    addresses = song.automated
+    ramps = addresses.each_slice([addresses.size / 20, 1].max).with_index.reduce({}) do |all, (slice, i)|
+      tell(0.1 + (0.8 * i / 20), "flattening")
+      all.merge(play.stretch(from, to, slice)["ramps"])
+    end
+    File.write(@arguments.fetch("file"), JSON.generate(stretch.merge("ramps" => ramps, "events" => play.events(from, to))))
+    nil
+  end
+
+  # Works an edit out; the server makes it. What differs, as the log has it.
+  def edit
+    tell(0.1, "reading")
+    before = song
+    tell(0.4, "working out")
+    result = KindSatchel::Edits.apply(before, @arguments.fetch("edit"), @arguments.fetch("inputs"))
+    tell(0.9, "comparing")
+    patch = KindSatchel::Deltas.compact(KindSatchel::Parts.between(before, result.song))
+    { "words" => result.words, "tells" => result.tells.map(&:to_record), "patch" => patch }
+  end
+
+  private
+
+  def song = @song ||= OpenSongs.new.fetch(@arguments.fetch("id")).song
+
+  def tell(share, words) = puts(JSON.generate("progress" => share, "words" => words))
+
+  def with_leave
+    puts JSON.generate("ready" => true)
+    $stdin.gets
+    yield
+  end
+end

@@ -1,0 +1,22 @@
+# frozen_string_literal: true
+
+# Long work in a process of its own, so that the server's other answers do not wait for it. It speaks in lines of JSON on standard
+# output: { "progress" => 0..1, "words" }, { "ready" => true } when it wants to write (and waits for a line), and last
+# { "done" => ... } or { "faults" => [...] }.
+#   ruby app/worker.rb TASK ARGUMENTS(JSON) < INPUT
+ENV["BUNDLE_GEMFILE"] ||= File.expand_path("../Gemfile", __dir__)
+require_relative "environment"
+require_relative "work/tasks"
+
+$stdout.sync = true
+task, arguments = ARGV
+begin
+  Database.connect(ENV.fetch("SATCHEL_DB"), alone: false)
+  puts JSON.generate("done" => Tasks.new(JSON.parse(arguments)).public_send(Tasks::NAMES.fetch(task)))
+rescue KindSatchel::InvalidInput => e
+  puts JSON.generate("faults" => e.faults.first(KindSatchel::Faults::MOST).map(&:to_h), "missing" => e.is_a?(KindSatchel::NotFound))
+rescue Database::Trouble => e
+  puts JSON.generate("trouble" => [e.status, e.code, e.message])
+rescue OpenSongs::Missing
+  puts JSON.generate("gone" => true)
+end

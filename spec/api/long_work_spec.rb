@@ -1,0 +1,62 @@
+# frozen_string_literal: true
+
+require "socket"
+
+# Large songs are worked on by a process of its own.
+RSpec.describe "Long work" do
+  # The demo with so many notes and points that it is large.
+  let(:large) do
+    song = DemoSong.build
+    points = Array.new(26_000) { |i| KindSatchel::Point.new(tick: i * 4, value: (i % 97) / 96.0, shape: KindSatchel::Shapes::Straight::PLAIN) }
+    lane = song.track("master").lanes.first
+    song.with_track(song.track("master").with(lanes: [lane.with(points:), *song.track("master").lanes.drop(1)]))
+  end
+  let(:id) { plant(large) }
+  let(:token) { "work-#{rand(10**9)}" }
+
+  def progress(socket)
+    text = socket.read_nonblock(65_536)
+    text.scan(/^event: progress\ndata: (.*)$/).map { |(data)| JSON.parse(data)["progress"] }
+  end
+
+  it "takes a document in, with its progress told, and refuses it like any other" do
+    ours, theirs = UNIXSocket.pair
+    Server.listeners.add(token, ours, 0)
+    text = json_of(large)
+    answer = post_json("/api/songs/import", text, "HTTP_X_WORK" => token)
+    expect([last_response.status, json_of(standing(answer["id"]).song)]).to eq [201, text]
+    expect(progress(theirs)).to eq [0.05, 0.6]
+    broken = post_json("/api/songs/import", text.sub('"kind":"notes"', '"kind":"noise"'))
+    expect([last_response.status, broken["faults"][0]["code"]]).to eq [422, "schema_enum"]
+  end
+
+  it "gives a document and what plays out" do
+    expect(json_of(KindSatchel::Document.load(get_json("/api/songs/#{id}/export")))).to eq json_of(large)
+    found = get_json("/api/songs/#{id}/playback?from_tick=0&to_tick=#{80 * BAR}")
+    expect(found).to eq JSON.parse(JSON.generate(Playback.new(large).stretch(0, 80 * BAR)))
+  end
+
+  it "lays much out, as the edit itself would, in one step of undo" do
+    before = json_of(standing(id).song)
+    made = edit(id, "lay_out", { track_id: "rope-bass" })
+    itself = apply(large, "lay_out", track_id: "rope-bass")
+    expect([made["words"], made["tells"].map { |tell| tell["text"] }]).to eq [itself.words, itself.tells.map(&:text)]
+    expect(json_of(standing(id).song)).to eq json_of(itself.song)
+    post_json("/api/songs/#{id}/undo", { revision: 2 })
+    expect(json_of(standing(id).song)).to eq before
+    expect(edit(id, "lay_out", { track_id: "master" })["faults"][0]["code"]).to eq "nothing_to_lay_out"
+  end
+
+  it "can be cancelled; then nothing is stored" do
+    count = SongRow.count
+    work = Thread.new { Rack::MockRequest.new(Server).post("/api/songs/import", "HTTP_HOST" => "127.0.0.1", "CONTENT_TYPE" => "application/json", "HTTP_X_WORK" => token, :input => json_of(large)) }
+    session = Rack::MockRequest.new(Server)
+    400.times do
+      break if JSON.parse(session.delete("/api/work/#{token}", "HTTP_HOST" => "127.0.0.1").body)["cancelled"]
+
+      sleep 0.01
+    end
+    answer = work.value
+    expect([answer.status, JSON.parse(answer.body)["faults"][0]["code"], SongRow.count]).to eq [409, "cancelled", count]
+  end
+end
