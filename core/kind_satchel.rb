@@ -8,6 +8,7 @@ end
 require_relative "kind_satchel/errors"
 require_relative "kind_satchel/value"
 require_relative "kind_satchel/registry"
+require_relative "kind_satchel/jet"        # what is known of a curve over a stretch: bounds of value, slope and bend
 require_relative "kind_satchel/timing"     # ticks, meter, tempo: the only place where ticks, bars and seconds meet
 require_relative "kind_satchel/parameter"  # what can be moved: scales, units and text, addresses
 require_relative "kind_satchel/devices"    # the catalogue: every device, a file each

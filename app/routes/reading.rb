@@ -19,6 +19,14 @@ module Reading
       text.to_i
     end
 
+    # A width of the whole song on the screen, from the query.
+    def width_of(name)
+      width = params[name].to_s[/\A\d{1,5}\z/].to_i
+      raise KindSatchel::InvalidInput.of("out_of_range", "/#{name}", "#{name} is a whole number of pixels, 1 to 99999.") unless width.positive?
+
+      width
+    end
+
     # The song's rows as they stand, read in one transaction.
     def snapshot(id)
       settings.open_songs.bring_up(id)
@@ -61,7 +69,7 @@ module Reading
     travelling(app)
     app.get("/api/songs/:id/position") { json("tick" => song.meter.parse(params[:text].to_s)) }
     app.get("/api/songs/:id/heard") do
-      draw = Drawing.new(song)
+      draw = Drawing.new(song, width_px: params.key?("width_px") ? width_of("width_px") : Drawing::WIDTH_PX)
       json("heard" => draw.heard(list_of(:addresses)), "conflicts" => draw.conflicts(list_of(:addresses)))
     end
     app.get("/api/songs/:id/values") { json(Drawing.new(song).values(list_of(:addresses), tick_of("tick"))) }

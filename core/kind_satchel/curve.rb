@@ -1,7 +1,6 @@
 # frozen_string_literal: true
 
 require_relative "curve/grid"
-require_relative "curve/jet"
 require_relative "curve/chords"
 require_relative "curve/point"
 require_relative "curve/shapes"

@@ -5,8 +5,8 @@ module KindSatchel
   module Timing
     # Ticks to the quarter note, as in the division word of a Standard MIDI File header.
     PPQ = 960
-    # The last tick a song may use: a little over 38 hours at 120 BPM, and safe in 32 bits.
-    LAST_TICK = (2**28) - 1
+    # The last tick a song may use.
+    LAST_TICK = Value::LARGEST
     # The shortest clip, and the shortest length an envelope may have of its own: a 1/64 note.
     SHORTEST_TICKS = PPQ * 4 / 64
   end

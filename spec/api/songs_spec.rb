@@ -26,6 +26,14 @@ RSpec.describe "The list of songs" do
     expect(json_of(standing(taken["id"]).song)).to eq json_of(standing(id).song)
   end
 
+  it "draws what is heard for the width it is asked for, with at most four corners a pixel" do
+    path = "/api/songs/#{plant}/heard?addresses=rope-bass/synth/cutoff"
+    wide, narrow = [path, "#{path}&width_px=20"].map { |one| get_json(one)["heard"]["rope-bass/synth/cutoff"].size / 2 }
+    expect([wide, narrow]).to match [be > 200, be_between(20, 84)]
+    get_json("#{path}&width_px=0")
+    expect(last_response.status).to eq 422
+  end
+
   it "refuses broken, foreign, newer and huge documents, with every fault, and stores nothing" do
     document = KindSatchel::Document.dump(DemoSong.build)
     broken = { "{" => "bad_json", "[]" => "schema_object", JSON.generate(document.merge("version" => 3)) => "unknown_version",
