@@ -19,7 +19,9 @@ RSpec.describe "The floors of the core" do
       code = files.to_h { |file| [file, File.read(file).gsub(/#.*$/, "").gsub(/"(?:[^"\\]|\\.)*"/) { |text| text.scan(/\#\{.*?\}/).join(" ") }] }
       below = floors.drop(place + 1)
       found = code.flat_map do |file, text|
-        text.scan(/(?<![:\w.])([A-Z]\w+)(?=[.:(\s)])/).flatten.uniq.select { |name| below.include?(owner[name]) }.map { |name| "#{File.basename(file)}: #{name}" }
+        text.scan(/(?<![:\w.])([A-Z]\w+)(?=[.:(\s)])/).flatten.uniq.select do |name|
+          below.include?(owner[name])
+        end.map { |name| "#{File.basename(file)}: #{name}" }
       end
       expect(found).to eq []
     end

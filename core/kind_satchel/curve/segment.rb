@@ -49,7 +49,7 @@ module KindSatchel
 
     # Corners of a line chain that stays within `tolerance`: share of the length, share of the rise, share, share, ...; the last
     # one is the end.
-    def chain(tolerance) = @straight ? ENDS : @shape.chain(@rise, tolerance)
+    def chain(tolerance) = @straight ? ENDS : @shape.chain(@rise, tolerance, room?(tolerance))
     ENDS = [1.0, 1.0].freeze
 
     def share_at(position) = (position - @origin) / @length
@@ -83,6 +83,9 @@ module KindSatchel
     end
 
     private
+
+    # Whether corners a little off the curve are still values that can be.
+    def room?(tolerance) = [@a, @b].min >= tolerance && [@a, @b].max <= 1 - tolerance
 
     def fill_straight(values, ticks, first, last, zero)
       a, rise, origin, length = @a, @rise, @origin, @length

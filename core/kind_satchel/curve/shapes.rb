@@ -3,6 +3,7 @@
 require_relative "shapes/smooth"
 require_relative "shapes/hold"
 require_relative "shapes/straight"
+require_relative "shapes/hollow"
 require_relative "shapes/curved"
 require_relative "shapes/half_wave"
 require_relative "shapes/ess"

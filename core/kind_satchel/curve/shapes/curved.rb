@@ -56,15 +56,13 @@ module KindSatchel
         (1...count).map { |i| Math.log(root(i, count)) * 2 / @steepness }
       end
 
-      def chain(rise, tolerance)
-        count = corner_count(rise, tolerance)
-        list, i = [], 1
-        while i < count
-          root = 1 + (@half * i / count)
-          list << (Math.log(root) * 2 / @steepness) << (((root * root) - 1) / @whole)
-          i += 1
-        end
-        list << 1.0 << 1.0
+      # Where the values leave room, inner corners stand as far off the curve on its hollow side as the chords between them stray on
+      # the other, which takes fewer of them.
+      def chain(rise, tolerance, room)
+        return [1.0, 1.0] if corner_count(rise, tolerance) == 1
+        return outer_chain(rise, tolerance) unless room
+
+        Hollow.new(@half, tolerance * @whole.abs / rise.abs).chain(@steepness, @whole)
       end
 
       def cut(from, to, *) = from.zero? && to == 1 ? self : with(curve: curve * (to - from))
@@ -78,6 +76,13 @@ module KindSatchel
       def flat? = @steepness.abs < FLAT
 
       def root(place, count) = 1 + (@half * place / count)
+
+      # Corners on the curve.
+      def outer_chain(rise, tolerance)
+        count = corner_count(rise, tolerance)
+        inner = (1...count).flat_map { |i| root(i, count).then { |root| [Math.log(root) * 2 / @steepness, ((root * root) - 1) / @whole] } }
+        inner << 1.0 << 1.0
+      end
 
       # The errors of chords with equal shares go one way from the first to the last, so the two of them tell.
       def corner_count(rise, tolerance)

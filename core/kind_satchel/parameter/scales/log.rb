@@ -25,60 +25,75 @@ module KindSatchel
       # stands, so equal steps are the fewest. With q = ratio^step and s = (q - 1)/ln q, the ramp 1 + (q - 1)u
       # strays from q^u by at most (ln s - 1 + 1/s)/ln ratio of the travel: where both logarithms rise alike.
       def breaks(from, to, tolerance)
-        count = ((to - from).abs / widest(tolerance)).ceil
+        count = ((to - from).abs / ramp(tolerance).alone).ceil
         return [] if count < 2
 
         Array.new(count - 1) { |i| from + ((to - from) * (i + 1) / count) }
       end
 
       # Equal steps of travel are equal factors in the engine's unit.
-      def ramp(tolerance) = Ramp.new(@engine_low, Math.log(@ratio), widest(tolerance))
+      def ramp(tolerance) = memo(tolerance) { Ramp.new(@engine_low, Math.log(@ratio), tolerance) }
 
-      # Lines of travel as ramps, see {Scale#ramp}.
+      # Lines of travel as ramps, see {Scale#ramp}. An exponential lies under its chords; inner corners lie as far below it as the
+      # chords between them stray above, both ends on it.
       class Ramp
-        def initialize(low, octaves, widest)
+        # @return [Float] the widest step with both ends on the curve
+        attr_reader :alone
+
+        # @param low [Float] the engine's value at 0
+        # @param power [Float] ln of what it grows by over the travel
+        def initialize(low, power, tolerance)
           @low = low
-          @octaves = octaves
-          @widest = widest
+          @power = power
+          @tolerance = tolerance
+          @alone = widest { |step| stray(step * power, 0.0) <= tolerance }
+          @inner = widest { |step| stray(step * power, 0.0) <= 2 * tolerance }
+          @outer = widest { |step| [tolerance, -tolerance].all? { |depth| stray(step * power, depth) + [depth, 0.0].min <= tolerance } }
         end
 
         def line(list, start, from, finish, to)
-          rise = to - from
-          inner(list, start, finish, rise, (rise.abs / @widest).ceil) if rise > @widest || rise < -@widest
-          list << finish << (@low * Math.exp(to * @octaves))
+          width = (to - from).abs
+          inner(list, start, from, finish, to) if width > @alone
+          list << finish << (@low * Math.exp(to * @power))
         end
 
         private
 
-        def inner(list, start, finish, rise, count)
-          engine, factor = list[-1], Math.exp(rise / count * @octaves)
-          width, i = (finish - start) / count.to_f, 1
-          while i < count
-            list << (start + (width * i)) << (engine *= factor)
-            i += 1
+        def inner(list, start, from, finish, to)
+          depth = [from, to].min >= @tolerance ? @tolerance : 0.0
+          shares = depth.zero? ? even((to - from).abs / @alone) : shares((to - from).abs)
+          shares.each do |share|
+            list << (start + ((finish - start) * share)) << (@low * Math.exp((from + ((to - from) * share) - depth) * @power))
           end
         end
-      end
 
-      private
+        def even(count) = (1...count.ceil).map { |i| i / count.ceil.to_f }
 
-      def widest(tolerance) = memo(tolerance) { search_widest(tolerance) }
-
-      def search_widest(tolerance)
-        low_step, high_step = 0.0, 1.0
-        40.times do
-          middle = (low_step + high_step) / 2
-          stray(middle) <= tolerance ? low_step = middle : high_step = middle
+        # Places of the corners: a short step, long ones, a short one.
+        def shares(width)
+          count = [((width - (2 * @outer)) / @inner).ceil, 0].max
+          whole = (2 * @outer) + (count * @inner)
+          (0..count).map { |i| (@outer + (i * @inner)) / whole }
         end
-        low_step
-      end
 
-      def stray(step)
-        log_q = step * Math.log(@ratio)
-        return 0.0 if log_q < 1e-9
+        # How far a chord lies above the exponential, in travel: its start on the curve, its end `depth` below. With q the factor to
+        # its end and s = (q - 1)/ln(factor of the curve), it is (ln s - 1 + 1/s)/ln ratio: where both logarithms rise alike.
+        def stray(log_factor, depth)
+          return 0.0 if log_factor < 1e-9
 
-        slope = (Math.exp(log_q) - 1) / log_q
-        (Math.log(slope) - 1 + (1 / slope)) / Math.log(@ratio)
+          slope = (Math.exp(log_factor - (depth * @power)) - 1) / log_factor
+          slope.positive? ? (Math.log(slope) - 1 + (1 / slope)) / @power : 0.0
+        end
+
+        # The widest step that holds, found by halving.
+        def widest
+          low, high = 0.0, 1.0
+          50.times do
+            middle = (low + high) / 2
+            yield(middle) ? low = middle : high = middle
+          end
+          low
+        end
       end
     end
   end
