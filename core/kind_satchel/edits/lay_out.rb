@@ -33,7 +33,9 @@ module KindSatchel
       end
 
       # @param difference [Array(Float, Boolean)] see {Heard::Difference}
-      def self.difference(difference) = Tell.new("difference", [], Heard::Difference.words(*difference))
+      def self.difference(difference)
+        Tell.new(difference[0] > Heard::Ramps::TOLERANCE ? "difference" : "same", [], Heard::Difference.words(*difference))
+      end
       private_class_method :placed
     end
   end

@@ -10,7 +10,8 @@ module KindSatchel
     # - cut        regions that are cut or replaced (their ids)
     # - separated  clips that are made separate first (their ids)
     # - held       a knob that is held by hand from now on (its address)
-    # - difference the largest difference heard
+    # - same       what is heard stays, within what playback keeps to (see {Heard::Ramps})
+    # - difference what is heard changes by more: the largest difference
     # - unmatched  moves that found no match
     # - loose      clips (their ids) whose moves wait as loose ends
     Tell = Struct.new(:code, :ids, :text) do

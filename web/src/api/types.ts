@@ -108,7 +108,7 @@ export type Changed = Drawing & {
 
 /** What an edit brings with it: a stable code, what it is about, and a phrase for people. */
 export interface Tell {
-  code: "along" | "lost" | "follow" | "cut" | "separated" | "held" | "difference" | "unmatched" | "loose";
+  code: "along" | "lost" | "follow" | "cut" | "separated" | "held" | "same" | "difference" | "unmatched" | "loose";
   ids: string[];
   text: string;
 }

@@ -151,11 +151,11 @@ export const editAndTell = async <K extends keyof EditInputs>(name: K, inputs: E
   return change;
 };
 
-/** Says first that shared clips will be made separate, where that is so, and goes on once that is agreed to. */
+/** Says first that shared clips will be made separate, or that what is heard will change, where that is so; goes on once that is agreed to. */
 export async function editAsking<K extends keyof EditInputs>(name: K, inputs: EditInputs[K]): Promise<void> {
   const trial = await faultsSaid(() => api().preview(song().revision, name, inputs, { heard: [] }));
   if (!trial) return;
-  const apart = trial.tells.filter(({ code }) => code === "separated").map(({ text }) => text);
+  const apart = trial.tells.filter(({ code }) => code === "separated" || code === "difference").map(({ text }) => text);
   if (apart.length === 0) return void (await editAndTell(name, inputs));
   setSong({ notice: { tone: "done", words: `${apart.join("; ")}.`, go: () => void editAndTell(name, inputs) } });
 }

@@ -2,12 +2,12 @@ import { Power, Trash2 } from "lucide-react";
 import { useState } from "react";
 import type { EditInputs } from "../api/types";
 import { FaderChoice } from "../song/TrackPanel";
-import { edit } from "../song/actions";
+import { edit, editAsking } from "../song/actions";
 import { findParameter } from "../song/catalogue";
 import { setSong, tell, useSong } from "../song/store";
 import { ClockChoice } from "./ClockChoice";
 
-const ROLES = ["set", "shift", "scale"] as const;
+const ROLES = ["set", "scale", "shift"] as const;
 const ROLE_WORDS = { set: "replaces the value", shift: "adds to the value", scale: "multiplies the value" };
 
 type Keep = NonNullable<EditInputs["set_role"]["keep"]>;
@@ -38,7 +38,7 @@ export function EnvelopePanel({ address }: { address: string }) {
       </header>
       <div className="join mt-2 w-full" role="group" aria-label="What it does">
         {ROLES.map((role) => (
-          <button key={role} type="button" disabled={placed.scale.set_only && role !== "set"} className={`btn join-item btn-xs grow ${envelope.role === role ? "btn-primary" : ""}`} aria-pressed={envelope.role === role} title={ROLE_WORDS[role]} onClick={() => envelope.role !== role && void edit("set_role", { envelope_id: envelope.id, role, keep })}>
+          <button key={role} type="button" disabled={placed.scale.set_only && role !== "set"} className={`btn join-item btn-xs grow ${envelope.role === role ? "btn-primary" : ""}`} aria-pressed={envelope.role === role} title={ROLE_WORDS[role]} onClick={() => envelope.role !== role && void editAsking("set_role", { envelope_id: envelope.id, role, keep })}>
             {role}
           </button>
         ))}
