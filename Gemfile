@@ -16,4 +16,5 @@ group :test do
   gem "rack-test", "~> 2.1"
   gem "rspec", "~> 3.13"
   gem "rubocop", "~> 1.69"
+  gem "turbo_tests", "~> 2.2"
 end

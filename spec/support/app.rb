@@ -2,7 +2,7 @@
 
 # The app on a database of its own, and requests to it.
 module AppHelpers
-  DATABASE = File.expand_path("../../tmp/test.sqlite3", __dir__)
+  DATABASE = File.expand_path("../../tmp/test#{ENV.fetch('TEST_ENV_NUMBER', nil)}.sqlite3", __dir__)
 
   def self.start
     return if @started

@@ -90,6 +90,7 @@ RSpec.describe "Clip and track together in the studio" do
 
   it "makes a carrier clip that moves another track, shows the conflict, and settles it there" do
     within("[aria-label='What it does']") { click_on "set" }
+    click_on "Go on"
     eventually(id) { |song| song.clip("mooring").envelopes.first.role == "set" }
     click_on "Song time"
     click_on "New carrier clip"

@@ -90,9 +90,14 @@ RSpec.describe "Moves in the studio" do
 
   it "chooses what the envelope does" do
     expect(page).to have_button("shift", class: "btn-primary")
+    before = json_of(standing(id).song)
     click_on "set"
+    expect(page).to have_css(".notice", text: "largest difference heard")
+    expect(json_of(standing(id).song)).to eq before
+    click_on "Go on"
     eventually(id) { |song| song.clip("mooring").envelopes.first.role == "set" }
     click_on "scale"
+    click_on "Go on"
     eventually(id) { |song| song.clip("mooring").envelopes.first.role == "scale" }
     click_on "once, over all"
     eventually(id) { |song| song.clip("mooring").envelopes.first.clock == "once" }

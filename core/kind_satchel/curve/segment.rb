@@ -26,6 +26,9 @@ module KindSatchel
     def still? = @still
     def straight? = @straight
 
+    # Whether no value of it lies beyond 0..1.
+    def within_travel? = @a.between?(0.0, 1.0) && @b.between?(0.0, 1.0)
+
     # @param position [Numeric] within start..finish; at `finish` the value the segment arrives at
     def at(position)
       return @a if @still

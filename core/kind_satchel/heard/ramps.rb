@@ -12,6 +12,8 @@ module KindSatchel
     class Ramps
       # The stated bound for playback: 1/1000 of the parameter's range.
       TOLERANCE = 0.001
+      # What is left of it: corners between ticks lie on the {Grid}, and steep curves go some way in 1/65536 tick.
+      WORKED_TO = 0.99
       # What a moving tempo may take of the tolerance.
       TEMPO_SHARE = 0.3
 
@@ -24,7 +26,7 @@ module KindSatchel
         @tempo = resolver.song.tempo
         @pace = @tempo.steady_pace
         @resolver = resolver
-        @tolerance = tolerance
+        @tolerance = tolerance *= WORKED_TO
         @tempo_breaks = TempoBreaks.new(@tempo, tolerance * TEMPO_SHARE)
         share = @pace ? 1 : 1 - TEMPO_SHARE
         @whole, @rest = @scale.ramp(tolerance * share), @scale.ramp(tolerance * share / 2)
@@ -61,7 +63,7 @@ module KindSatchel
         return add_level(piece.from, piece.to, piece.at(piece.from)) if piece.still?
 
         set = piece.set
-        whole = @pace && set && piece.alone? && set.whole?(piece) && inside?(set.segment)
+        whole = @pace && set && piece.alone? && set.whole?(piece) && set.segment.within_travel?
         return add_kept(set.segment, set.start - set.segment.start) if whole
 
         add_straight_gain(piece) || add_chain(piece)
@@ -93,7 +95,7 @@ module KindSatchel
         envelope.segment_from(first) do |segment|
           break if zero + segment.start >= run.to
 
-          whole = segment.start >= first && zero + segment.finish <= run.to && inside?(segment)
+          whole = segment.start >= first && zero + segment.finish <= run.to && segment.within_travel?
           whole ? add_segment(segment, zero) : add_part(run, segment)
         end
         true
@@ -122,8 +124,6 @@ module KindSatchel
           place += 2
         end
       end
-
-      def inside?(segment) = segment.a.between?(0.0, 1.0) && segment.b >= 0.0 && segment.b <= 1.0
 
       # Position, engine, position, engine, ...
       def segment_ramp(segment)
