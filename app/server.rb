@@ -21,6 +21,7 @@ class Server < Sinatra::Base
   set :sounds_folder, File.join(ROOT, "sounds")
   set :show_exceptions, false
   set :raise_errors, false
+  set :dump_errors, false # see Faults
   set :logging, false
   set :open_songs, OpenSongs.new
   set :edit_log, EditLog.new(open_songs)

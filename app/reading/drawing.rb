@@ -67,14 +67,16 @@ class Drawing
 
   def passes(regions) = regions.to_h { |region| [region.id, region.passes(@song.clip(region.clip_id))] }
 
+  # What names nothing has nothing to be heard: an empty list.
   # @param addresses [Array<String>]
   def heard(addresses)
-    addresses.to_h { |text| [text, heard_patch(Heard::Resolver.new(@song, Address.parse(text)), 0, length)[2]] }
+    gone = addresses.reject { |text| known?(text) }
+    gone.to_h { |text| [text, []] }.merge((addresses - gone).to_h { |text| [text, heard_patch(Heard::Resolver.new(@song, Address.parse(text)), 0, length)[2]] })
   end
 
   # @param addresses [Array<String>]
   def conflicts(addresses)
-    addresses.to_h { |text| [text, Checks::Conflicts.of(@song, Address.parse(text)).map { |one| [one.from, one.to, owner(one.winner), owner(one.loser)] }] }
+    addresses.select { |text| known?(text) }.to_h { |text| [text, Checks::Conflicts.of(@song, Address.parse(text)).map { |one| [one.from, one.to, owner(one.winner), owner(one.loser)] }] }
   end
 
   # Just the stretches of curves that differ.
@@ -97,7 +99,7 @@ class Drawing
   # What is heard at one tick, exactly: address => [normalised value, text].
   # @param addresses [Array<String>]
   def values(addresses, tick)
-    addresses.to_h do |text|
+    addresses.select { |text| known?(text) }.to_h do |text|
       resolver = Heard::Resolver.new(@song, Address.parse(text))
       value = resolver.at(tick)
       [text, [value, resolver.parameter.text(value)]]
@@ -105,6 +107,8 @@ class Drawing
   end
 
   private
+
+  def known?(text) = @song.parameter?(Address.parse(text))
 
   def owner(source) = [source.envelope.id, source.region.id]
 

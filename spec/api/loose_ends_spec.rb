@@ -18,7 +18,7 @@ RSpec.describe "Envelopes that reach nothing" do
   end
 
   it "stop neither what is drawn, heard nor played" do
-    paths = ["", "/clock", "/drawing?tracks=bass,hall", "/heard?addresses=#{CUTOFF},#{far}", "/playback?from_tick=0&to_tick=#{8 * BAR}", "/export",
+    paths = ["", "/clock", "/drawing?tracks=bass,hall", "/heard?addresses=#{CUTOFF},#{far},#{lost}", "/values?addresses=#{CUTOFF},#{lost}&tick=0", "/playback?from_tick=0&to_tick=#{8 * BAR}", "/export",
              "/stretch?from_tick=0&to_tick=#{BAR}", "/track_counts?track_id=bass"]
     expect(paths.map { |path| get_json("/api/songs/#{id}#{path}") && last_response.status }).to all eq 200
     expect(get_json("/api/songs/#{id}/playback?from_tick=0&to_tick=#{8 * BAR}")["ramps"].keys).to match_array [CUTOFF, far]
