@@ -18,14 +18,16 @@ RSpec.describe "Envelopes that reach nothing" do
   end
 
   it "stop neither what is drawn, heard nor played" do
-    paths = ["", "/clock", "/drawing?tracks=bass,hall", "/heard?addresses=#{CUTOFF},#{far},#{lost}", "/values?addresses=#{CUTOFF},#{lost}&tick=0", "/playback?from_tick=0&to_tick=#{8 * BAR}", "/export",
+    paths = ["", "/clock", "/values?addresses=#{CUTOFF},#{lost}&tick=0",
+             "/drawing?tracks=bass,hall", "/heard?addresses=#{CUTOFF},#{far},#{lost}", "/playback?from_tick=0&to_tick=#{8 * BAR}", "/export",
              "/stretch?from_tick=0&to_tick=#{BAR}", "/track_counts?track_id=bass"]
     expect(paths.map { |path| get_json("/api/songs/#{id}#{path}") && last_response.status }).to all eq 200
     expect(get_json("/api/songs/#{id}/playback?from_tick=0&to_tick=#{8 * BAR}")["ramps"].keys).to match_array [CUTOFF, far]
   end
 
   it "can be moved, drawn on, switched and taken away, by name" do
-    edits = [["move_regions", { region_ids: [song.track("bass").regions.first.id], ticks: 20 * BAR }], ["add_point", { envelope_id: "e2", tick: 480, value: 0.1 }],
+    edits = [["move_regions", { region_ids: [song.track("bass").regions.first.id], ticks: 20 * BAR }],
+             ["add_point", { envelope_id: "e2", tick: 480, value: 0.1 }],
              ["switch_envelope", { envelope_id: "l1", on: false }], ["duplicate_track", { track_id: "bass", moves: true }], ["lay_out", { track_id: "bass" }],
              ["remove_envelope", { envelope_id: "e2" }]]
     answers = edits.map { |name, inputs| edit(id, name, inputs, heard: [CUTOFF]) }
