@@ -8,6 +8,9 @@ class LongWork
   WORKER = File.expand_path("worker.rb", __dir__)
   # A worker needs little room for compiled code.
   RUBY = ["ruby", "--yjit", "--yjit-exec-mem-size=32"].freeze
+  # Garbage is collected less often than in a server: a worker makes much that stays, and ends soon.
+  ROOMY = { "RUBY_GC_HEAP_INIT_SLOTS" => "1500000", "RUBY_GC_MALLOC_LIMIT" => "67108864", "RUBY_GC_MALLOC_LIMIT_MAX" => "134217728",
+            "RUBY_GC_OLDMALLOC_LIMIT" => "134217728" }.freeze
   # Songs with less text than this are worked on at once.
   LONG_BYTES = 1024 * 1024
 
@@ -54,7 +57,7 @@ class LongWork
 
   private
 
-  def environment = { "SATCHEL_DB" => Database.path, "RUBY_YJIT_ENABLE" => "1" }
+  def environment = { **ROOMY, "SATCHEL_DB" => Database.path, "RUBY_YJIT_ENABLE" => "1" }
 
   def running(channel, pid)
     @lock.synchronize { @running[channel] = pid } if channel

@@ -2,8 +2,6 @@
 
 # The one boundary between rows and core values.
 module SongRows
-  BATCH = 2000
-
   module_function
 
   # @return [KindSatchel::Song]
@@ -18,11 +16,12 @@ module SongRows
   # @return [Hash] every part of a song by key
   def parts(song_id) = parsed(texts(song_id))
 
-  # Stores a song that has no rows yet.
+  # Stores a song that has no rows yet; one prepared statement for all of them.
   def insert(song_id, song)
-    KindSatchel::Parts.all(song).each_slice(BATCH) do |slice|
-      PartRow.insert_all!(slice.map { |(kind, id), record| row(song_id, kind, id, record) })
-    end
+    statement = PartRow.connection.raw_connection.prepare("INSERT INTO parts (song_id, kind, part_id, record) VALUES (?, ?, ?, ?)")
+    KindSatchel::Parts.all(song).each { |(kind, id), record| statement.execute(song_id, kind, id, JSON.generate(record)) }
+  ensure
+    statement&.close
   end
 
   # Writes one side of a patch: only the rows it names.

@@ -30,7 +30,7 @@ class ImportBench
 
   def worker
     folder = Dir.mktmpdir
-    env = { "SATCHEL_DB" => File.join(folder, "songs.sqlite3"), "RUBY_YJIT_ENABLE" => "1" }
+    env = { **LongWork::ROOMY, "SATCHEL_DB" => File.join(folder, "songs.sqlite3"), "RUBY_YJIT_ENABLE" => "1" }
     started = Measure.now
     Open3.popen2(env, *LongWork::RUBY, LongWork::WORKER, "import", JSON.generate("file" => @file.path)) do |input, output, thread|
       memory = 0

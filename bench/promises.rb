@@ -46,7 +46,7 @@ class Promises
     note("core: all ramps of the big song, beside numpy sampling the same at 1 kHz (processor time)", SpeedBench.ramps(@big))
     note("core: values from pieces, and one by one", SpeedBench.values(@big))
     note("bin/satchel help, whole process", Measure.milliseconds(7, warm_up: 1) do
-      system(File.expand_path("../bin/satchel", __dir__), "help", out: File::NULL)
+      system({ "RUBY_YJIT_ENABLE" => nil }, File.expand_path("../bin/satchel", __dir__), "help", out: File::NULL)
     end)
   end
 

@@ -12,7 +12,7 @@ class BenchServer
   def initialize(big)
     FileUtils.mkdir_p(File.dirname(DATABASE))
     FileUtils.rm_f(Dir["#{DATABASE}*"])
-    Database.connect(DATABASE)
+    Database.connect(DATABASE, alone: false)
     @demo_id = Server.shelf.add(DemoSong.build)["id"]
     @big_id = Server.shelf.add(big)["id"]
     @long_id = Server.shelf.add(EditorBench.song(2000))["id"]
