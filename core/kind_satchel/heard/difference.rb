@@ -119,17 +119,24 @@ module KindSatchel
 
       # @return [Float, nil] an upper bound of how far they are apart where they are made alike; nil where they are not
       def of(old, new, from, to)
-        return unless made_alike?(old, new)
+        lists = [old, new].map { |piece| [working(piece.scales, 1.0, from), working(piece.shifts, 0.0, from)] }
+        return unless lists[0].map(&:size) == lists[1].map(&:size)
 
-        bounds = old.spans.zip(new.spans).map { |a, b| of_spans(a, b, from, to) }
+        bounds = lists[0].flatten.zip(lists[1].flatten).map { |a, b| of_spans(a, b, from, to) } << of_sets(old, new, from, to)
         bounds.sum * (old.scale.gain? ? 4 : 1) if bounds.all?
       end
 
-      def made_alike?(old, new)
-        return false unless old.scales.size == new.scales.size && old.shifts.size == new.shifts.size
+      # What is set, or the knob: the same where both rest on one value.
+      def of_sets(old, new, from, to)
+        return of_spans(old.set, new.set, from, to) if old.set && new.set
+        return if [old, new].any? { |piece| piece.set && !piece.set.still? }
 
-        old.set.nil? == new.set.nil? && (old.set || old.knob == new.knob)
+        apart = [old, new].map { |piece| piece.set ? piece.set.at(from) : piece.knob }.reduce(:-).abs
+        apart if apart <= SAME
       end
+
+      # Without what rests on the amount that changes nothing.
+      def working(spans, neutral, tick) = spans.reject { |span| span.still? && span.at(tick) == neutral }
 
       def of_spans(old, new, from, to)
         return 0.0 if old.segment.equal?(new.segment) && old.start == new.start && old.plain? && new.plain?
@@ -156,7 +163,7 @@ module KindSatchel
         apart = one.to_h.values.zip(other.to_h.values).map { |a, b| (a - b).abs }.max
         apart * Shapes::Curved::STEEPNESS if apart <= SAME
       end
-      private_class_method :made_alike?, :of_spans, :part, :alike
+      private_class_method :of_sets, :working, :of_spans, :part, :alike
     end
   end
 end

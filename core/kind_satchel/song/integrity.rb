@@ -12,7 +12,7 @@ module KindSatchel
     # @param after [Song]
     # @raise [InvalidInput]
     def check(before, after)
-      faults = touched(before, after).uniq.filter_map { |placed| fault(after, placed) }
+      faults = touched(before, after).uniq { |placed| placed.region.id }.filter_map { |placed| fault(after, placed) }
       raise InvalidInput, faults unless faults.empty?
     end
 
