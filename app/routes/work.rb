@@ -25,10 +25,10 @@ module Work
   def self.registered(app)
     app.helpers Helpers
     app.error(LongWork::Cancelled) { halt_with(409, "cancelled", "It was cancelled; nothing was changed.") }
-    app.get("/api/work/:token/events") do
+    app.get("/api/jobs/:token/events") do
       halt_with(404, "unknown_work", "There is no such work.") unless params[:token].match?(TOKEN)
       hijacked(params[:token], 0)
     end
-    app.delete("/api/work/:token") { json("cancelled" => settings.long_work.cancel(params[:token])) }
+    app.delete("/api/jobs/:token") { json("cancelled" => settings.long_work.cancel(params[:token])) }
   end
 end

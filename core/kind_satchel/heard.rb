@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "heard/bounds"
+require_relative "heard/span"
 require_relative "heard/acting"
 require_relative "heard/piece"
 require_relative "heard/resolver"

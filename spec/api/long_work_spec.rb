@@ -52,7 +52,7 @@ RSpec.describe "Long work" do
     work = Thread.new { Rack::MockRequest.new(Server).post("/api/songs/import", "HTTP_HOST" => "127.0.0.1", "CONTENT_TYPE" => "application/json", "HTTP_X_WORK" => token, :input => json_of(large)) }
     session = Rack::MockRequest.new(Server)
     400.times do
-      break if JSON.parse(session.delete("/api/work/#{token}", "HTTP_HOST" => "127.0.0.1").body)["cancelled"]
+      break if JSON.parse(session.delete("/api/jobs/#{token}", "HTTP_HOST" => "127.0.0.1").body)["cancelled"]
 
       sleep 0.01
     end

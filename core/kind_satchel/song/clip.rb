@@ -11,7 +11,7 @@ module KindSatchel
     SHORTEST_TICKS = Timing::SHORTEST_TICKS
 
     def check
-      fault!("unknown_kind", "/kind", "There is no kind of clip #{kind.inspect}; there is #{KINDS.join(', ')}.") unless KINDS.include?(kind)
+      fault!("unknown_kind", "/kind", "A clip is one of #{KINDS.join(', ')}, not #{kind.inspect}.") unless KINDS.include?(kind)
       whole!("/length_ticks", length_ticks, SHORTEST_TICKS)
       notes.freeze
       envelopes.freeze

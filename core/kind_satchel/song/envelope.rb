@@ -57,7 +57,10 @@ module KindSatchel
     def at(tick)
       return if points.empty?
 
-      segment_from(tick) { |segment| return segment.at(tick) }
+      return segment_from(tick) { |segment| return segment.at(tick) } if points.size > MANY && !@memo.key?(:segments)
+
+      list = @memo[:segments] || segments
+      (list.bsearch { |segment| segment.finish > tick } || list.last).at(tick)
     end
 
     # Every smooth stretch in order (see {Shapes}), with the held stretches before the first and after the last point. The

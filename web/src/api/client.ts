@@ -49,14 +49,14 @@ export const shelf = {
 /** Long work, by a token of one's own: its progress (0..1, and in words), and an end to it. */
 export const work = {
   follow(token: string, told: (share: number, words: string) => void): EventSource {
-    const events = new EventSource(`/api/work/${token}/events`);
+    const events = new EventSource(`/api/jobs/${token}/events`);
     events.addEventListener("progress", (event) => {
       const { progress, words } = JSON.parse((event as MessageEvent<string>).data);
       told(progress, words);
     });
     return events;
   },
-  cancel: (token: string) => ask<{ cancelled: boolean }>("DELETE", `/api/work/${token}`),
+  cancel: (token: string) => ask<{ cancelled: boolean }>("DELETE", `/api/jobs/${token}`),
 };
 
 /** Everything there is to ask about one song. */

@@ -54,7 +54,7 @@ export async function catchUp(): Promise<void> {
   await player.songChanged();
 }
 
-/** Takes what another tab did, as the server tells it; fetches the song anew only where that is not told, or a change was missed. */
+/** Takes what another tab did, as the server tells it; fetches the song again only where that is not told, or a change was missed. */
 export function follow({ revision, undo, redo, change }: News): Promise<void> {
   return inTurn(async () => {
     if (revision <= song().revision) return;
