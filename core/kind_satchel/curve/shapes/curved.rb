@@ -28,10 +28,11 @@ module KindSatchel
         @steepness = STEEPNESS * curve
         @whole = Curved.exp_less_one(@steepness)
         @half = Math.exp(@steepness / 2) - 1
+        @steep = @steepness.abs > SMALL
       end
 
       def weight(position)
-        return (Math.exp(@steepness * position) - 1) / @whole if @steepness > SMALL || @steepness < -SMALL
+        return (Math.exp(@steepness * position) - 1) / @whole if @steep
         return position if flat?
 
         Curved.exp_less_one(@steepness * position) / @whole
