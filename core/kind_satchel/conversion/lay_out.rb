@@ -132,8 +132,7 @@ module KindSatchel
 
       # From what a lane that sets is to make to the points for it: through the knob that trims it, and its limits.
       def inverted(lane, song, points, limits:)
-        parameter = song.parameter(lane.target)
-        factor, offset = lane.trims? ? Roles::Trim.new(parameter.default).line(parameter.scale, song.knob(lane.target)) : [1.0, 0.0]
+        factor, offset = song.trim_line(lane) || [1.0, 0.0]
         factor = 1.0 if factor.zero?
         low, high = limits
         return points if factor == 1 && offset.zero? && low.zero? && high == 1

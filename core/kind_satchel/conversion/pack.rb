@@ -74,8 +74,7 @@ module KindSatchel
       # What the lane gives, the knob that trims it taken in.
       def lane_points
         @lane_points ||= begin
-          parameter = @song.parameter(@address)
-          factor, offset = @lane.trims? ? Roles::Trim.new(parameter.default).line(parameter.scale, @song.knob(@address)) : [1.0, 0.0]
+          factor, offset = @song.trim_line(@lane) || [1.0, 0.0]
           points = @lane.full_points
           plain = factor == 1 && offset.zero?
           plain ? points : points.map { |p| Point.new(tick: p.tick, value: ((p.value * factor) + offset).clamp(0.0, 1.0), shape: p.shape.scaled(factor)) }

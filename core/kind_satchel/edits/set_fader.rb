@@ -12,7 +12,7 @@ module KindSatchel
         check(home, parameter)
         return [song, words(parameter, input[:fader])] if lane.fader == input[:fader]
 
-        changed, next_song = input[:fader] == "trim" ? trimming(song, lane, parameter) : following(song, lane, parameter)
+        changed, next_song = input[:fader] == "trim" ? trimming(song, lane, parameter) : following(song, lane)
         [Moves.change(next_song, lane.id) { changed }, words(parameter, input[:fader])]
       end
 
@@ -31,8 +31,8 @@ module KindSatchel
         [lane.with(fader: "trim"), Moves.with_knob(song, lane.target, neutral)]
       end
 
-      def self.following(song, lane, parameter)
-        factor, offset = Roles::Trim.new(parameter.default).line(parameter.scale, song.knob(lane.target))
+      def self.following(song, lane)
+        factor, offset = song.trim_line(lane)
         points = lane.points.map do |point|
           Point.new(tick: point.tick, value: ((point.value * factor) + offset).clamp(0.0, 1.0), shape: point.shape.scaled(factor))
         end

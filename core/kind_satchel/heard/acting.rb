@@ -102,11 +102,7 @@ module KindSatchel
       end
 
       # What a lane that trims makes of a value: factor and offset; nil for all others.
-      def line(envelope)
-        return unless envelope.trims?
-
-        Roles::Trim.new(parameter.default).line(parameter.scale, @song.knob(@address))
-      end
+      def line(envelope) = @song.trim_line(envelope)
 
       private
 
@@ -115,7 +111,6 @@ module KindSatchel
         Bounds.of(envelope, from, to).map { |value| (value * factor) + offset }
       end
 
-      def parameter = @parameter ||= @song.parameter(@address)
       def acting(envelopes) = envelopes.select { |envelope| envelope.acts? && !@except.include?(envelope.id) }
 
       # Clip id => [[clip, envelope], ...]

@@ -11,7 +11,6 @@ module KindSatchel
   #
   # - `apply(scale, before, amount)` the normalised value afterwards, not yet limited
   # - `values`  the range its points may lie in, `neutral` the amount that changes nothing
-  # - `straight?(scale)` whether the result moves in proportion to the amount
   # - `amount(scale, before, wanted)` the amount that makes `wanted` of `before`, not yet limited
   # - `amount_text(scale, amount)` the amount in its unit, and `parse(scale, text)` back
   # - `unit(scale)`, `natural(scale, amount)` and `from_natural(scale, natural)` that unit, and the amount counted in it

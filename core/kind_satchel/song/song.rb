@@ -62,6 +62,16 @@ module KindSatchel
       track(address.track_id).device(address.device_id).values.fetch(address.parameter_id) { parameter(address).default }
     end
 
+    # What makes a value of what a lane that trims gives: value * factor + offset.
+    # @param lane [Envelope]
+    # @return [Array(Float, Float), nil] factor and offset; nil for a lane that does not trim
+    def trim_line(lane)
+      return unless lane.trims?
+
+      parameter = parameter(lane.target)
+      Roles::Trim.new(parameter.default).line(parameter.scale, knob(lane.target))
+    end
+
     # Whether a parameter is held by hand.
     # @param address [Address]
     def held?(address) = !held_value(address).nil?

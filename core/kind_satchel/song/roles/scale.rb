@@ -10,7 +10,6 @@ module KindSatchel
       def verb = "scales to"
       def values = 0..1
       def neutral = 1.0
-      def straight?(scale) = !scale.gain?
       def apply(scale, before, amount) = scale.scaled(before, amount)
 
       # The share that makes `wanted` of `before`; 1 where no share can.

@@ -10,7 +10,6 @@ module KindSatchel
       def verb = "sets"
       def values = 0..1
       def neutral = nil
-      def straight?(_scale) = true
       def apply(_scale, _before, amount) = amount
       def amount(_scale, _before, wanted) = wanted
       def amount_text(scale, amount) = scale.text(amount)

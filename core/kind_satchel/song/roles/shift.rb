@@ -10,7 +10,6 @@ module KindSatchel
       def verb = "shifts"
       def values = -1..1
       def neutral = 0.0
-      def straight?(scale) = !scale.gain?
       def apply(scale, before, amount) = scale.shifted(before, amount)
 
       # The shift that makes `wanted` of `before`; for gains silence takes the largest cut.

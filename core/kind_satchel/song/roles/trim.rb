@@ -7,7 +7,6 @@ module KindSatchel
     Trim = Struct.new(:default) do
       def id = "trim"
       def verb = "with the knob:"
-      def straight?(_scale) = true
 
       # @param before [Float] the knob
       # @param amount [Float] the lane
