@@ -35,9 +35,10 @@ module SongRows
     rows.sum { |entry| entry[:record].bytesize }
   end
 
-  # What a first look at a song needs no points and notes for; `count` says how many points there are.
+  # A first look at a song needs no points and notes; whether an envelope acts is told all the same.
   SLIM = Arel.sql(<<~SQL.squish)
-    CASE kind WHEN 'envelope' THEN json_set(record, '$.points', json('[]'), '$.count', json_array_length(record, '$.points'))
+    CASE kind WHEN 'envelope' THEN json_set(record, '$.points', json('[]'), '$.acts',
+                json(iif(json_extract(record, '$.on') AND json_array_length(record, '$.points'), 'true', 'false')))
               WHEN 'clip' THEN json_set(record, '$.notes', json('[]'))
               ELSE record END
   SQL

@@ -6,7 +6,15 @@ module Wire
 
   # @param parts [Array<Array>] [kind, id, record]
   # @return [Array<Array>]
-  def parts(parts) = parts.map { |kind, id, record| [kind, id, kind == "song" && record ? head(record) : record] }
+  def parts(parts) = parts.map { |kind, id, record| [kind, id, record && part(kind, record)] }
+
+  def part(kind, record)
+    case kind
+    when "song" then head(record)
+    when "envelope" then record.merge("acts" => record["on"] && !record["points"].empty?)
+    else record
+    end
+  end
 
   # How many ticks a beat and a bar have.
   def head(record)

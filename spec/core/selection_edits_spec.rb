@@ -101,6 +101,8 @@ RSpec.describe "Edits of points and stretches" do
       end
       steps = edited("draw_stretch", how: "steps", points: [[0, 0.1], [300, 0.9], [700, 0.1]], grid_ticks: 240)
       expect(at(steps, [0, 239, 240, 479, 480])).to eq [0.1, 0.1, 0.9, 0.9, 0.1]
+      fast = edited("draw_stretch", how: "steps", points: [[1100, 0.9], [130, 0.1], [200, 0.2]], grid_ticks: 240)
+      expect(at(fast, [0, 240, 480, 720, 960])).to match([0.2, 0.3, 0.5, 0.7, 0.9].map { |value| be_within(1e-12).of(value) })
       expect(problem("draw_stretch", how: "ramp", points: [[5, 0.1]])).to eq [["too_short", "/points"]]
       expect(problem("draw_stretch", how: "ramp", points: [[5, 0.1], [9, -0.5]])).to eq [["out_of_range", "/points/1/1"]]
     end

@@ -43,11 +43,12 @@ module KindSatchel
 
       return fill_straight(values, ticks, first, last, zero) if @straight
 
-      a, rise, origin, length, shape = @a, @rise, @origin, @length, @shape
-      while first < last
-        values[first] = a + (rise * shape.weight((ticks[first] - zero - origin) / length))
-        first += 1
+      origin, length, place = @origin, @length, first
+      while place < last
+        values[place] = (ticks[place] - zero - origin) / length
+        place += 1
       end
+      @shape.weigh(values, first, last, @a, @rise)
     end
 
     # Corners of a line chain that stays within `tolerance`: share of the length, share of the rise, share, share, ...; the last

@@ -21,12 +21,12 @@ module KindSatchel
         outside = input[:points].find_index { |_, value| !range.cover?(value) }
         raise InvalidInput.of("out_of_range", "/points/#{outside}/1", "A value lies outside #{range}, which this envelope may hold.") if outside
 
+        return steps(input) if input[:how] == "steps"
+
         places = input[:points].to_h.sort
-        case input[:how]
-        when "freehand" then freehand(places, input.fetch(:tolerance, TOLERANCE))
-        when "steps" then steps(places, input)
-        else line([places.first, places.last])
-        end
+        return line([places.first, places.last]) if input[:how] == "ramp"
+
+        freehand(places, input.fetch(:tolerance, TOLERANCE))
       end
 
       def self.freehand(places, tolerance)
@@ -40,13 +40,24 @@ module KindSatchel
       end
 
       # One held value to each cell of the grid; the last one ends with its cell.
-      def self.steps(places, input)
+      def self.steps(input)
         grid = input[:grid_ticks] or raise InvalidInput.of("no_grid", "/grid_ticks", "Steps need the length of a step.")
-        cells = places.to_h { |tick, value| [tick / grid * grid, value] }.sort
+        cells = cells(input[:points], grid).transform_keys { |cell| cell * grid }.sort
         held = cells.chunk_while { |a, b| a[1] == b[1] && a[0] + grid == b[0] }.map(&:first)
         [*held, [cells.last[0] + grid, cells.last[1]]].map { |tick, value| Point.new(tick:, value:, shape: Shapes::Hold::PLAIN) }
       end
-      private_class_method :stroke, :freehand, :line, :steps
+
+      # The value of each cell a hand went through, in the order it went: the last in a cell counts, and cells that a
+      # fast hand left out between two places take the values between.
+      # @return [Hash{Integer=>Float}] cell => value
+      def self.cells(places, grid)
+        steps = places.map { |tick, value| [tick / grid, value] }
+        steps.each_cons(2).with_object([steps.first].to_h) do |((a, low), (b, high)), found|
+          a.step(b, b <=> a) { |cell| found[cell] = low + ((high - low) * (cell - a) / (b - a)) } unless a == b
+          found[b] = high
+        end
+      end
+      private_class_method :stroke, :freehand, :line, :steps, :cells
     end
   end
 end

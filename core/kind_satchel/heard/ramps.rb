@@ -29,7 +29,8 @@ module KindSatchel
         @tolerance = tolerance *= WORKED_TO
         @tempo_breaks = TempoBreaks.new(@tempo, tolerance * TEMPO_SHARE)
         share = @pace ? 1 : 1 - TEMPO_SHARE
-        @whole, @rest = @scale.ramp(tolerance * share), @scale.ramp(tolerance * share / 2)
+        @straight = [tolerance, @scale.ramp(tolerance * share)].freeze
+        @bent = @scale.linear? ? @straight : [tolerance / 2, @scale.ramp(tolerance * share / 2)].freeze
       end
 
       # @param from [Integer] first tick
@@ -141,11 +142,7 @@ module KindSatchel
       end
 
       # What the shapes may take of the tolerance, and what turns lines into ramps with the rest.
-      def shares(straight)
-        return [@tolerance, @whole] if straight || @scale.linear?
-
-        [@tolerance / 2, @rest]
-      end
+      def shares(straight) = straight ? @straight : @bent
 
       # A gain that rests and is scaled evenly is even in amplitude: one ramp, exactly.
       def add_straight_gain(piece)

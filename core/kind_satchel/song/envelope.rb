@@ -24,6 +24,7 @@ module KindSatchel
       fault!("unknown_fader", "/fader", "A fader follows or trims: #{FADERS.join(' or ')}, not #{fader.inspect}.") unless FADERS.include?(fader)
       whole!("/own_length_ticks", own_length_ticks, Timing::SHORTEST_TICKS) if own_length_ticks
       range.each_with_index { |limit, i| number!("/range/#{i}", limit, 0..1) }
+      @whole_range = range[0].zero? && range[1] == 1
       points.freeze
       check_points
     end
@@ -34,9 +35,9 @@ module KindSatchel
 
     # @return [Array<Point>] the points with the limits taken in
     def full_points
-      low, high = range
-      return points if low.zero? && high == 1
+      return points if @whole_range
 
+      low, high = range
       least, most = role_rules.values.min.to_f, role_rules.values.max.to_f
       points.map do |point|
         Point.new(tick: point.tick, value: (low + (point.value * (high - low))).clamp(least, most), shape: point.shape.scaled(high - low))
@@ -144,8 +145,10 @@ module KindSatchel
 
     # A cycle may swing further than an amount may go; there it stays at the limit.
     def limited(part, &)
-      low, high = role_rules.values.min.to_f, role_rules.values.max.to_f
-      return yield(part) if part.a.between?(low, high) && part.b.between?(low, high)
+      values = role_rules.values
+      return yield(part) if values.cover?(part.a) && values.cover?(part.b)
+
+      low, high = values.min.to_f, values.max.to_f
 
       places = [0.0, *[low, high].filter_map { |limit| crossing(part, limit) }.sort, 1.0]
       places.each_cons(2) { |u0, u1| yield part_between(part, u0, u1, low, high) if u1 > u0 }
@@ -163,8 +166,10 @@ module KindSatchel
     end
 
     def ranged(value)
+      return value if @whole_range
+
       low, high = range
-      low.zero? && high == 1 ? value : low + (value * (high - low))
+      low + (value * (high - low))
     end
   end
 end

@@ -118,8 +118,10 @@ module KindSatchel
 
     # @return [Integer] the tick at which the last region ends, in whole bars, at least one
     def length_ticks
-      last = tracks.filter_map { |track| track.regions.last&.end_tick }.max || 0
-      [(last + meter.bar_ticks - 1) / meter.bar_ticks, 1].max * meter.bar_ticks
+      memo(:length_ticks) do
+        last = tracks.filter_map { |track| track.regions.last&.end_tick }.max || 0
+        [(last + meter.bar_ticks - 1) / meter.bar_ticks, 1].max * meter.bar_ticks
+      end
     end
 
     # The next song; what only its head changed, its directory still finds.

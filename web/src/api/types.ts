@@ -19,8 +19,8 @@ export type Meter = SongDocument["meter"] & { beat_ticks: Ticks; bar_ticks: Tick
 export type Head = Pick<SongDocument, "name" | "tempo" | "range" | "next_id" | "points_follow"> & { meter: Meter };
 export type TrackPart = Omit<TrackRecord, "lanes" | "regions"> & { place: number };
 export type RegionPart = RegionRecord & { owner: string };
-/** `count` is there while the points are not: they come when a track is drawn. */
-export type EnvelopePart = EnvelopeRecord & { owner: string; place: number; count?: number };
+/** The points come when a track is drawn. `acts`: whether it is on and holds any. */
+export type EnvelopePart = EnvelopeRecord & { owner: string; place: number; acts: boolean };
 export interface ClipPart {
   id: string;
   name: string;

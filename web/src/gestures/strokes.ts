@@ -52,23 +52,6 @@ function strokeOf(ground: Ground, trail: [Px, Px][]): [Ticks, Normalised][] {
   return [...found].sort((a, b) => a[0] - b[0]);
 }
 
-/** A hand that goes fast leaves cells out between two places; they take the values between. */
-function cellsOf(ground: Ground, trail: [Px, Px][]): [Ticks, Normalised][] {
-  const size = gridNow() || STEP;
-  const found = new Map<Ticks, Normalised>();
-  let last: [Ticks, Normalised] | null = null;
-  for (const [x, y] of trail) {
-    const [cell, value] = [Math.floor(places(ground, x) / size), valueAt(ground, y)];
-    if (last) {
-      const side = Math.sign(cell - last[0]);
-      for (let i: Ticks = last[0] + side; side !== 0 && i !== cell; i += side) found.set(i * size, last[1] + ((value - last[1]) * (i - last[0])) / (cell - last[0]));
-    }
-    found.set(cell * size, value);
-    last = [cell, value];
-  }
-  return [...found].sort((a, b) => a[0] - b[0]);
-}
-
 export function pressFreehand(event: PointerEvent, ground: Ground, start: [Px, Px]): void {
   const meaning = (trail: [Px, Px][]): Stroke => {
     const points = strokeOf(ground, trail);
@@ -79,9 +62,11 @@ export function pressFreehand(event: PointerEvent, ground: Ground, start: [Px, P
 
 export function pressSteps(event: PointerEvent, ground: Ground, start: [Px, Px]): void {
   const size = gridNow() || STEP;
-  const meaning = (trail: [Px, Px][]): Stroke => ({ edit: "draw_stretch", inputs: { envelope_id: ground.envelope.id, how: "steps", points: cellsOf(ground, trail), grid_ticks: size } });
-  const shown = (trail: [Px, Px][]) => cellsOf(ground, trail).flatMap(([tick, value]): [Px, Px][] => [[xOf(ground, tick), yOf(ground, value)], [xOf(ground, tick + size), yOf(ground, value)]]);
-  follow(event, ground, start, meaning, shown);
+  const meaning = (trail: [Px, Px][]): Stroke => {
+    const points = trail.map(([x, y]): [Ticks, Normalised] => [places(ground, x), valueAt(ground, y)]);
+    return { edit: "draw_stretch", inputs: { envelope_id: ground.envelope.id, how: "steps", points, grid_ticks: size } };
+  };
+  follow(event, ground, start, meaning, (trail) => trail);
 }
 
 export function pressRamp(event: PointerEvent, ground: Ground, start: [Px, Px]): void {

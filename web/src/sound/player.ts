@@ -156,7 +156,7 @@ class Player {
     if (!catalogue || !this.context) return;
     const tried = new Map(trial.filter(([kind]) => kind === "track").map(([, id, record]) => [id, record]));
     const tracks = model.tracks.map((track) => (tried.get(track.id) as typeof track | undefined) ?? track);
-    const driven = new Set(Object.values(model.envelopes).filter((e) => e.on && (e.count ?? e.points.length) > 0).map((e) => e.target));
+    const driven = new Set(Object.values(model.envelopes).filter((e) => e.acts).map((e) => e.target));
     this.rack?.rest(catalogue, tracks, (address) => driven.has(address), this.context.currentTime);
     this.rack?.silence(song().preview?.silent ?? song().silent, this.context.currentTime);
   }

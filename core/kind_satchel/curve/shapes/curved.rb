@@ -38,6 +38,16 @@ module KindSatchel
         Curved.exp_less_one(@steepness * position) / @whole
       end
 
+      def weigh(values, first, last, start, rise)
+        return super unless @steep
+
+        steepness, whole = @steepness, @whole
+        while first < last
+          values[first] = start + (rise * ((Math.exp(steepness * values[first]) - 1) / whole))
+          first += 1
+        end
+      end
+
       # Both derivatives are largest at an end.
       def slope_most(from, to)
         return 1.0 if flat?

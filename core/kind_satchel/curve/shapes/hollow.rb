@@ -45,9 +45,11 @@ module KindSatchel
 
       # Errors go one way along the curve, so the first and last chord of each sort tell.
       def holds?(count)
-        ends = [[0, 1], [count - 1, count]].all? { |i, j| stray(root(i, count), root(j, count), i.zero? ? 0.0 : @depth, j == count ? 0.0 : @depth) <= @depth }
-        ends && (count < 3 || [[1, 2], [count - 2, count - 1]].all? { |i, j| stray(root(i, count), root(j, count), @depth, @depth) <= @depth })
+        stray(1.0, root(1, count), 0.0, @depth) <= @depth && stray(root(count - 1, count), 1 + @half, @depth, 0.0) <= @depth &&
+          (count < 3 || (inner(1, count) <= @depth && inner(count - 2, count) <= @depth))
       end
+
+      def inner(place, count) = stray(root(place, count), root(place + 1, count), @depth, @depth)
 
       # How far a chord lies above e^x between two roots, its ends that deep below the curve: most where its slope is e^x.
       def stray(from, to, from_depth, to_depth)

@@ -5,6 +5,7 @@ module KindSatchel
     # A shape without a corner that goes one way. It answers, on top of what every shape does:
     #
     # - `weight(u)`  how far from the first value to the second the segment has come at u in 0..1
+    # - `weigh(values, first, last, a, rise)` puts a + rise * weight(u) in place of every u of values[first...last]
     # - `slope_most(u0, u1)`, `bend_most(u0, u1)` upper bounds of the first and second derivative of the weight there
     # - `breaks(rise, tolerance)` the u strictly between 0 and 1 where a line chain must turn to stay within
     #   `tolerance` of a segment that rises by `rise`
@@ -15,6 +16,13 @@ module KindSatchel
       def scaled(_factor) = self
       def still? = false
       def straight? = false
+
+      def weigh(values, first, last, start, rise)
+        while first < last
+          values[first] = start + (rise * weight(values[first]))
+          first += 1
+        end
+      end
 
       # @param _room [Boolean] whether corners may lie off the curve
       # @return [Array<Float>] u, weight, u, weight, ... of the corners of such a chain, after the first; the last is 1, 1

@@ -8,6 +8,8 @@ module KindSatchel
     class Fader < Value.of(:peak)
       include Scale
 
+      NONE = [].freeze
+
       # What a shift of 1 adds, in decibels.
       SHIFT_DECIBELS = 24.0
       SHIFT_POWER = SHIFT_DECIBELS / 40 * Math.log(10)
@@ -31,16 +33,24 @@ module KindSatchel
       # A straight ramp in amplitude from n = a to n = b strays from the straight stretch in n by
       # (b - a)^2 / (4 (a + b)); solved for b that gives the farthest b.
       def breaks(from, to, tolerance)
-        low, high = [from, to].minmax
+        low = [from, to].min
+        high = [from, to].max - 1e-12
+        at = farthest(low, tolerance)
+        return NONE unless at < high
+
         list = []
-        at = low
-        while (at += (2 * tolerance) + Math.sqrt(4 * tolerance * (tolerance + (2 * at)))) < high - 1e-12
+        while at < high
           list << at
+          at = farthest(at, tolerance)
         end
-        from <= to ? list : list.reverse
+        from <= to ? list : list.reverse!
       end
 
       def examples = "-6 dB or -inf"
+
+      private
+
+      def farthest(from, tolerance) = from + (2 * tolerance) + Math.sqrt(4 * tolerance * (tolerance + (2 * from)))
     end
   end
 end

@@ -60,21 +60,23 @@ module KindSatchel
         private
 
         def inner(list, start, from, finish, to)
-          depth = [from, to].min >= @tolerance ? @tolerance : 0.0
-          shares = depth.zero? ? even((to - from).abs / @alone) : shares((to - from).abs)
-          shares.each do |share|
-            list << (start + ((finish - start) * share)) << (@low * Math.exp((from + ((to - from) * share) - depth) * @power))
+          room = [from, to].min >= @tolerance
+          shares(room, (to - from).abs) do |share|
+            value = from + ((to - from) * share)
+            list << (start + ((finish - start) * share)) << (@low * Math.exp((room ? value - @tolerance : value) * @power))
           end
         end
 
-        def even(count) = (1...count.ceil).map { |i| i / count.ceil.to_f }
+        # Places of the corners: where there is room a short step, long ones, a short one; else even steps.
+        def shares(room, width)
+          return even((width / @alone).ceil) { |share| yield share } unless room
 
-        # Places of the corners: a short step, long ones, a short one.
-        def shares(width)
           count = [((width - (2 * @outer)) / @inner).ceil, 0].max
           whole = (2 * @outer) + (count * @inner)
-          (0..count).map { |i| (@outer + (i * @inner)) / whole }
+          0.upto(count) { |i| yield (@outer + (i * @inner)) / whole }
         end
+
+        def even(count) = 1.upto(count - 1) { |i| yield i / count.to_f }
 
         # How far a chord lies above the exponential, in travel: its start on the curve, its end `depth` below. With q the factor to
         # its end and s = (q - 1)/ln(factor of the curve), it is (ln s - 1 + 1/s)/ln ratio: where both logarithms rise alike.
