@@ -30,7 +30,7 @@ class Drawing
     clips = regions.map(&:clip_id).uniq.map { |id| @song.clip(id) }
     envelopes = tracks.flat_map(&:lanes) + clips.flat_map(&:envelopes)
     { "curves" => curves(envelopes), "uneven" => uneven(envelopes), "meetings" => meetings(envelopes),
-      **placed(regions), "parts" => tracks.flat_map { |track| lanes(track) } + clips.flat_map { |clip| whole(clip) } }
+      **placed(regions), "parts" => Wire.parts(tracks.flat_map { |track| lanes(track) } + clips.flat_map { |clip| whole(clip) }) }
   end
 
   # Where what regions hold lies in the song.

@@ -50,6 +50,16 @@ RSpec.describe "The list of songs" do
     expect(get_json("/api/songs").size).to eq before
   end
 
+  it "tells of every envelope whether it acts, with its points and without" do
+    id = plant
+    edit(id, "switch_envelope", { envelope_id: standing(id).song.clip("mooring").envelopes.first.id, on: false })
+    first, drawn = ["", "/drawing?tracks=rope-bass"].map do |path|
+      get_json("/api/songs/#{id}#{path}")["parts"].filter_map { |kind, key, record| [key, record["acts"]] if kind == "envelope" }.to_h
+    end
+    expect(drawn.values.tally.keys).to contain_exactly(true, false)
+    expect(first.slice(*drawn.keys)).to eq drawn
+  end
+
   it "refuses a song without a name" do
     expect(post_json("/api/songs", { name: " " })["faults"]).to eq [{ "code" => "bad_name", "path" => "/name", "message" => "A name has 1 to 120 characters." }]
   end

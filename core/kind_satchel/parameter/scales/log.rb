@@ -68,8 +68,8 @@ module KindSatchel
         end
 
         # Places of the corners: where there is room a short step, long ones, a short one; else even steps.
-        def shares(room, width)
-          return even((width / @alone).ceil) { |share| yield share } unless room
+        def shares(room, width, &)
+          return even((width / @alone).ceil, &) unless room
 
           count = [((width - (2 * @outer)) / @inner).ceil, 0].max
           whole = (2 * @outer) + (count * @inner)
