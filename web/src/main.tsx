@@ -1,6 +1,6 @@
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
-import { App } from "./App";
+import { App } from "./shell/App";
 import "./styles.css";
 
 createRoot(document.getElementById("root") as HTMLElement).render(

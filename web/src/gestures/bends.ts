@@ -1,11 +1,11 @@
 import type { PointerEvent } from "react";
 import type { EditInputs, PointRecord } from "../api/types";
-import { edit } from "../song/actions";
-import { previewer } from "../song/previewer";
+import { edit } from "../state/actions";
+import { previewer } from "../state/previewer";
 import { choose } from "./choice";
 import { type Reach, drag } from "./drag";
 import { finish, isDouble, showHand } from "./hand";
-import { type Ground, type Hit, cycleWidth } from "./hit";
+import { type Ground, type Hit, cycleWidth } from "../geometry/hit";
 
 type Shape = EditInputs["shape_segments"]["shape"];
 type Marked = Extract<Hit, { index: number }>;

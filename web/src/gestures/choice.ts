@@ -1,5 +1,5 @@
 import type { EnvelopePart, Ticks } from "../api/types";
-import { setSong, song } from "../song/store";
+import { setSong, song } from "../state/store";
 
 /** Places in order, as the fewest runs that name them. */
 export function runsOf(indexes: number[]): [number, number][] {

@@ -1,8 +1,8 @@
 import type { PointerEvent } from "react";
 import type { RegionPart, Ticks } from "../api/types";
-import { lookup } from "../song/lookup";
-import { chooseRegions, setSong, setView, song } from "../song/store";
-import { xToTick } from "../song/viewport";
+import { lookup } from "../state/lookup";
+import { chooseRegions, setSong, setView, song } from "../state/store";
+import { xToTick } from "../geometry/viewport";
 import { type ChoiceMode, modeOf } from "./choice";
 import { drag } from "./drag";
 

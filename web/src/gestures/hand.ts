@@ -1,9 +1,9 @@
 import type { Ticks } from "../api/types";
-import type { previewer } from "../song/previewer";
-import { type Hand, setSong } from "../song/store";
+import type { previewer } from "../state/previewer";
+import { type Hand, setSong } from "../state/store";
 import type { Reach } from "./drag";
-import { gridNow } from "./grid";
-import type { Ground } from "./hit";
+import { gridNow } from "../state/grid";
+import type { Ground } from "../geometry/hit";
 
 /** Two presses on one mark within this time are a double press, by mouse or finger. */
 const DOUBLE_MS = 450;

@@ -1,15 +1,15 @@
 import type { PointerEvent } from "react";
 import type { EditInputs, Normalised, Ticks } from "../api/types";
-import { heightAt } from "../draw/corners";
-import { edit } from "../song/actions";
-import { previewer } from "../song/previewer";
-import { setSong, song } from "../song/store";
-import { snapTick, xToTick } from "../song/viewport";
+import { heightAt } from "../geometry/corners";
+import { edit } from "../state/actions";
+import { previewer } from "../state/previewer";
+import { setSong, song } from "../state/store";
+import { snapTick, xToTick } from "../geometry/viewport";
 import { choiceNow, choose, chooseNone, modeOf, runsOf } from "./choice";
 import { type Reach, drag } from "./drag";
-import { gridNow } from "./grid";
+import { gridNow } from "../state/grid";
 import { finish, isDouble, showHand, step } from "./hand";
-import { type Ground, inside, outside, valueAt, yOf } from "./hit";
+import { type Ground, inside, outside, valueAt, yOf } from "../geometry/hit";
 
 const clamp = (number: number, low: number, high: number) => Math.min(Math.max(number, low), high);
 

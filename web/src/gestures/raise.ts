@@ -1,7 +1,7 @@
 import type { KeyboardEvent, PointerEvent } from "react";
 import type { EditInputs, EnvelopePart, ScaleEntry } from "../api/types";
-import { edit } from "../song/actions";
-import { previewer } from "../song/previewer";
+import { edit } from "../state/actions";
+import { previewer } from "../state/previewer";
 import { type Reach, drag } from "./drag";
 
 /** What a pixel up is worth: decibels for gains, a share of the travel for the rest. */

@@ -1,15 +1,15 @@
 import type { KeyboardEvent, PointerEvent } from "react";
 import type { EditInputs, RegionPart, Ticks, TrackPart } from "../api/types";
-import { edit, editAndTell, editAsking } from "../song/actions";
-import { lookup } from "../song/lookup";
-import { previewer } from "../song/previewer";
-import { chooseRegions, setSong, setView, song, tell } from "../song/store";
-import { holdsRegions } from "../unfold/heights";
-import { barTicks, snapTick, xToTick } from "../song/viewport";
+import { edit, editAndTell, editAsking } from "../state/actions";
+import { lookup } from "../state/lookup";
+import { previewer } from "../state/previewer";
+import { chooseRegions, setSong, setView, song, tell } from "../state/store";
+import { holdsRegions } from "../geometry/heights";
+import { barTicks, snapTick, xToTick } from "../geometry/viewport";
 import { type ChoiceMode, modeOf } from "./choice";
 import { chosenRegions, endOf, rowAt, select, trackIdOf, underPointer } from "./choosing";
 import { type Reach, drag } from "./drag";
-import { gridNow } from "./grid";
+import { gridNow } from "../state/grid";
 
 /** The chosen regions, as edits name them. */
 const ids = () => ({ region_ids: chosenRegions().map((region) => region.id) });

@@ -1,7 +1,7 @@
-import { editAndTell, songStretchOf } from "../song/actions";
-import { setSong, song, tell } from "../song/store";
-import { positionText, snapTick } from "../song/viewport";
-import { gridNow } from "./grid";
+import { editAndTell, songStretchOf } from "../state/actions";
+import { setSong, song, tell } from "../state/store";
+import { positionText, snapTick } from "../geometry/viewport";
+import { gridNow } from "../state/grid";
 
 const range = () => song().model.head.range;
 const playhead = () => snapTick(song().playhead, gridNow());

@@ -1,13 +1,13 @@
 import type { PointerEvent } from "react";
 import type { EditInputs, Normalised, Px, Ticks } from "../api/types";
-import { edit } from "../song/actions";
-import { previewer } from "../song/previewer";
-import { setSong, song } from "../song/store";
-import { snapTick, xToTick } from "../song/viewport";
+import { edit } from "../state/actions";
+import { previewer } from "../state/previewer";
+import { setSong, song } from "../state/store";
+import { snapTick, xToTick } from "../geometry/viewport";
 import { chooseMany } from "./choice";
 import { type Reach, drag } from "./drag";
-import { gridNow } from "./grid";
-import { type Ground, inside, pointsWithin, tickAt, valueAt, xOf, yOf } from "./hit";
+import { gridNow } from "../state/grid";
+import { type Ground, inside, pointsWithin, tickAt, valueAt, xOf, yOf } from "../geometry/hit";
 
 type Stroke = { edit: "draw_stretch"; inputs: EditInputs["draw_stretch"] } | { edit: "rub_out"; inputs: EditInputs["rub_out"] } | null;
 

@@ -1,4 +1,4 @@
-import { cornerBefore, heightAt } from "../draw/corners";
+import { cornerBefore, heightAt } from "../geometry/corners";
 
 /** Ramps of one parameter: seconds, value in the engine's unit, ... (corners; two on one second are a jump). */
 export type Ramps = number[];

@@ -1,8 +1,8 @@
 import { songApi } from "../api/client";
 import type { Change, Preview, Ticks, TrackPart } from "../api/types";
-import { songEnd } from "../song/model";
-import { setSong, song } from "../song/store";
-import { barTicks } from "../song/viewport";
+import { songEnd } from "../state/model";
+import { setSong, song } from "../state/store";
+import { barTicks } from "../geometry/viewport";
 import { Clock } from "./clock";
 import { Engine } from "./engine";
 import { Rack } from "./rack";

@@ -1,5 +1,5 @@
 import type { Catalogue, TrackPart } from "../api/types";
-import { engineValue, knobValue, parametersOf } from "../song/catalogue";
+import { engineValue, knobValue, parametersOf } from "../state/catalogue";
 import { DEVICE_SOUNDS, type Studio } from "./devices";
 import { type Dial, ParamDial } from "./dial";
 import { type DeviceSound, gain } from "./parts";

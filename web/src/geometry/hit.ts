@@ -1,0 +1,97 @@
+import type { Corners, EnvelopePart, Normalised, Px, Ticks, Window } from "../api/types";
+import { heightAt } from "./corners";
+import { type Band, tickToX, valueToY, xToTick, yToValue } from "./viewport";
+
+/** What the hand needs to know of the curve it is on. */
+export interface Ground {
+  envelope: EnvelopePart;
+  corners: Corners;
+  window: Window;
+  band: Band;
+  pxPerTick: number;
+}
+
+/** What a press at a place would take hold of. Points win over bend marks, marks over the line, the line over empty ground. */
+export type Hit =
+  | { kind: "point" | "bend" | "skew" | "segment"; index: number; x: Px; y: Px }
+  | { kind: "line" | "ground"; x: Px; y: Px };
+
+/** How near is near enough, by mouse and by finger. */
+const NEAR: Px = 9;
+const NEAR_FINGER: Px = 20;
+/** Segments shorter than this have no mark. */
+const ROOM: Px = 34;
+
+/** Song ticks to the envelope's own time, through the window the core gave, and back. */
+export const inside = ([from, , position, rate]: Window, tick: Ticks): Ticks => position + (tick - from) * rate;
+export const outside = ([from, , position, rate]: Window, tick: Ticks): Ticks => from + (tick - position) / rate;
+
+export const xOf = ({ window, pxPerTick }: Ground, tick: Ticks): Px => tickToX({ pxPerTick }, outside(window, tick));
+export const tickAt = ({ window, pxPerTick }: Ground, x: Px): Ticks => inside(window, xToTick({ pxPerTick }, x));
+export const yOf = ({ band }: Ground, value: Normalised): Px => valueToY(band, value);
+export const valueAt = ({ band }: Ground, y: Px): Normalised => yToValue(band, y);
+
+/** Places of the points within a stretch of the envelope's time, both ends included. */
+export function pointsWithin({ envelope: { points } }: Ground, from: Ticks, to: Ticks): [first: number, end: number] {
+  const bound = (tick: Ticks, past: boolean) => {
+    let [low, high] = [0, points.length];
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (points[middle].tick < tick || (past && points[middle].tick === tick)) low = middle + 1;
+      else high = middle;
+    }
+    return low;
+  };
+  return [bound(from, false), bound(to, true)];
+}
+
+/** The mark in a segment: where it bends, or how often it swings. Null where there is no room. */
+export function bendMark(ground: Ground, index: number): [Px, Px] | null {
+  const [a, b] = [ground.envelope.points[index], ground.envelope.points[index + 1]];
+  if (!b || xOf(ground, b.tick) - xOf(ground, a.tick) < ROOM) return null;
+  const middle = (a.tick + b.tick) / 2;
+  if (middle < ground.window[2] || middle > inside(ground.window, ground.window[1])) return null;
+  const value = a.shape === "cycle" ? (a.value + b.value) / 2 : (heightAt(ground.corners, middle) ?? a.value);
+  return [xOf(ground, middle), yOf(ground, value)];
+}
+
+/** The mark at the first peak of a swing that can be skewed. */
+export function skewMark(ground: Ground, index: number): [Px, Px] | null {
+  const [a, b] = [ground.envelope.points[index], ground.envelope.points[index + 1]];
+  if (!b || a.shape !== "cycle" || a.wave === "ramp" || a.wave === "saw") return null;
+  const share = a.wave === "square" ? 1 - (a.skew ?? 0.5) : (a.skew ?? 0.5);
+  const x = xOf(ground, a.tick) + cycleWidth(ground, index) * share;
+  return x > xOf(ground, b.tick) || cycleWidth(ground, index) < ROOM ? null : [x, yOf(ground, b.value)];
+}
+
+export function cycleWidth(ground: Ground, index: number): Px {
+  const [a, b] = [ground.envelope.points[index], ground.envelope.points[index + 1]];
+  const count = a.note_ticks ? (b.tick - a.tick) / a.note_ticks : (a.cycles ?? 1);
+  return (xOf(ground, b.tick) - xOf(ground, a.tick)) / count;
+}
+
+/** @param whole whether a press on the line means its segment rather than a new point */
+export function hitAt(ground: Ground, x: Px, y: Px, finger: boolean, whole: boolean): Hit {
+  const near = finger ? NEAR_FINGER : NEAR;
+  const reach = (near / ground.pxPerTick) * ground.window[3];
+  const tick = tickAt(ground, x);
+  const { points } = ground.envelope;
+  const [first, end] = pointsWithin(ground, tick - reach, tick + reach);
+  let best: Hit = { kind: "ground", x, y };
+  let nearest = near + 1;
+  for (let index = first; index < end; index++) {
+    const [px, py] = [xOf(ground, points[index].tick), yOf(ground, points[index].value)];
+    const distance = Math.hypot(px - x, py - y);
+    if (distance < nearest) [best, nearest] = [{ kind: "point", index, x: px, y: py }, distance];
+  }
+  if (best.kind === "point") return best;
+  const segment = pointsWithin(ground, 0, tick)[1] - 1;
+  const marks = segment < 0 ? [] : ([["skew", skewMark(ground, segment)], ["bend", bendMark(ground, segment)]] as const);
+  for (const [kind, place] of marks) {
+    if (place && Math.hypot(place[0] - x, place[1] - y) <= near) return { kind, index: segment, x: place[0], y: place[1] };
+  }
+  const height = heightAt(ground.corners, tick);
+  if (height === null || Math.abs(yOf(ground, height) - y) > near) return best;
+  if (whole && segment >= 0 && points[segment + 1]) return { kind: "segment", index: segment, x, y: yOf(ground, height) };
+  return { kind: "line", x, y: yOf(ground, height) };
+}

@@ -1,0 +1,107 @@
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { Ban } from "lucide-react";
+import { type KeyboardEvent, useMemo, useRef, useState } from "react";
+import { hueStyle, parameterHue } from "../geometry/hue";
+import { EmbedButton } from "./knobs/EmbedButton";
+import { focusOn } from "../state/focus";
+import { actingWords } from "../state/acting";
+import { reveal } from "../table/scrolling";
+import { setSong, setView, song, useSong } from "../state/store";
+import { useShown } from "../state/useShown";
+import { type Filter, type Found, entriesOf, search } from "../state/entries";
+
+const ROW = 44;
+const FILTERS: [Filter, string][] = [
+  ["all", "all"],
+  ["clip", "in this clip"],
+  ["track", "on this track"],
+  ["automated", "automated"],
+];
+
+/** Finds a parameter by a part of its name, and leads to it. */
+export function Finder() {
+  const catalogue = useSong((state) => state.catalogue);
+  const { model, find } = useShown();
+  const lately = useSong((state) => state.view.lately);
+  const trackId = useSong((state) => state.view.trackId);
+  const clipId = useSong(({ regionId, model: { regions } }) => (regionId ? (regions[regionId]?.clip_id ?? null) : null));
+  const [words, setWords] = useState("");
+  const [filter, setFilter] = useState<Filter>("all");
+  const [at, setAt] = useState(0);
+  const box = useRef<HTMLDivElement>(null);
+  const found = useMemo(() => (catalogue ? search(entriesOf(catalogue, model.tracks), find, { words, filter, trackId, clipId, lately }) : []), [catalogue, model.tracks, find, words, filter, trackId, clipId, lately]);
+  const rows = useVirtualizer({ count: found.length, getScrollElement: () => box.current, estimateSize: () => ROW, overscan: 6 });
+
+  const move = (next: number) => {
+    const place = Math.min(Math.max(next, 0), found.length - 1);
+    setAt(place);
+    rows.scrollToIndex(place);
+  };
+  const onKey = (event: KeyboardEvent) => {
+    event.stopPropagation();
+    const side = { ArrowDown: 1, ArrowUp: -1, PageDown: 8, PageUp: -8 }[event.key];
+    if (side) move(at + side);
+    else if (event.key === "Enter" && found[at]) lead(found[at]);
+    else if (event.key === "Escape") setWords("");
+    else return;
+    event.preventDefault();
+  };
+  return (
+    <section className="flex min-h-0 grow flex-col gap-2 p-3" aria-label="Finder">
+      <input
+        id="finder"
+        className="input input-sm w-full pointer-coarse:h-11"
+        type="search"
+        placeholder="part of a name"
+        aria-label="Find a parameter"
+        value={words}
+        onChange={(event) => {
+          setWords(event.target.value);
+          setAt(0);
+        }}
+        onKeyDown={onKey}
+      />
+      <div className="flex flex-wrap gap-1" role="group" aria-label="Show">
+        {FILTERS.map(([id, name]) => (
+          <button key={id} type="button" className={`btn btn-xs pointer-coarse:h-10 ${filter === id ? "btn-secondary" : ""}`} aria-pressed={filter === id} onClick={() => setFilter(id)}>
+            {name}
+          </button>
+        ))}
+      </div>
+      <p className="faint text-[11.5px]" role="status">{found.length} of {catalogue ? entriesOf(catalogue, model.tracks).length : 0} parameters</p>
+      {found.length === 0 && <p>Nothing is called that here. Try a part of the name, or show all.</p>}
+      <div ref={box} className="min-h-0 grow overflow-auto" role="listbox" aria-label="Parameters found">
+        <div className="relative" style={{ height: rows.getTotalSize() }}>
+          {rows.getVirtualItems().map((item) => (
+            <Row key={item.key} entry={found[item.index]} top={item.start} chosen={item.index === at} />
+          ))}
+        </div>
+      </div>
+    </section>
+  );
+}
+
+/** Unfolds the track of a parameter and brings it into focus. */
+function lead(entry: Found): void {
+  const { unfolded } = song().view;
+  focusOn(entry.address);
+  setView({ trackId: entry.trackId, unfolded: unfolded.includes(entry.trackId) ? unfolded : [...unfolded, entry.trackId] });
+  reveal(entry.trackId);
+  if (song().sheet !== "find") setSong({ sheet: "find" });
+}
+
+function Row({ entry, top, chosen }: { entry: Found; top: number; chosen: boolean }) {
+  const words = actingWords(entry.acts);
+  return (
+    <div className={`group absolute right-0 left-0 flex items-center gap-1 rounded-field px-1.5 ${chosen ? "bg-base-300" : ""}`} style={{ top, height: ROW, ...hueStyle(parameterHue(entry.address)) }} role="option" aria-selected={chosen}>
+      <button type="button" className="min-w-0 grow cursor-pointer text-left" onClick={() => lead(entry)} title={entry.entry.automatable ? undefined : `Cannot be automated: ${entry.entry.reason}`} data-testid={`found-${entry.address}`}>
+        <span className={`block truncate font-semibold ${entry.entry.automatable ? "" : "faint"}`}>{entry.entry.name}</span>
+        <span className="faint block truncate text-[11px]">
+          {entry.entry.automatable ? `${entry.track}, ${entry.device}` : `Cannot be automated: ${entry.entry.reason}`}
+          {words && <b className="hue"> · {words}</b>}
+        </span>
+      </button>
+      {entry.entry.automatable ? <span className="relative h-8 w-8"><EmbedButton placed={entry} acts={entry.acts} focused /></span> : <Ban size={14} className="faint shrink-0" aria-hidden="true" />}
+    </div>
+  );
+}

@@ -1,0 +1,45 @@
+import { chooseMany } from "../../gestures/choice";
+import { setView, song, useSong } from "../../state/store";
+import { NumberField } from "../../ui/Fields";
+import { Do, PositionField, Row } from "../../ui/Entry";
+import { copyStretch, cutStretch, duplicateStretch, fade, pasteStretch } from "../../state/clipboard";
+
+/** One end of the chosen range; the points in it are chosen with it. */
+function Place({ end, label }: { end: 0 | 1; label: string }) {
+  const envelope = useSong((state) => (state.envelopeId ? state.model.envelopes[state.envelopeId] : undefined));
+  const span = useSong((state) => state.span);
+  if (!envelope) return null;
+  const choose = (tick: number) => {
+    const [from, to] = end === 0 ? [tick, Math.max(span?.[1] ?? 0, tick)] : [Math.min(span?.[0] ?? 0, tick), tick];
+    const within = envelope.points.flatMap((point, i) => (point.tick >= from && point.tick <= to ? [i] : []));
+    chooseMany(envelope.id, within, song().windowFrom, [from, to]);
+  };
+  return <PositionField label={label} tick={span?.[end] ?? null} onTick={choose} />;
+}
+
+/** What is done with the chosen range, or from the first to the last chosen point. */
+export function Stretches() {
+  const ready = useSong((state) => state.span !== null || state.chosen.length > 1);
+  const copied = useSong((state) => state.clipboard !== null && "snippet" in state.clipboard);
+  const tolerance = useSong((state) => state.view.tolerance);
+  return (
+    <>
+      <div className="grid grid-cols-2 gap-1.5">
+        <Place end={0} label="Stretch from" />
+        <Place end={1} label="Stretch to" />
+      </div>
+      <Row title="Stretch">
+        <Do words="Copy" off={!ready} onDo={() => void copyStretch()} />
+        <Do words="Cut" off={!ready} onDo={() => void cutStretch()} />
+        <Do words="Duplicate" off={!ready} onDo={() => void duplicateStretch()} />
+        <Do words="Paste" off={!copied} title="At the chosen range, or at the playhead (Ctrl V); at the pointer with Ctrl Shift V" onDo={() => void pasteStretch()} />
+        <Do words="Paste at half length" off={!copied} onDo={() => void pasteStretch(0.5)} />
+      </Row>
+      <Row title={ready ? "Fade over the stretch" : "Fade over the first or last bar"}>
+        <Do words="Fade in" onDo={() => fade("in")} />
+        <Do words="Fade out" onDo={() => fade("out")} />
+      </Row>
+      <NumberField label="Freehand thinned within" unit="%" value={tolerance * 100} min={0} max={50} onCommit={async (wish) => setView({ tolerance: wish / 100 })} />
+    </>
+  );
+}

@@ -1,0 +1,43 @@
+import { Plus } from "lucide-react";
+import { edit } from "../../state/actions";
+import { lookup } from "../../state/lookup";
+import type { Placed } from "../../state/catalogue";
+import { setSong, song, useSong } from "../../state/store";
+import { focusOn } from "../../state/focus";
+import type { Acting } from "../../state/acting";
+
+/** The one press that makes an envelope for a knob: in the selected clip, or with none selected on the track. */
+export function EmbedButton({ placed, acts, focused }: { placed: Placed; acts: Acting; focused: boolean }) {
+  const { address, entry } = placed;
+  const trackId = address.split("/")[0];
+  const clip = useSong(({ model, regionId }) => {
+    const region = regionId ? model.regions[regionId] : undefined;
+    const clip = region && model.clips[region.clip_id];
+    return clip && (region.owner === `track/${trackId}` || clip.kind === "carrier") ? clip : null;
+  });
+  const owner = clip ? `clip/${clip.id}` : `track/${trackId}`;
+  const there = useSong(({ model }) => (lookup(model).targets[address] ?? []).some((envelope) => envelope.owner === owner));
+  if (!entry.automatable || there) return null;
+  const words = clip ? `Embed ${entry.name} in ${clip.name}` : `Add a lane for ${entry.name}`;
+  const make = () => {
+    focusOn(address);
+    void (clip ? edit("embed_envelope", { clip_id: clip.id, address }) : edit("add_lane", { address })).then((change) => {
+      const made = change?.parts.find(([kind]) => kind === "envelope");
+      const region = clip ? song().model.regions[song().regionId ?? ""] : undefined;
+      if (made) setSong({ envelopeId: made[1], chosen: [0], span: null, windowFrom: region?.start_tick ?? 0 });
+    });
+  };
+  const quiet = focused || acts.clip || acts.lane ? "opacity-100" : "opacity-0";
+  return (
+    <button
+      type="button"
+      className={`btn btn-circle btn-xs absolute -top-1 right-0 group-focus-within:opacity-100 group-hover:opacity-100 pointer-coarse:opacity-100 ${quiet}`}
+      style={{ borderColor: "var(--hue)", color: "var(--hue)" }}
+      title={words}
+      aria-label={words}
+      onClick={make}
+    >
+      <Plus size={13} />
+    </button>
+  );
+}

@@ -1,0 +1,119 @@
+import { Circle, Ear, Hand, Minus, MoreHorizontal, Scissors } from "lucide-react";
+import { type ReactNode, useEffect, useState } from "react";
+import { Refused, songApi } from "../../api/client";
+import type { Explanation, Step } from "../../api/types";
+import { hueStyle, parameterHue } from "../../geometry/hue";
+import { edit } from "../../state/actions";
+import { setSong, setView, song, useSong } from "../../state/store";
+import { Conflicts } from "./Conflicts";
+import { EnvelopePanel } from "./EnvelopePanel";
+import { leadTo } from "../../state/lead";
+
+const MARKS: Record<string, ReactNode> = {
+  knob: <Circle size={16} />,
+  held: <Hand size={16} />,
+  lane: <Minus size={16} />,
+  clip: <MoreHorizontal size={16} />,
+  carrier: <MoreHorizontal size={16} />,
+  limits: <Scissors size={16} />,
+  heard: <Ear size={16} />,
+};
+
+/** While the playhead runs, a new answer is asked for this often. */
+const ASK_EVERY_MS = 220;
+
+function useExplanation(address: string | null): { found: Explanation | null; fault: string | null } {
+  const [state, setState] = useState<{ found: Explanation | null; fault: string | null }>({ found: null, fault: null });
+  const revision = useSong((s) => s.revision);
+  const pointed = useSong((s) => (s.view.sumAtPointer ? s.pointer : null));
+  const still = useSong((s) => pointed ?? (s.playing ? -1 : s.playhead));
+  const playing = useSong((s) => s.playing && pointed === null);
+  const songId = useSong((s) => s.songId);
+  useEffect(() => {
+    if (!address || songId === null) return;
+    let over = false;
+    let busy = false;
+    const ask = async () => {
+      if (busy) return;
+      busy = true;
+      try {
+        const found = await songApi(songId).explanation(address, pointed ?? song().playhead);
+        if (!over) setState({ found, fault: null });
+      } catch (error) {
+        if (!over) setState({ found: null, fault: error instanceof Refused ? error.message : "No answer." });
+      }
+      busy = false;
+    };
+    void ask();
+    const timer = playing ? setInterval(ask, ASK_EVERY_MS) : undefined;
+    return () => {
+      over = true;
+      clearInterval(timer);
+    };
+  }, [address, songId, revision, still, playing, pointed]);
+  return state;
+}
+
+/** Why the parameter in focus has its value at the playhead, step by step; and the envelope at hand. */
+export function SumPanel({ address }: { address: string | null }) {
+  const { found, fault } = useExplanation(address);
+  if (!address) return <p className="faint p-4">Touch a knob to see where its value comes from.</p>;
+  if (fault) return <p className="p-4 text-error">{fault}</p>;
+  if (!found) return <progress className="progress m-4 w-40" aria-label="Asking why" />;
+  return (
+    <div className="flex flex-col gap-2 p-3" style={hueStyle(parameterHue(address))} data-testid="sum">
+      <div>
+        <div className="flex items-center gap-1">
+          <p className="faint min-w-0 grow text-[12px]">{found.name}, heard at {found.position}</p>
+          <PlaceSwitch />
+        </div>
+        <p className="text-2xl leading-8 font-bold" data-testid="sum-heard">{found.text}</p>
+      </div>
+      <ol className="flex flex-col gap-1.5">
+        {found.steps.map((step, i) => (
+          <StepCard key={i} step={step} />
+        ))}
+      </ol>
+      <Conflicts address={address} tick={found.tick} />
+      {found.steps[0]?.kind === "held" && (
+        <button type="button" className="btn btn-sm btn-primary pointer-coarse:h-11" onClick={() => void edit("hand_back", { addresses: [address] })}><Hand size={14} /> Hand {found.name} back</button>
+      )}
+      <EnvelopePanel address={address} />
+    </div>
+  );
+}
+
+/** Whether the sum is told at the playhead or under the pointer. */
+function PlaceSwitch() {
+  const atPointer = useSong((state) => state.view.sumAtPointer);
+  return (
+    <button type="button" className={`btn btn-xs font-normal pointer-coarse:h-10 ${atPointer ? "btn-secondary" : ""}`} aria-pressed={atPointer} title="Tell it under the pointer, over the strips of an unfolded track, rather than at the playhead" onClick={() => {
+      setView({ sumAtPointer: !atPointer });
+      setSong({ pointer: null });
+    }}>
+      at the pointer
+    </button>
+  );
+}
+
+function StepCard({ step }: { step: Step }) {
+  const words = [step.kind, step.name].filter(Boolean).join(" ");
+  const envelopeId = step.envelope_id;
+  const lead = envelopeId ? () => leadTo(envelopeId, step.region_id) : undefined;
+  const Tag = lead ? "button" : "div";
+  return (
+    <li className={step.overruled ? "opacity-50" : ""}>
+      <Tag
+        {...(lead ? { type: "button" as const, onClick: lead, title: "Go to this envelope" } : {})}
+        className={`flex w-full items-center gap-2.5 rounded-field border border-base-300 bg-base-200 px-2.5 py-1.5 text-left ${lead ? "cursor-pointer hover:border-[var(--hue)]" : ""}`}
+      >
+        <span className="hue shrink-0" aria-hidden="true">{MARKS[step.kind]}</span>
+        <span className="min-w-0 grow">
+          <span className="faint block truncate text-[11.5px]">{words}</span>
+          <span className="block font-semibold">{step.does ?? step.text}{step.overruled ? ", overruled" : ""}</span>
+        </span>
+        {step.does && !step.overruled && step.kind !== "knob" && <span className="faint shrink-0 text-[11.5px]">{step.text}</span>}
+      </Tag>
+    </li>
+  );
+}

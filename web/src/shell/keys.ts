@@ -1,0 +1,97 @@
+import { useEffect } from "react";
+import { copyStretch, cutStretch, duplicateStretch, pasteAtPointer, pasteStretch, playheadIn } from "../state/clipboard";
+import { heightAt } from "../geometry/corners";
+import { fit, zoom } from "../table/scrolling";
+import { step } from "../state/actions";
+import { TOOLS, setSong, song, turnShowing } from "../state/store";
+import { barTicks } from "../geometry/viewport";
+import { player } from "../sound/player";
+import { choiceNow, chooseMany, stretchNow } from "../gestures/choice";
+import { addPoint, focusPoint, nudge, removePoints, walk } from "../gestures/points";
+import { chosenRegions } from "../gestures/choosing";
+import { copy, paste, splitAtPointer } from "../gestures/regions";
+import { pasteTime } from "../gestures/songTime";
+
+const typing = (target: EventTarget | null) => target instanceof HTMLElement && (target.matches("input, select, textarea") || target.isContentEditable);
+const onPoint = (target: EventTarget | null) => target instanceof SVGElement && target.classList.contains("mark");
+
+/** Shows a panel and puts the keyboard into a field of it. */
+export function openField(sheet: "edit" | "find", id: string): void {
+  setSong({ sheet });
+  requestAnimationFrame(() => requestAnimationFrame(() => document.getElementById(id)?.focus()));
+}
+
+/** Keys with Ctrl or Command. */
+function onHeld(key: string, event: KeyboardEvent): boolean {
+  const choice = choiceNow();
+  const stretch = stretchNow();
+  const regions = chosenRegions();
+  const { clipboard } = song();
+  if (key === "z") void step(event.shiftKey ? "redo" : "undo");
+  else if (key === "y") void step("redo");
+  else if (key === "a" && choice) chooseMany(choice.envelope.id, choice.envelope.points.map((_, i) => i), song().windowFrom);
+  else if (key === "c" && stretch) void copyStretch();
+  else if (key === "x" && stretch) void cutStretch();
+  else if (key === "d" && stretch) void duplicateStretch();
+  else if (key === "c" && regions.length > 0) copy();
+  else if (key === "v" && clipboard && "snippet" in clipboard) void (event.shiftKey ? pasteAtPointer() : pasteStretch());
+  else if (key === "v" && clipboard && "stretch" in clipboard) pasteTime();
+  else if (key === "v") paste();
+  else return false;
+  return true;
+}
+
+/** Keys by themselves. */
+function onPlain(key: string, event: KeyboardEvent): boolean {
+  const choice = choiceNow();
+  const tool = TOOLS[Number(key) - 1];
+  if (key === " " && !(event.target instanceof HTMLButtonElement)) player.toggle();
+  else if (key === "home") player.seek(0);
+  else if (key === "pagedown" || key === "pageup") player.seek(song().playhead + (key === "pagedown" ? 1 : -1) * barTicks(song().model.head.meter));
+  else if (key === "p") addAtPlayhead();
+  else if (key === "/") openField("find", "finder");
+  else if (key === "x") splitAtPointer();
+  else if (key === "v") turnShowing();
+  else if (key === "+" || key === "=") zoom(1.4);
+  else if (key === "-") zoom(1 / 1.4);
+  else if (key === "0") fit();
+  else if (tool) setSong({ tool });
+  else if (key === "escape") setSong({ chosen: [], span: null, sheet: null, regionId: null, regionIds: [], gather: false });
+  else if (key === "e" && choice && choice.envelope.points.length > 0) focusPoint(choice.envelope.id, choice.chosen[0] ?? 0);
+  else if (choice && choice.chosen.length > 0) return onChosen(key, event);
+  else return false;
+  return true;
+}
+
+/** Keys for the chosen points. */
+function onChosen(key: string, event: KeyboardEvent): boolean {
+  const choice = choiceNow();
+  if (!choice) return false;
+  if (key === "delete" || key === "backspace") removePoints(choice.envelope.id, choice.chosen);
+  else if (key === "enter" && (onPoint(event.target) || event.target === document.body)) openField("edit", "exact-value");
+  else if (key === "tab" && onPoint(event.target)) return walk(event.shiftKey ? -1 : 1);
+  else return nudge(event.key, event.shiftKey);
+  return true;
+}
+
+function onKey(event: KeyboardEvent): void {
+  if (typing(event.target) || event.defaultPrevented || song().hand) return;
+  const key = event.key.toLowerCase();
+  const held = event.ctrlKey || event.metaKey;
+  if (held ? onHeld(key, event) : onPlain(key, event)) event.preventDefault();
+}
+
+/** Puts a point of the envelope at hand where the playhead stands, on the line. */
+function addAtPlayhead(): void {
+  const choice = choiceNow();
+  if (!choice) return;
+  const tick = playheadIn(choice.envelope);
+  void addPoint({ envelope_id: choice.envelope.id, tick, value: heightAt(song().curves[choice.envelope.id] ?? [], tick) ?? 0 }).then(() => focusPoint(choice.envelope.id, song().chosen[0] ?? 0));
+}
+
+export function useKeys(): void {
+  useEffect(() => {
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, []);
+}

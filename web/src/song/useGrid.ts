@@ -1,6 +1,0 @@
-import { gridOf } from "../gestures/grid";
-import { useSong } from "./store";
-import { barTicks } from "./viewport";
-
-/** The grid in ticks, 0 when it is off. */
-export const useGrid = () => useSong(({ view, model }) => gridOf(view, barTicks(model.head.meter)));

@@ -1,0 +1,72 @@
+import { memo } from "react";
+import type { ClipPart, Pass, RegionPart } from "../api/types";
+import { pressRegion, pressRegionEdge, regionKey } from "../gestures/regions";
+import { Material } from "./strips/Material";
+import { NAME_HEIGHT } from "../geometry/heights";
+import type { Model } from "../state/model";
+import { useSong } from "../state/store";
+import { positionText, tickToX } from "../geometry/viewport";
+
+interface Props {
+  region: RegionPart;
+  clip: ClipPart;
+  shared: number;
+  height: number;
+  folded: boolean;
+  view: [from: number, to: number];
+}
+
+const NO_PASSES: Pass[] = [];
+
+const drumTrack = (model: Model, region: RegionPart) => model.tracks.some((track) => region.owner === `track/${track.id}` && track.devices.some((device) => device.type === "drum-kit"));
+
+/** One region: its name and, unfolded, its material. */
+export const RegionBox = memo(function RegionBox({ region, clip, shared, height, folded, view }: Props) {
+  const pxPerTick = useSong((state) => state.view.pxPerTick);
+  const selected = useSong((state) => state.regionIds.includes(region.id));
+  const drums = useSong(({ model, catalogue }) => (drumTrack(model, region) ? (catalogue?.drum_sounds ?? null) : null));
+  const meter = useSong((state) => state.model.head.meter);
+  const passes = useSong((state) => state.preview?.passes[region.id] ?? state.passes[region.id]) ?? NO_PASSES;
+  const left = tickToX({ pxPerTick }, region.start_tick);
+  const width = tickToX({ pxPerTick }, region.length_ticks);
+  const end = region.start_tick + region.length_ticks;
+  const [from, to] = [Math.max(region.start_tick, view[0]), Math.min(end, view[1])];
+  const name = shared > 1 ? `${clip.name}, shared by ${shared}` : clip.name;
+  return (
+    <div
+      role="button"
+      tabIndex={0}
+      aria-pressed={selected}
+      aria-label={`${name}, region at ${positionText(meter, region.start_tick)}${region.muted ? ", muted" : ""}`}
+      data-testid={region.id}
+      className={`absolute top-0.5 cursor-grab overflow-clip rounded-lg border ${selected ? "held ring-2 ring-[var(--hue)]" : ""} ${region.muted ? "border-dashed opacity-45" : ""}`}
+      style={{ left: left + 1, width: Math.max(6, width - 2), height: height - 4, borderColor: "var(--hue)", background: "color-mix(in oklab, var(--hue) 13%, var(--strip))" }}
+      onPointerDown={(event) => pressRegion(event, region)}
+      onKeyDown={(event) => regionKey(event, region)}
+    >
+      {to > from && (
+        <div className="hue absolute top-0" style={{ left: tickToX({ pxPerTick }, from - region.start_tick) }}>
+          {!folded && <Material clip={clip} passes={passes} from={from} to={to} height={height - 4} drums={drums} />}
+        </div>
+      )}
+      {passes.slice(1).map(([start]) => (
+        <i key={start} className="absolute bottom-0 h-2 border-l" style={{ left: tickToX({ pxPerTick }, start - region.start_tick), borderColor: "var(--hue)" }} />
+      ))}
+      {(["start", "end"] as const).map((side) => (
+        <i
+          key={side}
+          className={`absolute top-0 w-2 cursor-ew-resize touch-none pointer-coarse:w-3 ${side === "start" ? "left-0" : "right-0"}`}
+          style={{ height: folded ? "100%" : NAME_HEIGHT }}
+          title={side === "start" ? "Trim the start" : "Trim or extend the end"}
+          data-testid={`${side}-of-${region.id}`}
+          onPointerDown={(event) => pressRegionEdge(event, region, side)}
+        />
+      ))}
+      <span className={`hue pointer-events-none inline-block max-w-full truncate px-1.5 text-[11px] leading-[17px] font-semibold ${folded ? "" : "sticky"}`} style={{ left: "var(--header-width)" }}>
+        {clip.name}
+        {shared > 1 && <span className="font-normal"> · {shared}×</span>}
+        {region.muted && <span className="font-normal"> · muted</span>}
+      </span>
+    </div>
+  );
+});

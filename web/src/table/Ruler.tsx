@@ -1,0 +1,64 @@
+import type { PointerEvent } from "react";
+import { drag } from "../gestures/drag";
+import { player } from "../sound/player";
+import { edit } from "../state/actions";
+import { gridNow } from "../state/grid";
+import { RULER_HEIGHT } from "../geometry/heights";
+import { setSong, useSong } from "../state/store";
+import { beatTicks, positionText, snapTick, tickToX, xToTick } from "../geometry/viewport";
+
+/** Bars along the top: a press moves the playhead, a drag makes the range that playing repeats. */
+export function Ruler({ view, headerWidth, bar }: { view: [number, number]; headerWidth: number; bar: number }) {
+  const pxPerTick = useSong((state) => state.view.pxPerTick);
+  const range = useSong((state) => state.rangeTrial ?? state.model.head.range);
+  const meter = useSong((state) => state.model.head.meter);
+  const every = [1, 2, 4, 8, 16, 32, 64].find((bars) => bars * bar * pxPerTick > 44) ?? 128;
+  const first = Math.floor(view[0] / bar / every) * every;
+  const count = Math.ceil((view[1] - view[0]) / bar / every) + 1;
+
+  const beat = beatTicks(meter);
+  const from = Math.floor(view[0] / beat);
+  const beats = beat * pxPerTick < 56 ? [] : Array.from({ length: Math.ceil((view[1] - view[0]) / beat) }, (_, i) => (from + i) * beat).filter((tick) => tick % bar !== 0);
+
+  const press = (event: PointerEvent) => {
+    const x = event.clientX - event.currentTarget.getBoundingClientRect().left;
+    const from = xToTick({ pxPerTick }, x);
+    const stretch = (dx: number, free: boolean) => {
+      const step = free ? 1 : Math.max(gridNow(), 960);
+      const [a, b] = [snapTick(from, step), snapTick(from + xToTick({ pxPerTick }, dx), step)].sort((p, q) => p - q);
+      return { on: true, start_tick: Math.max(0, a), end_tick: Math.max(b, a + step) };
+    };
+    drag(event, {
+      move: ({ dx, free }) => setSong({ rangeTrial: stretch(dx, free) }),
+      drop: ({ dx, free, moved }) => {
+        if (!moved) player.seek(snapTick(from, free ? 0 : gridNow()));
+        else void edit("set_range", stretch(dx, free)).then(() => setSong({ rangeTrial: null }));
+      },
+      cancel: () => setSong({ rangeTrial: null }),
+    });
+  };
+
+  return (
+    <div className="sticky top-0 z-30 flex shrink-0 border-b border-base-300 bg-base-200" style={{ height: RULER_HEIGHT }}>
+      <div className="sticky left-0 z-10 shrink-0 border-r border-base-300 bg-base-200" style={{ width: headerWidth }} />
+      <div className="relative grow touch-none" onPointerDown={press} data-testid="ruler" title="Press to move the playhead; drag to set the range that repeats">
+        <div
+          className={`absolute bottom-0 h-2 rounded-sm ${range.on ? "bg-secondary" : "bg-base-300"}`}
+          style={{ left: tickToX({ pxPerTick }, range.start_tick), width: tickToX({ pxPerTick }, range.end_tick - range.start_tick) }}
+          data-testid="range"
+          aria-label={`Range ${positionText(meter, range.start_tick)} to ${positionText(meter, range.end_tick)}`}
+        />
+        {beats.map((tick) => (
+          <span key={`beat ${tick}`} className="faint pointer-events-none absolute top-1 pl-1 text-[10px] opacity-80" style={{ left: tickToX({ pxPerTick }, tick) }}>
+            {positionText(meter, tick).replace(/\.0$/, "")}
+          </span>
+        ))}
+        {Array.from({ length: count }, (_, i) => first + i * every).map((index) => (
+          <span key={index} className="faint pointer-events-none absolute top-0.5 pl-1 text-[11.5px]" style={{ left: tickToX({ pxPerTick }, index * bar) }}>
+            {index + 1}
+          </span>
+        ))}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,140 @@
+import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
+import { useShown } from "../state/useShown";
+import { Playhead } from "./Playhead";
+import { Ruler } from "./Ruler";
+import { TrackRow, firstAutomated } from "./TrackRow";
+import { pointTable, pressTable } from "../gestures/choosing";
+import { moreLanes, rowHeight } from "../geometry/heights";
+import { rest, zoom } from "./scrolling";
+import { songEnd } from "../state/model";
+import { song, useSong } from "../state/store";
+import { barTicks } from "../geometry/viewport";
+
+/** The view is widened to whole chunks, so that a little scrolling draws nothing anew. */
+const CHUNK_PX = 1600;
+const CHUNK_ROWS_PX = 160;
+const NO_LANES: never[] = [];
+
+/** The song on the table: ruler, tracks, playhead. Only what lies near the view is drawn. */
+export function Table({ narrow }: { narrow: boolean }) {
+  const { model, find } = useShown();
+  const pxPerTick = useSong((state) => state.view.pxPerTick);
+  const unfolded = useSong((state) => state.view.unfolded);
+  const gather = useSong((state) => state.gather);
+  const focus = useSong((state) => state.view.focus);
+  const shownLanes = useSong((state) => state.view.shown);
+  const pinnedLanes = useSong((state) => state.view.pinned);
+  const scroller = useRef<HTMLDivElement>(null);
+  const headerWidth = narrow ? 118 : 168;
+  const bar = barTicks(model.head.meter);
+  const end = Math.max(songEnd(model), model.head.range.end_tick) + 4 * bar;
+  const [view, setShown] = useState<[number, number]>([0, 120_000]);
+  const [rows, setRows] = useState<[number, number]>([0, 1000]);
+
+  const seen = useRef("");
+
+  const look = useCallback(() => {
+    const box = scroller.current;
+    if (!box) return;
+    const scale = song().view.pxPerTick;
+    const [left, right] = chunks(box.scrollLeft, box.clientWidth, CHUNK_PX);
+    const rowsNow = chunks(box.scrollTop, box.clientHeight, CHUNK_ROWS_PX);
+    const standing = `${left} ${right} ${scale} ${rowsNow}`;
+    if (standing === seen.current) return;
+    seen.current = standing;
+    setShown(same([left / scale, right / scale]));
+    setRows(same(rowsNow));
+  }, []);
+
+  useLayoutEffect(() => {
+    if (scroller.current) scroller.current.scrollLeft = song().view.scrollTick * pxPerTick;
+    look();
+  }, [pxPerTick, look]);
+
+  useEffect(() => {
+    const box = scroller.current;
+    if (!box) return;
+    const onWheel = (event: WheelEvent) => {
+      if (!event.ctrlKey) return;
+      event.preventDefault();
+      const x = event.clientX - box.getBoundingClientRect().left - headerWidth;
+      zoom(Math.exp(-event.deltaY / 300), x);
+    };
+    // A finger that comes down on a handle has come to move it, not to scroll.
+    const onTouch = (event: TouchEvent) => {
+      pinch = event.touches.length === 2 ? apart(event) : 0;
+      if (pinch || (event.target as Element).closest(".held")) event.preventDefault();
+    };
+    // Two fingers zoom about the place between them.
+    let pinch = 0;
+    const apart = ({ touches: [a, b] }: TouchEvent) => Math.max(20, Math.abs(a.clientX - b.clientX));
+    const onPinch = (event: TouchEvent) => {
+      if (event.touches.length !== 2 || !pinch) return;
+      event.preventDefault();
+      const middle = (event.touches[0].clientX + event.touches[1].clientX) / 2 - box.getBoundingClientRect().left - headerWidth;
+      zoom(apart(event) / pinch, middle);
+      pinch = apart(event);
+    };
+    box.addEventListener("touchmove", onPinch, { passive: false });
+    box.addEventListener("wheel", onWheel, { passive: false });
+    box.addEventListener("touchstart", onTouch, { passive: false });
+    const sized = new ResizeObserver(look);
+    sized.observe(box);
+    return () => {
+      box.removeEventListener("wheel", onWheel);
+      box.removeEventListener("touchstart", onTouch);
+      box.removeEventListener("touchmove", onPinch);
+      sized.disconnect();
+    };
+  }, [headerWidth, look]);
+
+  let top = 0;
+  return (
+    <div
+      ref={scroller}
+      className="relative h-full overflow-auto select-none"
+      data-testid="table"
+      onScroll={(event) => {
+        look();
+        rest(event.currentTarget.scrollLeft / song().view.pxPerTick);
+      }}
+    >
+      <div className={`relative flex min-h-full flex-col ${gather ? "touch-none" : ""}`} onPointerDown={pressTable} onPointerDownCapture={(event) => gather && pressTable(event)} onPointerMove={(event) => pointTable(event.clientX, event.clientY)} style={{ width: headerWidth + end * pxPerTick, ["--header-width" as string]: `${headerWidth}px` }}>
+        <Ruler view={view} headerWidth={headerWidth} bar={bar} />
+        <BarLines view={view} end={end} headerWidth={headerWidth} bar={bar} />
+        {model.tracks.map((track) => {
+          const open = unfolded.includes(track.id);
+          const lanes = find.envelopes[`track/${track.id}`] ?? NO_LANES;
+          const focused = focus[track.id] ?? firstAutomated(track, find);
+          const more = moreLanes(lanes, open, focused, shownLanes[track.id] ?? NO_LANES, pinnedLanes[track.id] ?? NO_LANES);
+          const height = rowHeight(track, open, more.length);
+          top += height;
+          const near = top > rows[0] && top - height < rows[1];
+          return near ? <TrackRow key={track.id} track={track} model={model} find={find} view={view} headerWidth={headerWidth} /> : <div key={track.id} className="shrink-0" style={{ height }} />;
+        })}
+        <div className="sticky left-0 z-20 grow border-r border-base-300 bg-base-200" style={{ width: headerWidth }} />
+        <Playhead headerWidth={headerWidth} scroller={scroller} />
+      </div>
+    </div>
+  );
+}
+
+/** From and to, in whole chunks with a quarter of one to spare. */
+const chunks = (start: number, length: number, size: number): [number, number] => [
+  Math.max(0, Math.floor(start / size - 0.25) * size),
+  Math.ceil((start + length) / size + 0.25) * size,
+];
+
+/** Keeps the old pair while it says the same. */
+const same = (next: [number, number]) => (old: [number, number]) => (old[0] === next[0] && old[1] === next[1] ? old : next);
+
+function BarLines({ view, end, headerWidth, bar }: { view: [number, number]; end: number; headerWidth: number; bar: number }) {
+  const pxPerTick = useSong((state) => state.view.pxPerTick);
+  const style = {
+    left: headerWidth,
+    backgroundImage: "linear-gradient(to right, var(--color-base-300) 1px, transparent 1px)",
+    backgroundSize: `${bar * pxPerTick}px 100%`,
+    width: Math.min(view[1], end) * pxPerTick,
+  };
+  return <div className="pointer-events-none absolute top-0 bottom-0" style={style} aria-hidden="true" />;
+}

@@ -1,0 +1,36 @@
+import type { ClipPart, Pass, Px } from "../api/types";
+import type { Viewport } from "../geometry/viewport";
+
+const NAMES = ["C", "C#", "D", "D#", "E", "F", "F#", "G", "G#", "A", "A#", "B"];
+
+/** The name of a note, with middle C (60) as C4. */
+export const noteName = (pitch: number): string => `${NAMES[pitch % 12]}${Math.floor(pitch / 12) - 1}`;
+
+/** Draws the notes of one repeat, pitch upwards, faintly behind the curves; with their names where there is room. */
+export function drawNotes(pen: CanvasRenderingContext2D, clip: ClipPart, [from, to, into]: Pass, view: Viewport, left: Px, height: Px, nameOf: (pitch: number) => string): void {
+  const pitches = clip.notes.map((note) => note.pitch);
+  const [low, high] = [Math.min(...pitches) - 1, Math.max(...pitches) + 1];
+  const line = Math.min(8, Math.max(3, (height - 26) / (high - low + 1)));
+  for (const note of clip.notes) {
+    const start = from + note.tick - into;
+    if (start < from || start >= to) continue;
+    const end = Math.min(start + note.length_ticks, to);
+    const y = 22 + ((high - note.pitch) / Math.max(1, high - low)) * (height - 34 - line);
+    const [x, width] = [start * view.pxPerTick - left, (end - start) * view.pxPerTick - 1];
+    pen.fillRect(x, y, Math.max(2, width), line);
+    if (width < 24) continue;
+    pen.globalAlpha = 0.75;
+    pen.fillText(nameOf(note.pitch), x + 2, y - 2, width * 2);
+    pen.globalAlpha = 0.3;
+  }
+}
+
+/** Draws a stand-in for sound until its waveform is known, then the waveform of one repeat. */
+export function drawWave(pen: CanvasRenderingContext2D, peaks: number[], seconds: number, secondsPerTick: number, [from, to, into]: Pass, view: Viewport, left: Px, height: Px): void {
+  const middle = height / 2 + 6;
+  for (let x = Math.max(from * view.pxPerTick, left); x < Math.min(to * view.pxPerTick, left + pen.canvas.width); x += 2) {
+    const share = ((x / view.pxPerTick - from + into) * secondsPerTick) / seconds;
+    const peak = peaks[Math.floor(share * peaks.length)] ?? 0;
+    pen.fillRect(x - left, middle - peak * (height / 2 - 14), 1.4, Math.max(1, peak * (height - 28)));
+  }
+}

@@ -1,0 +1,57 @@
+import { memo } from "react";
+import type { Corners, EnvelopePart, Px, ScaleEntry, Ticks, Window } from "../../api/types";
+import { windowPath } from "../../geometry/corners";
+import type { Ground } from "../../geometry/hit";
+import { useSong } from "../../state/store";
+import { bandFor, tickToX, valueToY } from "../../geometry/viewport";
+import { WindowEditor } from "./WindowEditor";
+
+interface Props {
+  envelope: EnvelopePart;
+  windows: Window[];
+  height: Px;
+  name: string;
+  scale: ScaleEntry;
+  line: "stitched" | "solid-line";
+  view: [from: Ticks, to: Ticks];
+  /** What a press on empty ground without a drag means, by the tick it is on. */
+  onGround?: (tick: Ticks) => void;
+}
+
+/** A point at the end of a window can be taken hold of from outside it, too. */
+const REACH: Px = 10;
+const NO_CORNERS: Corners = [];
+
+/** One envelope wherever it sounds in view, to be edited. */
+export const EnvelopeEditor = memo(function EnvelopeEditor({ envelope, windows, height, view, ...rest }: Props) {
+  const corners = useSong((state) => state.preview?.curves[envelope.id] ?? state.curves[envelope.id]) ?? NO_CORNERS;
+  const still = useSong((state) => state.curves[envelope.id]) ?? NO_CORNERS;
+  const pxPerTick = useSong((state) => state.view.pxPerTick);
+  const band = bandFor(envelope.role, height);
+  return (
+    <g className={envelope.on ? "" : "off-line"}>
+      {windows
+        .filter(([from, to]) => from < view[1] && to > view[0])
+        .map((window) => {
+          const ground: Ground = { envelope, corners: still, window, band, pxPerTick };
+          const ends: [Px, Px] = [windows.some((other) => other[1] === window[0]) ? 0 : REACH, windows.some((other) => other[0] === window[1]) ? 0 : REACH];
+          return <WindowEditor key={window[0]} ground={ground} ends={ends} corners={corners} height={height} view={view} {...rest} />;
+        })}
+    </g>
+  );
+});
+
+/** An envelope shown behind the one being edited. */
+export function EnvelopeAside({ envelope, windows, height }: { envelope: EnvelopePart; windows: Window[]; height: Px }) {
+  const corners = useSong((state) => state.preview?.curves[envelope.id] ?? state.curves[envelope.id]) ?? NO_CORNERS;
+  const pxPerTick = useSong((state) => state.view.pxPerTick);
+  const band = bandFor(envelope.role, height);
+  return windows.map((window) => (
+    <path
+      key={window[0]}
+      d={windowPath(corners, window, (tick, value) => [tickToX({ pxPerTick }, tick), valueToY(band, value)])}
+      className="stitched aside-line"
+      pointerEvents="none"
+    />
+  ));
+}

@@ -1,0 +1,99 @@
+import { type KeyboardEvent, memo } from "react";
+import type { PointRecord, Px, Ticks, TouchedPoint } from "../../api/types";
+import { type Ground, type Hit, bendMark, inside, pointsWithin, skewMark, xOf, yOf } from "../../geometry/hit";
+import { choose } from "../../gestures/choice";
+import { useSong } from "../../state/store";
+import type { Say } from "./useSay";
+
+/** With more points than this in view they are drawn as one line of dots, and only chosen ones stand out. */
+const MANY = 220;
+const NO_PLACES: number[] = [];
+
+interface Props {
+  ground: Ground;
+  touched?: TouchedPoint[];
+  added?: TouchedPoint[];
+  hover: Hit | null;
+  view: [from: Ticks, to: Ticks];
+  round: boolean;
+  name: string;
+  say: Say;
+}
+
+/** The points of an envelope in one window, and the marks in its segments. */
+export function Marks({ ground, touched, added, hover, view, round, name, say }: Props) {
+  const { envelope, window } = ground;
+  const chosen = useSong((state) => (state.envelopeId === envelope.id ? state.chosen : NO_PLACES));
+  const uneven = useSong((state) => state.uneven[envelope.id]) ?? NO_PLACES;
+  const active = useSong((state) => state.windowFrom === window[0]);
+  const from = inside(window, Math.max(window[0], view[0]));
+  const to = inside(window, Math.min(window[1], view[1]));
+  const [first, end] = pointsWithin(ground, from, to);
+  const moved = new Map(touched?.map((point) => [point.index, point]));
+  const at = (index: number): PointRecord => moved.get(index) ?? envelope.points[index];
+  const places = Array.from({ length: end - first }, (_, i) => first + i);
+  const many = places.length > MANY;
+  const picked = new Set(chosen);
+  const single = many ? places.filter((index) => picked.has(index)).slice(0, MANY) : places;
+  const marked = (kind: Hit["kind"], index: number) => hover?.kind === kind && "index" in hover && hover.index === index;
+  const inSegment = (index: number) => hover?.kind === "segment" && (hover.index === index || hover.index + 1 === index);
+  const before = Math.max(0, first - 1);
+  return (
+    <g pointerEvents="none">
+      {many && <Dots ground={ground} first={first} end={end} without={chosen} />}
+      {!many &&
+        [...(before < first ? [before] : []), ...places].map((index) => {
+          const [mark, peak] = touched ? [null, null] : [bendMark(ground, index), skewMark(ground, index)];
+          return (
+            <g key={`bend-${index}`}>
+              {mark && <path d="M-4.5 0L0 -4.5L4.5 0L0 4.5Z" transform={`translate(${mark[0]} ${mark[1]})`} className={`handle ${marked("bend", index) ? "told" : ""}`} data-testid={`bend-${envelope.id}-${index}`} />}
+              {peak && <path d="M-5 -3L5 -3M0 -3L0 4" transform={`translate(${peak[0]} ${peak[1]})`} className={`handle ${marked("skew", index) ? "told" : ""}`} data-testid={`skew-${envelope.id}-${index}`} />}
+            </g>
+          );
+        })}
+      {single.map((index) => {
+        const point = at(index);
+        return (
+          <g
+            key={`point-${index}`}
+            transform={`translate(${xOf(ground, point.tick)} ${yOf(ground, point.value)})`}
+            className={`mark ${picked.has(index) ? "chosen" : ""} ${marked("point", index) || inSegment(index) ? "told" : ""}`}
+            tabIndex={active || !many ? 0 : -1}
+            role="button"
+            aria-label={`${name} point ${index + 1} of ${envelope.points.length}: ${say(point.value)} at ${say.position(point.tick)}`}
+            aria-pressed={picked.has(index)}
+            data-testid={`point-${envelope.id}-${index}`}
+            data-window={window[0]}
+            onFocus={() => !picked.has(index) && choose(envelope.id, index, "only", window[0])}
+            onKeyDown={(event: KeyboardEvent) => event.key === " " && event.preventDefault()}
+          >
+            {round ? <circle r={4.6} className="handle" /> : <rect x={-4.2} y={-4.2} width={8.4} height={8.4} className="handle" />}
+          </g>
+        );
+      })}
+      {uneven.filter((index) => index >= first && index < end).map((index) => <Warning key={index} x={xOf(ground, at(index).tick)} y={yOf(ground, at(index).value)} />)}
+      {added?.map((point) => point.tick >= from && point.tick <= to && <circle key={`new-${point.index}`} cx={xOf(ground, point.tick)} cy={yOf(ground, point.value)} r={4.6} className="handle" />)}
+    </g>
+  );
+}
+
+/** Very many points, as dots; the chosen ones are drawn by themselves. */
+const Dots = memo(
+  function Dots({ ground, first, end, without }: { ground: Ground; first: number; end: number; without: number[] }) {
+    const left = new Set(without);
+    const places = Array.from({ length: end - first }, (_, i) => first + i).filter((index) => !left.has(index));
+    const dot = (index: number) => `M${xOf(ground, ground.envelope.points[index].tick).toFixed(1)} ${yOf(ground, ground.envelope.points[index].value).toFixed(1)}h0`;
+    return <path d={places.map(dot).join("")} className="dots" />;
+  },
+  (a, b) => a.first === b.first && a.end === b.end && a.without === b.without && a.ground.envelope === b.ground.envelope && a.ground.pxPerTick === b.ground.pxPerTick,
+);
+
+/** A fade that does not start level. */
+function Warning({ x, y }: { x: Px; y: Px }) {
+  return (
+    <g transform={`translate(${x} ${y > 30 ? y - 18 : y + 18})`} className="warning" data-testid="uneven">
+      <path d="M0 -7L7 6H-7Z" />
+      <path d="M0 -2V2M0 4V4.2" />
+    </g>
+  );
+}

@@ -1,0 +1,155 @@
+import { useEffect } from "react";
+import type { Conflict, Corners, EnvelopePart, RegionPart, TrackPart, Window } from "../../api/types";
+import { CurvePath } from "../CurvePath";
+import { hueStyle, parameterHue } from "../../geometry/hue";
+import { RegionBox } from "../RegionBox";
+import { drawHeard } from "../../state/drawing";
+import { type Placed, findParameter } from "../../state/catalogue";
+import type { Lookup } from "../../state/lookup";
+import type { Model } from "../../state/model";
+import { setSong, song, useSong } from "../../state/store";
+import { bandFor, positionText, tickToX, valueToY, xToTick } from "../../geometry/viewport";
+import { select } from "../../gestures/choosing";
+import { player } from "../../sound/player";
+import { Axis, TimeLines } from "./Axis";
+import { LaneStrip } from "./LaneStrip";
+import { ShapeStrip } from "./ShapeStrip";
+import { HEARD_HEIGHT, MATERIAL_HEIGHT, NAME_HEIGHT, hasLanes, holdsRegions } from "../../geometry/heights";
+import { EnvelopeAside, EnvelopeEditor } from "./EnvelopeEditor";
+import { OwnLength } from "./OwnLength";
+
+interface Props {
+  track: TrackPart;
+  regions: RegionPart[];
+  model: Model;
+  find: Lookup;
+  focus: string | null;
+  view: [from: number, to: number];
+}
+
+/** What a track shows when unfolded: material with clip envelopes, the lane, and what is heard, on one time axis. */
+export function Unfolded({ track, regions, model, find, focus, view }: Props) {
+  const catalogue = useSong((state) => state.catalogue);
+  const placed = catalogue && focus ? findParameter(catalogue, model.tracks, focus) : null;
+  const lane = (find.envelopes[`track/${track.id}`] ?? []).find((entry) => entry.target === focus);
+  useEffect(() => {
+    if (focus) void drawHeard([focus]);
+  }, [focus, model]);
+  return (
+    <div
+      style={focus ? hueStyle(parameterHue(focus)) : undefined}
+      onPointerMove={(event) => song().view.sumAtPointer && setSong({ pointer: Math.max(0, Math.round(xToTick(song().view, event.clientX - event.currentTarget.getBoundingClientRect().left))) })}
+    >
+      {holdsRegions(track) && (
+        <div className="relative" style={{ height: MATERIAL_HEIGHT, background: "var(--strip)" }} data-testid={`material-${track.id}`}>
+          <div style={hueStyle(track.hue)}>
+            {regions.map((region) => (
+              <RegionBox key={region.id} region={region} clip={model.clips[region.clip_id]} shared={find.sharers[region.clip_id]} height={MATERIAL_HEIGHT} folded={false} view={view} />
+            ))}
+          </div>
+          <TimeLines view={view} height={MATERIAL_HEIGHT} />
+          <ClipCurves regions={regions} find={find} focus={focus} placed={placed} view={view} />
+        </div>
+      )}
+      {hasLanes(track) && <LaneStrip track={track} lane={lane} placed={placed} view={view} />}
+      <HeardStrip focus={focus} view={view} />
+    </div>
+  );
+}
+
+function ClipCurves({ regions, find, focus, placed, view }: { regions: RegionPart[]; find: Lookup; focus: string | null; placed: Placed | null; view: [number, number] }) {
+  const windows = useSong((state) => state.windows);
+  const tried = useSong((state) => state.preview?.windows);
+  const showing = useSong((state) => state.view.showing);
+  const pxPerTick = useSong((state) => state.view.pxPerTick);
+  const catalogue = useSong((state) => state.catalogue);
+  const tracks = useSong((state) => state.model.tracks);
+  const height = MATERIAL_HEIGHT - NAME_HEIGHT - 4;
+  const at = (envelope: EnvelopePart) => regions.flatMap((region) => (tried?.[region.id] ?? windows[region.id])?.[envelope.id] ?? []);
+  const all = [...new Set(regions.map((region) => region.clip_id))].flatMap((clipId) => find.envelopes[`clip/${clipId}`] ?? []);
+  const mine = all.filter((envelope) => envelope.target === focus);
+  const others = showing === "active" ? [] : all.filter((envelope) => envelope.target !== focus);
+  const onGround = (tick: number) => {
+    const region = regions.find((entry) => tick >= entry.start_tick && tick < entry.start_tick + entry.length_ticks);
+    if (region) select(region);
+  };
+  const editor = (envelope: EnvelopePart, own: Placed) => (
+    <g key={envelope.id} pointerEvents="auto" style={hueStyle(parameterHue(envelope.target))}>
+      <EnvelopeEditor envelope={envelope} windows={at(envelope)} height={height} name={own.entry.name} scale={own.scale} line="stitched" view={view} onGround={onGround} />
+      {envelope.clock === "own_length" && <OwnLength envelope={envelope} regions={regions} windows={at(envelope)} height={height} name={own.entry.name} />}
+    </g>
+  );
+  return (
+    <div className="pointer-events-none absolute left-0 w-full" style={{ top: NAME_HEIGHT, height }}>
+      {placed && mine[0] && <Axis scale={placed.scale} role={mine[0].role} height={height} width={tickToX({ pxPerTick }, view[1])} />}
+      <svg className="absolute left-0 w-full" height={height} aria-label="Clip envelopes">
+        {others.map((envelope) => {
+          const own = showing === "all" && catalogue ? findParameter(catalogue, tracks, envelope.target) : null;
+          if (own) return editor(envelope, own);
+          return (
+            <g key={envelope.id} style={hueStyle(parameterHue(envelope.target))}>
+              <EnvelopeAside envelope={envelope} windows={at(envelope)} height={height} />
+            </g>
+          );
+        })}
+        {placed && mine.map((envelope) => editor(envelope, placed))}
+      </svg>
+      <div className="pointer-events-auto absolute left-0 w-full" style={{ top: 0 }}>
+        {(showing === "all" ? all : mine).map((envelope) => (
+          <div key={envelope.id} style={hueStyle(parameterHue(envelope.target))}>
+            <ShapeStrip envelope={envelope} windows={at(envelope)} top={height + 4} />
+          </div>
+        ))}
+      </div>
+    </div>
+  );
+}
+
+const NO_CORNERS: Corners = [];
+
+function HeardStrip({ focus, view: [from, to] }: { focus: string | null; view: [number, number] }) {
+  const still = useSong((state) => (focus ? state.heard[focus] : undefined)) ?? NO_CORNERS;
+  const tried = useSong((state) => (focus ? state.preview?.heard[focus] : undefined));
+  const patches = useSong((state) => (focus ? state.preview?.patches?.heard[focus] : undefined));
+  const pxPerTick = useSong((state) => state.view.pxPerTick);
+  const view = { pxPerTick };
+  const band = bandFor("set", HEARD_HEIGHT);
+  const plot = (tick: number, value: number): [number, number] => [tickToX(view, tick), valueToY(band, value)];
+  const chain = { still, tried, patches, window: [from, to, from, 1] as Window, plot, scale: `${pxPerTick}` };
+  return (
+    <div className="relative">
+      <svg className="block w-full border-b border-base-300" height={HEARD_HEIGHT} style={{ background: "var(--strip)" }} aria-label="Heard" data-testid={`heard-${focus}`}>
+        <CurvePath {...chain} className="heard-area" foot={HEARD_HEIGHT - 2} />
+        <CurvePath {...chain} className="heard-edge" />
+      </svg>
+      <ConflictMarks focus={focus} view={[from, to]} />
+    </div>
+  );
+}
+
+const NO_CONFLICTS: Conflict[] = [];
+
+/** Where two clip envelopes set the parameter at once; a press leads to the sum there, where it can be settled. */
+function ConflictMarks({ focus, view: [from, to] }: { focus: string | null; view: [number, number] }) {
+  const conflicts = useSong((state) => (focus ? state.conflicts[focus] : undefined)) ?? NO_CONFLICTS;
+  const pxPerTick = useSong((state) => state.view.pxPerTick);
+  const meter = useSong((state) => state.model.head.meter);
+  return conflicts
+    .filter((conflict) => conflict[0] < to && conflict[1] > from)
+    .map(([start, end]) => (
+      <button
+        key={`${start} ${end}`}
+        type="button"
+        className="conflict absolute top-0 h-3.5 cursor-pointer overflow-hidden rounded-sm text-left text-[10px] leading-3.5"
+        style={{ left: tickToX({ pxPerTick }, start), width: Math.max(8, tickToX({ pxPerTick }, end - start)) }}
+        title={`Two clip envelopes set this from ${positionText(meter, start)} to ${positionText(meter, end)}; only one is heard. Press to settle it.`}
+        aria-label={`Settle the conflict at ${positionText(meter, start)}`}
+        onClick={() => {
+          player.seek(start);
+          setSong({ sheet: "sum" });
+        }}
+      >
+        <span className="sticky px-1" style={{ left: "var(--header-width)" }}>two set this</span>
+      </button>
+    ));
+}

@@ -1,0 +1,174 @@
+import { type PointerEvent, useEffect, useRef, useState } from "react";
+import type { Corners, Px, ScaleEntry, Ticks, Window } from "../../api/types";
+import { pointAt } from "../../state/clipboard";
+import { CurvePath } from "../CurvePath";
+import { type Ground, type Hit, hitAt, inside, outside, tickAt, valueAt, xOf, yOf } from "../../geometry/hit";
+import { pressMark } from "../../gestures/bends";
+import { lineAt, pressLine, pressPoint, pressSegment } from "../../gestures/points";
+import { pressFreehand, pressLasso, pressRamp, pressRange, pressRub, pressSteps } from "../../gestures/strokes";
+import { chooseNone } from "../../gestures/choice";
+import { type Tool, setSong, song, useSong } from "../../state/store";
+import { ChoiceBox } from "./ChoiceBox";
+import { Marks } from "./Marks";
+import { Words } from "./Words";
+import { useSay } from "./useSay";
+
+interface Props {
+  ground: Ground;
+  /** The curve as it is being tried. */
+  corners: Corners;
+  height: Px;
+  name: string;
+  scale: ScaleEntry;
+  line: "stitched" | "solid-line";
+  view: [from: Ticks, to: Ticks];
+  /** How far the reach of the hand goes beyond the window's ends, where no other window follows. */
+  ends: [Px, Px];
+  onGround?: (tick: Ticks) => void;
+}
+
+const STROKES: Partial<Record<Tool, (event: PointerEvent, ground: Ground, start: [Px, Px]) => void>> = {
+  freehand: pressFreehand,
+  steps: pressSteps,
+  ramp: pressRamp,
+  rub: pressRub,
+  range: pressRange,
+};
+const TOOL_WORDS: Partial<Record<Tool, string>> = {
+  freehand: "draw freehand",
+  steps: "draw steps on the grid",
+  ramp: "draw a straight ramp",
+  rub: "rub out",
+  range: "choose a range",
+  lasso: "loop around points",
+};
+
+const fingers = (event: { pointerType: string }) => event.pointerType === "touch";
+
+/** What a press would do at a place, with the tool at hand. */
+function aim(ground: Ground, x: Px, y: Px, event: { pointerType: string; shiftKey: boolean }): Hit {
+  return song().tool === "points" ? hitAt(ground, x, y, fingers(event), event.shiftKey) : { kind: "ground", x, y };
+}
+
+/** One envelope in one window: its line, its marks, and everything a press on them does. */
+export function WindowEditor({ ground, corners, height, name, scale, line, view, ends, onGround }: Props) {
+  const { envelope, window: stretch } = ground;
+  const [from, to] = stretch;
+  const tool = useSong((state) => state.tool);
+  const hand = useSong((state) => (state.hand?.envelopeId === envelope.id && state.hand.windowFrom === from ? state.hand : null));
+  const patches = useSong((state) => state.preview?.patches?.curves[envelope.id]);
+  const touched = useSong((state) => (hand ? state.preview?.points[envelope.id] : undefined));
+  const [hover, setHover] = useState<Hit | null>(null);
+  const rect = useRef<SVGRectElement>(null);
+  const say = useSay(envelope, scale);
+  const left = xOf(ground, inside(stretch, from));
+  const shown: Ground = { ...ground, corners };
+
+  const place = (event: { clientX: number; clientY: number }): [Px, Px] => {
+    const box = (rect.current?.ownerSVGElement as SVGElement).getBoundingClientRect();
+    return [event.clientX - box.left, event.clientY - box.top];
+  };
+
+  // A finger that comes down on something to hold has come to move it, not to scroll.
+  useEffect(() => {
+    const element = rect.current;
+    const onTouch = (event: TouchEvent) => {
+      const [x, y] = place(event.touches[0]);
+      if (event.touches.length === 1 && (song().tool !== "points" || hitAt(ground, x, y, true, false).kind !== "ground")) event.preventDefault();
+    };
+    element?.addEventListener("touchstart", onTouch, { passive: false });
+    return () => element?.removeEventListener("touchstart", onTouch);
+  });
+
+  const press = (event: PointerEvent) => {
+    if (event.button !== 0) return;
+    const [x, y] = place(event);
+    setHover(null);
+    const tool = song().tool;
+    const stroke = STROKES[tool];
+    if (stroke) return stroke(event, ground, [x, y]);
+    const hit = aim(ground, x, y, event);
+    if (hit.kind === "point") return pressPoint(event, ground, hit.index);
+    if (hit.kind === "segment") return pressSegment(event, ground, hit.index);
+    if (hit.kind === "bend" || hit.kind === "skew") return pressMark(event, ground, hit);
+    const spot = hit.kind === "line" ? lineAt(ground, x, event.altKey) : envelope.points.length === 0 && tool === "points" ? { tick: Math.max(0, Math.round(tickAt(ground, x))), value: valueAt(ground, y) } : null;
+    if (spot) return pressLine(event, ground, spot.tick, spot.value);
+    const still = () => {
+      chooseNone();
+      setSong({ envelopeId: envelope.id });
+      onGround?.(outside(stretch, tickAt(ground, x)));
+    };
+    if (!fingers(event) || tool === "lasso") pressLasso(event, ground, [x, y], still);
+  };
+
+  const inView: Window = [Math.max(from, view[0]), Math.min(to, view[1]), inside(stretch, Math.max(from, view[0])), stretch[3]];
+  const point = hand?.index === null ? touched?.[0] : touched?.find((other) => other.index === hand?.index);
+  const end = hand?.trail?.[hand.trail.length - 1];
+  const drawn = end && tool !== "points" && tool !== "lasso" ? `${tool === "rub" ? "" : `${say(valueAt(ground, end[1]))} · `}${say.position(tickAt(ground, end[0]))}` : null;
+  const words = hand && (hand.words ?? drawn ?? (point ? `${point.text ?? say(point.value)} · ${point.position ?? say.position(point.tick)}` : null));
+  const spot: [Px, Px] | null = end ?? (point ? [xOf(shown, point.tick), yOf(shown, point.value)] : hand?.index != null ? [xOf(shown, envelope.points[hand.index]?.tick ?? 0), yOf(shown, envelope.points[hand.index]?.value ?? 0)] : null);
+  return (
+    <g>
+      {ground.band.low < 0 && <path d={`M${left} ${yOf(ground, 0)}H${to * ground.pxPerTick}`} className="zero-line" />}
+      <CurvePath still={ground.corners} tried={corners === ground.corners ? undefined : corners} patches={patches} window={inView} plot={(tick, value) => [tick * ground.pxPerTick, yOf(ground, value)]} scale={`${ground.pxPerTick} ${height} ${ground.band.low}`} className={line} testId={`line-${envelope.id}`} />
+      <rect
+        ref={rect}
+        x={left - ends[0]}
+        y={0}
+        width={Math.max(1, (to - from) * ground.pxPerTick) + ends[0] + ends[1]}
+        height={height}
+        className="ground"
+        style={{ cursor: hover ? CURSORS[hover.kind] : tool === "points" ? "default" : "crosshair" }}
+        data-testid={`ground-${envelope.id}`}
+        onPointerMove={(event) => {
+          if (fingers(event) || hand) return;
+          const [x, y] = place(event);
+          setHover(aim(ground, x, y, event));
+          pointAt(envelope.id, tickAt(ground, x));
+        }}
+        onPointerLeave={() => setHover(null)}
+        onPointerDown={press}
+        onClick={(event) => {
+          if (song().tool === "points" && (event.nativeEvent as globalThis.PointerEvent).pointerType === "touch") onGround?.(outside(stretch, tickAt(ground, place(event)[0])));
+        }}
+      />
+      {!(drawn && corners !== ground.corners) && <Marks ground={shown} touched={hand?.kind === "move" || hand?.kind === "bend" ? touched : undefined} added={hand?.kind === "add" ? touched : undefined} hover={hover} view={view} round={line === "stitched"} name={name} say={say} />}
+      {!hand && <ChoiceBox ground={ground} height={height} />}
+      {hand?.trail && <polyline points={hand.trail.map((spot) => spot.join(",")).join(" ")} className="trail" />}
+      {hover && !hand && <Foretold ground={ground} hover={hover} tool={tool} height={height} say={say} />}
+      {words && spot && <Words x={spot[0]} y={spot[1]} height={height} text={words} />}
+    </g>
+  );
+}
+
+const CURSORS: Record<Hit["kind"], string> = { point: "grab", bend: "ns-resize", skew: "ew-resize", segment: "move", line: "copy", ground: "default" };
+
+/** What a press here will do, before it is made: a ghost and a few words. */
+function Foretold({ ground, hover, tool, height, say }: { ground: Ground; hover: Hit; tool: Tool; height: Px; say: ReturnType<typeof useSay> }) {
+  const { points } = ground.envelope;
+  if (hover.kind === "ground") {
+    const words = TOOL_WORDS[tool] ?? (points.length === 0 ? "add the first point" : null);
+    return words && <Words x={hover.x} y={hover.y} height={height} text={`${words} · ${say(valueAt(ground, hover.y))} · ${say.position(tickAt(ground, hover.x))}`} />;
+  }
+  if (hover.kind === "line") {
+    const spot = lineAt(ground, hover.x, false);
+    if (!spot) return null;
+    const [x, y] = [xOf(ground, spot.tick), yOf(ground, spot.value)];
+    return (
+      <g pointerEvents="none">
+        <circle cx={x} cy={y} r={4.6} className="handle" strokeDasharray="2 2" />
+        <Words x={x} y={y} height={height} text={`add a point ${say(spot.value)} · ${say.position(spot.tick)}`} />
+      </g>
+    );
+  }
+  if (!("index" in hover)) return null;
+  const point = points[hover.index];
+  const cycle = point.shape === "cycle";
+  const words = {
+    point: `move this point ${say(point.value)} · ${say.position(point.tick)}`,
+    segment: "move this segment, both its ends",
+    bend: cycle ? "how often it swings: drag across" : "bend this segment: drag up or down",
+    skew: "skew the swing: drag across",
+  }[hover.kind];
+  return <Words x={hover.x} y={hover.y} height={height} text={words} />;
+}
