@@ -1,5 +1,4 @@
 import type { EnvelopePart, Px, TrackPart } from "../api/types";
-import { song } from "../state/store";
 
 export const RULER_HEIGHT: Px = 30;
 /** Heights of a folded row, and of the strips of an unfolded one. */
@@ -10,8 +9,6 @@ export const HEARD_HEIGHT: Px = 52;
 /** Regions keep their name free of curves; only there they can be dragged. */
 export const NAME_HEIGHT: Px = 18;
 
-export const holdsRegions = (track: TrackPart): boolean => (song().catalogue?.track_kinds[track.kind].holds.length ?? 0) > 0;
-
 /** A carrier track has no knobs, so no lane. */
 export const hasLanes = (track: TrackPart): boolean => track.kind !== "carrier";
 
@@ -19,6 +16,6 @@ export const hasLanes = (track: TrackPart): boolean => track.kind !== "carrier";
 export const moreLanes = (lanes: EnvelopePart[], unfolded: boolean, focus: string | null, shown: string[], pinned: string[]): EnvelopePart[] =>
   lanes.filter((lane) => (unfolded ? lane.target !== focus && (shown.includes(lane.target) || pinned.includes(lane.target)) : pinned.includes(lane.target)));
 
-/** A row with the line under it. */
-export const rowHeight = (track: TrackPart, unfolded: boolean, more: number): Px =>
-  more * LANE_HEIGHT + (unfolded ? (holdsRegions(track) ? MATERIAL_HEIGHT : 0) + (hasLanes(track) ? LANE_HEIGHT : 0) + HEARD_HEIGHT + 1 : FOLDED_HEIGHT);
+/** A row with the line under it. `regions`: whether the track may hold any. */
+export const rowHeight = (track: TrackPart, regions: boolean, unfolded: boolean, more: number): Px =>
+  more * LANE_HEIGHT + (unfolded ? (regions ? MATERIAL_HEIGHT : 0) + (hasLanes(track) ? LANE_HEIGHT : 0) + HEARD_HEIGHT + 1 : FOLDED_HEIGHT);

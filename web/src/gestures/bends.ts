@@ -1,8 +1,8 @@
 import type { PointerEvent } from "react";
 import type { EditInputs, PointRecord } from "../api/types";
-import { edit } from "../state/actions";
+import { edit } from "../state/edits";
 import { previewer } from "../state/previewer";
-import { choose } from "./choice";
+import { choose } from "../state/choosing";
 import { type Reach, drag } from "./drag";
 import { finish, isDouble, showHand } from "./hand";
 import { type Ground, type Hit, cycleWidth } from "../geometry/hit";

@@ -1,6 +1,6 @@
 import type { Ticks } from "../api/types";
 import type { previewer } from "../state/previewer";
-import { type Hand, setSong } from "../state/store";
+import { setHand, type Hand } from "../state/hand";
 import type { Reach } from "./drag";
 import { gridNow } from "../state/grid";
 import type { Ground } from "../geometry/hit";
@@ -21,10 +21,10 @@ export const step = (reach: Reach): Ticks => (reach.free ? 0 : gridNow());
 
 /** The hand lets go: the trial ends, in an edit or in nothing. */
 export function finish(trial: ReturnType<typeof previewer>, commit: (() => Promise<unknown>) | null): void {
-  setSong({ hand: null });
+  setHand({ hand: null });
   trial.end(commit !== null);
   void commit?.();
 }
 
 export const showHand = (ground: Ground, kind: Hand["kind"], index: number | null, words?: string) =>
-  setSong({ hand: { kind, envelopeId: ground.envelope.id, index, words, windowFrom: ground.window[0] } });
+  setHand({ hand: { kind, envelopeId: ground.envelope.id, index, words, windowFrom: ground.window[0] } });

@@ -1,11 +1,14 @@
 import type { PointerEvent } from "react";
 import type { EditInputs, Normalised, Ticks } from "../api/types";
 import { heightAt } from "../geometry/corners";
-import { edit } from "../state/actions";
+import { edit } from "../state/edits";
 import { previewer } from "../state/previewer";
-import { setSong, song } from "../state/store";
+import { song } from "../state/song";
+import { viewNow } from "../state/view";
+import { chosenNow, setChoice } from "../state/choice";
+import { setWishes } from "../state/wishes";
 import { snapTick, xToTick } from "../geometry/viewport";
-import { choiceNow, choose, chooseNone, modeOf, runsOf } from "./choice";
+import { choiceNow, choose, chooseNone, modeOf, runsOf } from "../state/choosing";
 import { type Reach, drag } from "./drag";
 import { gridNow } from "../state/grid";
 import { finish, isDouble, showHand, step } from "./hand";
@@ -22,7 +25,7 @@ function dragPoints(event: PointerEvent, ground: Ground, indexes: number[], at: 
     const wish = snapTick(outside(window, point.tick) + xToTick(ground, reach.dx), step(reach));
     const ticks = Math.abs(reach.dx) < 3 ? 0 : Math.max(0, Math.round(inside(window, wish))) - point.tick;
     const value = Math.abs(reach.dy) < 1 ? 0 : valueAt({ ...ground, band }, yOf(ground, point.value) + reach.dy) - point.value;
-    return { envelope_id: envelope.id, runs: runsOf(indexes), ticks, value, ...(song().view.push ? { push: true } : {}) };
+    return { envelope_id: envelope.id, runs: runsOf(indexes), ticks, value, ...(viewNow().push ? { push: true } : {}) };
   };
   drag(event, {
     move: (reach) => {
@@ -44,8 +47,8 @@ export function pressPoint(event: PointerEvent, ground: Ground, index: number): 
   const before = choiceNow();
   const among = before?.envelope.id === envelope.id && before.chosen.includes(index);
   if (!among || mode !== "only") choose(envelope.id, index, mode, window[0]);
-  else setSong({ windowFrom: window[0] });
-  const { chosen } = song();
+  else setChoice({ windowFrom: window[0] });
+  const { chosen } = chosenNow();
   if (!chosen.includes(index)) return void event.stopPropagation();
   dragPoints(event, ground, chosen, index, () => {
     if (mode === "only" && isDouble(`point ${envelope.id} ${index}`, event.timeStamp)) return removePoints(envelope.id, [index]);
@@ -55,7 +58,7 @@ export function pressPoint(event: PointerEvent, ground: Ground, index: number): 
 
 /** Presses a segment: both its ends move. */
 export function pressSegment(event: PointerEvent, ground: Ground, index: number): void {
-  setSong({ envelopeId: ground.envelope.id, chosen: [index, index + 1], span: null, windowFrom: ground.window[0] });
+  setChoice({ envelopeId: ground.envelope.id, chosen: [index, index + 1], span: null, windowFrom: ground.window[0] });
   dragPoints(event, ground, [index, index + 1], index, () => {});
 }
 
@@ -69,7 +72,7 @@ export function pressLine(event: PointerEvent, ground: Ground, tick: Ticks, valu
     tick: Math.max(0, Math.round(inside(window, snapTick(start + xToTick(ground, reach.dx), step(reach))))),
     value: reach.moved ? valueAt(ground, yOf(ground, value) + reach.dy) : value,
   });
-  setSong({ envelopeId: envelope.id, chosen: [], span: null, windowFrom: window[0] });
+  setChoice({ envelopeId: envelope.id, chosen: [], span: null, windowFrom: window[0] });
   drag(event, {
     move: (reach) => {
       showHand(ground, "add", null);
@@ -85,7 +88,7 @@ export async function addPoint(inputs: EditInputs["add_point"]): Promise<void> {
   if (!(await edit("add_point", inputs))) return;
   const points = song().model.envelopes[inputs.envelope_id]?.points ?? [];
   const index = points.findLastIndex((point) => point.tick === inputs.tick);
-  if (index >= 0) setSong({ envelopeId: inputs.envelope_id, chosen: [index], span: null });
+  if (index >= 0) setChoice({ envelopeId: inputs.envelope_id, chosen: [index], span: null });
 }
 
 /** Presses the edge of the box about the chosen points: it stretches them in time, or scales their values about the foot. */
@@ -99,7 +102,7 @@ export function pressEdge(event: PointerEvent, ground: Ground, edge: "start" | "
     ...base,
     start_tick: edge === "start" ? Math.min(moved(first.tick, reach), last.tick - 1) : first.tick,
     end_tick: edge === "end" ? Math.max(moved(last.tick, reach), first.tick + 1) : last.tick,
-    ...(song().view.push && edge === "end" ? { push: true } : {}),
+    ...(viewNow().push && edge === "end" ? { push: true } : {}),
   });
   const factor = (reach: Reach): EditInputs["scale_points"] => ({ ...base, factor: Math.round(clamp((height - reach.dy) / height, 0, 20) * 100) / 100, pivot: "foot" });
   drag(event, {
@@ -120,13 +123,13 @@ export function nudge(key: string, fine: boolean): boolean {
   const up = { ArrowUp: 1, ArrowDown: -1 }[key] ?? 0;
   if (!choice || choice.chosen.length === 0 || (across === 0 && up === 0)) return false;
   const ticks = across * (fine ? 10 : gridNow() || 60);
-  void edit("shift_points", { envelope_id: choice.envelope.id, runs: runsOf(choice.chosen), ticks, value: up * (fine ? 0.001 : 0.01), ...(song().view.push ? { push: true } : {}) });
+  void edit("shift_points", { envelope_id: choice.envelope.id, runs: runsOf(choice.chosen), ticks, value: up * (fine ? 0.001 : 0.01), ...(viewNow().push ? { push: true } : {}) });
   return true;
 }
 
 export function removePoints(envelopeId: string, indexes: number[]): void {
   chooseNone();
-  void edit("remove_points", { envelope_id: envelopeId, runs: runsOf(indexes), ...(song().view.push ? { push: true } : {}) });
+  void edit("remove_points", { envelope_id: envelopeId, runs: runsOf(indexes), ...(viewNow().push ? { push: true } : {}) });
 }
 
 /** Walks to the next or previous point, and puts the keyboard on it. */
@@ -135,18 +138,14 @@ export function walk(side: 1 | -1): boolean {
   if (!choice || choice.chosen.length === 0) return false;
   const next = (side > 0 ? choice.chosen[choice.chosen.length - 1] : choice.chosen[0]) + side;
   if (next < 0 || next >= choice.envelope.points.length) return false;
-  choose(choice.envelope.id, next, "only", song().windowFrom);
+  choose(choice.envelope.id, next, "only", chosenNow().windowFrom);
   focusPoint(choice.envelope.id, next);
   return true;
 }
 
+/** Wishes the keyboard onto a point, where it is drawn. */
 export function focusPoint(envelopeId: string, index: number): void {
-  requestAnimationFrame(() => {
-    if (document.activeElement instanceof HTMLInputElement) return;
-    const mark = document.querySelector<SVGElement>(`[data-window="${song().windowFrom}"][data-testid="point-${envelopeId}-${index}"]`);
-    mark?.focus();
-    mark?.scrollIntoView({ block: "nearest", inline: "nearest" });
-  });
+  setWishes({ point: { envelopeId, index, windowFrom: chosenNow().windowFrom } });
 }
 
 /** The value of the curve under a place, for a new point on the line. */

@@ -1,6 +1,6 @@
 import type { KeyboardEvent, PointerEvent } from "react";
 import type { EditInputs, EnvelopePart, ScaleEntry } from "../api/types";
-import { edit } from "../state/actions";
+import { edit } from "../state/edits";
 import { previewer } from "../state/previewer";
 import { type Reach, drag } from "./drag";
 

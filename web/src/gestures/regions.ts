@@ -1,13 +1,19 @@
+import { holdsRegions } from "../state/holds";
 import type { KeyboardEvent, PointerEvent } from "react";
 import type { EditInputs, RegionPart, Ticks, TrackPart } from "../api/types";
-import { edit, editAndTell, editAsking } from "../state/actions";
+import { edit, editAndTell, editAsking } from "../state/edits";
 import { lookup } from "../state/lookup";
 import { previewer } from "../state/previewer";
-import { chooseRegions, setSong, setView, song, tell } from "../state/store";
-import { holdsRegions } from "../geometry/heights";
+import { song } from "../state/song";
+import { viewNow, setView } from "../state/view";
+import { chosenNow, setChoice, chooseRegions } from "../state/choice";
+import { transportNow } from "../state/transport";
+import { handNow, setHand } from "../state/hand";
+import { tell } from "../state/notice";
+import { trackAt } from "../state/stage";
 import { barTicks, snapTick, xToTick } from "../geometry/viewport";
-import { type ChoiceMode, modeOf } from "./choice";
-import { chosenRegions, endOf, rowAt, select, trackIdOf, underPointer } from "./choosing";
+import { type ChoiceMode, modeOf } from "../state/choosing";
+import { chosenRegions, endOf, select, trackIdOf, underPointer } from "./choosing";
 import { type Reach, drag } from "./drag";
 import { gridNow } from "../state/grid";
 
@@ -17,18 +23,17 @@ const ids = () => ({ region_ids: chosenRegions().map((region) => region.id) });
 const rowsForRegions = (tracks: TrackPart[]): string[] => tracks.filter(holdsRegions).map((track) => track.id);
 
 /** How many rows that hold regions lie between a track and the one at a place of the screen. */
-function stepsTo(trackId: string, x: number, y: number): number {
-  const row = rowAt(x, y);
+function stepsTo(trackId: string, y: number): number {
   const rows = rowsForRegions(song().model.tracks);
-  const goal = rows.indexOf(row?.dataset.trackId ?? "");
+  const goal = rows.indexOf(trackAt(y) ?? "");
   return goal < 0 ? 0 : goal - rows.indexOf(trackId);
 }
 
 /** Drags the chosen regions in time and across tracks: moves them, or with Ctrl (or Command) held leaves copies. */
 export function pressRegion(event: PointerEvent, region: RegionPart): void {
   const finger = event.pointerType === "touch";
-  const chosen = song().regionIds.includes(region.id);
-  if (song().gather || (finger && !chosen)) return tapRegion(event, region);
+  const chosen = chosenNow().regionIds.includes(region.id);
+  if (viewNow().gather || (finger && !chosen)) return tapRegion(event, region);
   const mode = modeOf(event);
   if (!chosen) select(region, mode);
   const [x0, y0] = [event.clientX, event.clientY];
@@ -36,18 +41,18 @@ export function pressRegion(event: PointerEvent, region: RegionPart): void {
   const inputs = (reach: Reach): EditInputs["move_regions"] => {
     const beat = barTicks(song().model.head.meter) / song().model.head.meter.beats;
     const step = reach.free ? 0 : Math.max(gridNow(), beat);
-    const wish = snapTick(region.start_tick + xToTick(song().view, reach.dx), step) - region.start_tick;
+    const wish = snapTick(region.start_tick + xToTick(viewNow(), reach.dx), step) - region.start_tick;
     const earliest = chosenRegions()[0]?.start_tick ?? 0;
-    return { ...ids(), ticks: Math.max(wish, -earliest), track_steps: stepsTo(trackIdOf(region), x0 + reach.dx, y0 + reach.dy) };
+    return { ...ids(), ticks: Math.max(wish, -earliest), track_steps: stepsTo(trackIdOf(region), y0 + reach.dy) };
   };
   drag(event, {
     move: (reach) => {
-      if (!song().regionIds.includes(region.id)) select(region);
-      setSong({ carry: { x: x0 + reach.dx, y: y0 + reach.dy, fault: song().carry?.fault ?? null } });
+      if (!chosenNow().regionIds.includes(region.id)) select(region);
+      setHand({ carry: { x: x0 + reach.dx, y: y0 + reach.dy, fault: handNow().carry?.fault ?? null } });
       trial.ask(reach.copy ? "copy_regions" : "move_regions", inputs(reach));
     },
     drop: (reach) => {
-      setSong({ carry: null });
+      setHand({ carry: null });
       trial.end(reach.moved);
       if (reach.moved) return void edit(reach.copy ? "copy_regions" : "move_regions", inputs(reach)).then((change) => {
         if (!change) return;
@@ -58,7 +63,7 @@ export function pressRegion(event: PointerEvent, region: RegionPart): void {
       if (chosen) select(region, mode);
     },
     cancel: () => {
-      setSong({ carry: null });
+      setHand({ carry: null });
       trial.end(false);
     },
   });
@@ -70,7 +75,7 @@ export function pressRegionEdge(event: PointerEvent, region: RegionPart, side: "
   select(region);
   const end = endOf(region);
   const inputs = (reach: Reach): EditInputs["trim_region"] => {
-    const wish = (tick: Ticks) => snapTick(tick + xToTick(song().view, reach.dx), reach.free ? 0 : gridNow());
+    const wish = (tick: Ticks) => snapTick(tick + xToTick(viewNow(), reach.dx), reach.free ? 0 : gridNow());
     const first = Math.max(0, region.start_tick - region.offset_ticks);
     return side === "start"
       ? { region_id: region.id, start_tick: Math.min(Math.max(wish(region.start_tick), first), end - 1) }
@@ -88,14 +93,14 @@ export function pressRegionEdge(event: PointerEvent, region: RegionPart, side: "
 
 /** A finger selects a region by a tap, and gathers more of them where that is on; a drag over it scrolls the song. */
 function tapRegion(event: PointerEvent, region: RegionPart): void {
-  const mode: ChoiceMode = song().gather ? "toggle" : "only";
+  const mode: ChoiceMode = viewNow().gather ? "toggle" : "only";
   drag(event, { move: () => {}, drop: ({ moved }) => !moved && select(region, mode), cancel: () => {} });
 }
 
 const split = (region: RegionPart, tick: Ticks) => void edit("split_region", { region_id: region.id, tick: snapTick(tick, gridNow()) });
 
 /** Cuts every chosen region that the playhead stands in, on the grid. */
-export const splitAtPlayhead = (region: RegionPart) => split(region, song().playhead);
+export const splitAtPlayhead = (region: RegionPart) => split(region, transportNow().playhead);
 
 /** Cuts the region under the pointer there, on the grid. */
 export function splitAtPointer(): void {
@@ -119,13 +124,15 @@ export function remove(): void {
 
 export function copy(): void {
   const regions = chosenRegions();
-  setSong({ clipboard: { regions: regions.map((region) => region.id) } });
+  setChoice({ clipboard: { regions: regions.map((region) => region.id) } });
   tell("done", regions.length === 1 ? `${song().model.clips[regions[0].clip_id].name} is ready to paste at the playhead` : `${regions.length} regions are ready to paste at the playhead`);
 }
 
 /** Places the copied regions at the playhead, on the grid. */
 export function paste(): void {
-  const { clipboard, playhead, model } = song();
+  const { clipboard } = chosenNow();
+  const { playhead } = transportNow();
+  const { model } = song();
   const known = clipboard && "regions" in clipboard ? clipboard.regions.filter((id) => model.regions[id]) : [];
   if (known.length === 0) return tell("fault", "No region has been copied yet: select a region and copy it first.");
   const first = Math.min(...known.map((id) => model.regions[id].start_tick));
@@ -152,7 +159,7 @@ export function regionKey(event: KeyboardEvent, region: RegionPart): void {
   if (event.key === "Enter" || event.key === " ") select(region, modeOf(event));
   else if (!plain) return;
   else {
-    const chosen = song().regionIds.includes(region.id);
+    const chosen = chosenNow().regionIds.includes(region.id);
     if (!chosen && (event.key.startsWith("Arrow") || (ACTIONS[event.key] && !event.shiftKey))) select(region);
     if (!nudge(event)) {
       if (!ACTIONS[event.key] || event.shiftKey) return;

@@ -1,10 +1,14 @@
-import { editAndTell, songStretchOf } from "../state/actions";
-import { setSong, song, tell } from "../state/store";
+import { editAndTell } from "../state/edits";
+import { songStretchOf } from "../state/questions";
+import { song } from "../state/song";
+import { chosenNow, setChoice } from "../state/choice";
+import { transportNow } from "../state/transport";
+import { tell } from "../state/notice";
 import { positionText, snapTick } from "../geometry/viewport";
 import { gridNow } from "../state/grid";
 
 const range = () => song().model.head.range;
-const playhead = () => snapTick(song().playhead, gridNow());
+const playhead = () => snapTick(transportNow().playhead, gridNow());
 const rangeText = () => {
   const { meter } = song().model.head;
   return `${positionText(meter, range().start_tick)} to ${positionText(meter, range().end_tick)}`;
@@ -14,7 +18,7 @@ const rangeText = () => {
 export async function copyTime(): Promise<boolean> {
   const stretch = await songStretchOf(range().start_tick, range().end_tick);
   if (!stretch) return false;
-  setSong({ clipboard: { stretch } });
+  setChoice({ clipboard: { stretch } });
   tell("done", `${rangeText()} of the song is ready to paste at the playhead`);
   return true;
 }
@@ -27,7 +31,7 @@ export async function cutTime(): Promise<void> {
 
 /** Puts the copied stretch in at the playhead: with room made for it, or over what lies there. */
 export function pasteTime(over = false): void {
-  const { clipboard } = song();
+  const { clipboard } = chosenNow();
   if (!clipboard || !("stretch" in clipboard)) return tell("fault", "No stretch of the song has been copied yet: set a range and copy it first.");
   void editAndTell("paste_time", { tick: playhead(), stretch: clipboard.stretch, ...(over ? { over } : {}) });
 }

@@ -1,10 +1,12 @@
 import type { PointerEvent } from "react";
 import type { EditInputs, Normalised, Px, Ticks } from "../api/types";
-import { edit } from "../state/actions";
+import { edit } from "../state/edits";
 import { previewer } from "../state/previewer";
-import { setSong, song } from "../state/store";
+import { viewNow } from "../state/view";
+import { setChoice } from "../state/choice";
+import { setHand } from "../state/hand";
 import { snapTick, xToTick } from "../geometry/viewport";
-import { chooseMany } from "./choice";
+import { chooseMany } from "../state/choosing";
 import { type Reach, drag } from "./drag";
 import { gridNow } from "../state/grid";
 import { type Ground, inside, pointsWithin, tickAt, valueAt, xOf, yOf } from "../geometry/hit";
@@ -23,23 +25,23 @@ function follow(event: PointerEvent, ground: Ground, start: [Px, Px], meaning: (
   const trial = previewer();
   const trail: [Px, Px][] = [start];
   const ask = (stroke: Stroke) => (stroke?.edit === "rub_out" ? trial.ask("rub_out", stroke.inputs) : stroke && trial.ask("draw_stretch", stroke.inputs));
-  setSong({ envelopeId: ground.envelope.id, chosen: [], span: null, windowFrom: ground.window[0] });
+  setChoice({ envelopeId: ground.envelope.id, chosen: [], span: null, windowFrom: ground.window[0] });
   drag(event, {
     move: (reach) => {
       trail.push([start[0] + reach.dx, start[1] + reach.dy]);
       const [x, y] = trail[trail.length - 1];
-      setSong({ hand: { kind: "draw", envelopeId: ground.envelope.id, index: null, windowFrom: ground.window[0], trail: shown([...trail.slice(0, -1), [x, y]]) } });
+      setHand({ hand: { kind: "draw", envelopeId: ground.envelope.id, index: null, windowFrom: ground.window[0], trail: shown([...trail.slice(0, -1), [x, y]]) } });
       ask(meaning(trail, reach.free));
     },
     drop: (reach) => {
-      setSong({ hand: null });
+      setHand({ hand: null });
       const stroke = reach.moved ? meaning(trail, reach.free) : null;
       trial.end(stroke !== null);
       if (stroke?.edit === "rub_out") void edit("rub_out", stroke.inputs);
       else if (stroke) void edit("draw_stretch", stroke.inputs);
     },
     cancel: () => {
-      setSong({ hand: null });
+      setHand({ hand: null });
       trial.end(false);
     },
   });
@@ -55,7 +57,7 @@ function strokeOf(ground: Ground, trail: [Px, Px][]): [Ticks, Normalised][] {
 export function pressFreehand(event: PointerEvent, ground: Ground, start: [Px, Px]): void {
   const meaning = (trail: [Px, Px][]): Stroke => {
     const points = strokeOf(ground, trail);
-    return points.length > 1 ? { edit: "draw_stretch", inputs: { envelope_id: ground.envelope.id, how: "freehand", points, tolerance: song().view.tolerance } } : null;
+    return points.length > 1 ? { edit: "draw_stretch", inputs: { envelope_id: ground.envelope.id, how: "freehand", points, tolerance: viewNow().tolerance } } : null;
   };
   follow(event, ground, start, meaning, (trail) => trail);
 }
@@ -80,7 +82,7 @@ export function pressRamp(event: PointerEvent, ground: Ground, start: [Px, Px]):
 export function pressRub(event: PointerEvent, ground: Ground, start: [Px, Px]): void {
   const meaning = (trail: [Px, Px][], free: boolean): Stroke => {
     const [from, to] = [trail[0][0], trail[trail.length - 1][0]].map((x) => places(ground, x, free)).sort((a, b) => a - b);
-    return to > from ? { edit: "rub_out", inputs: { envelope_id: ground.envelope.id, from_tick: from, to_tick: to, ...(song().view.push ? { push: true } : {}) } } : null;
+    return to > from ? { edit: "rub_out", inputs: { envelope_id: ground.envelope.id, from_tick: from, to_tick: to, ...(viewNow().push ? { push: true } : {}) } } : null;
   };
   follow(event, ground, start, meaning, (trail) => [trail[0], [trail[trail.length - 1][0], trail[0][1]]]);
 }
@@ -111,14 +113,14 @@ export function pressLasso(event: PointerEvent, ground: Ground, start: [Px, Px],
   drag(event, {
     move: (reach) => {
       trail.push([start[0] + reach.dx, start[1] + reach.dy]);
-      setSong({ hand: { kind: "draw", envelopeId: ground.envelope.id, index: null, windowFrom: ground.window[0], trail: [...trail, start] } });
+      setHand({ hand: { kind: "draw", envelopeId: ground.envelope.id, index: null, windowFrom: ground.window[0], trail: [...trail, start] } });
       take();
     },
     drop: (reach) => {
-      setSong({ hand: null });
+      setHand({ hand: null });
       if (!reach.moved) still();
     },
-    cancel: () => setSong({ hand: null }),
+    cancel: () => setHand({ hand: null }),
   });
 }
 

@@ -4,17 +4,18 @@ import type { RegionPart } from "../api/types";
 import { PositionField } from "../ui/Entry";
 import { copy, duplicate, join, layOut, mute, paste, remove, separate, splitAtPlayhead } from "../gestures/regions";
 import { MovesCopy } from "./MovesCopy";
-import { edit, editAndTell } from "../state/actions";
+import { edit, editAndTell } from "../state/edits";
 import type { Lookup } from "../state/lookup";
 import type { Model } from "../state/model";
-import { song, useSong } from "../state/store";
+import { song } from "../state/song";
+import { useChoice } from "../state/choice";
 import { useShown } from "../state/useShown";
 import { positionText } from "../geometry/viewport";
 
 /** What can be done with the chosen regions. */
 export function ClipPanel() {
   const { model, find } = useShown();
-  const regionIds = useSong((state) => state.regionIds);
+  const regionIds = useChoice((state) => state.regionIds);
   const regions = regionIds.map((id) => model.regions[id]).filter(Boolean);
   if (regions.length === 0) {
     return (
@@ -138,7 +139,7 @@ function OneFoot({ region, model }: { region: RegionPart; model: Model }) {
 }
 
 function PasteButton() {
-  const clipboard = useSong((state) => state.clipboard);
+  const clipboard = useChoice((state) => state.clipboard);
   return (
     <button type="button" className="btn btn-sm pointer-coarse:h-11" disabled={!clipboard || !("regions" in clipboard)} title="Paste at the playhead" onClick={paste}>
       <ClipboardPaste size={14} /> Paste

@@ -6,7 +6,10 @@ import { EmbedButton } from "./knobs/EmbedButton";
 import { focusOn } from "../state/focus";
 import { actingWords } from "../state/acting";
 import { reveal } from "../table/scrolling";
-import { setSong, setView, song, useSong } from "../state/store";
+import { useChoice } from "../state/choice";
+import { useSong } from "../state/song";
+import { useField } from "../ui/useField";
+import { useView, viewNow, setView } from "../state/view";
 import { useShown } from "../state/useShown";
 import { type Filter, type Found, entriesOf, search } from "../state/entries";
 
@@ -22,13 +25,16 @@ const FILTERS: [Filter, string][] = [
 export function Finder() {
   const catalogue = useSong((state) => state.catalogue);
   const { model, find } = useShown();
-  const lately = useSong((state) => state.view.lately);
-  const trackId = useSong((state) => state.view.trackId);
-  const clipId = useSong(({ regionId, model: { regions } }) => (regionId ? (regions[regionId]?.clip_id ?? null) : null));
+  const lately = useView((state) => state.lately);
+  const trackId = useView((state) => state.trackId);
+  const regionId = useChoice((state) => state.regionId);
+  const clipId = regionId ? (model.regions[regionId]?.clip_id ?? null) : null;
   const [words, setWords] = useState("");
   const [filter, setFilter] = useState<Filter>("all");
   const [at, setAt] = useState(0);
   const box = useRef<HTMLDivElement>(null);
+  const field = useRef<HTMLInputElement>(null);
+  useField("finder", field);
   const found = useMemo(() => (catalogue ? search(entriesOf(catalogue, model.tracks), find, { words, filter, trackId, clipId, lately }) : []), [catalogue, model.tracks, find, words, filter, trackId, clipId, lately]);
   const rows = useVirtualizer({ count: found.length, getScrollElement: () => box.current, estimateSize: () => ROW, overscan: 6 });
 
@@ -49,6 +55,7 @@ export function Finder() {
   return (
     <section className="flex min-h-0 grow flex-col gap-2 p-3" aria-label="Finder">
       <input
+        ref={field}
         id="finder"
         className="input input-sm w-full pointer-coarse:h-11"
         type="search"
@@ -83,11 +90,11 @@ export function Finder() {
 
 /** Unfolds the track of a parameter and brings it into focus. */
 function lead(entry: Found): void {
-  const { unfolded } = song().view;
+  const { unfolded } = viewNow();
   focusOn(entry.address);
   setView({ trackId: entry.trackId, unfolded: unfolded.includes(entry.trackId) ? unfolded : [...unfolded, entry.trackId] });
   reveal(entry.trackId);
-  if (song().sheet !== "find") setSong({ sheet: "find" });
+  if (viewNow().sheet !== "find") setView({ sheet: "find" });
 }
 
 function Row({ entry, top, chosen }: { entry: Found; top: number; chosen: boolean }) {

@@ -1,7 +1,8 @@
 import { memo, useEffect, useState } from "react";
 import type { EditInputs, MoveRow } from "../api/types";
-import { api, editAndTell } from "../state/actions";
-import { useSong } from "../state/store";
+import { api } from "../state/questions";
+import { editAndTell } from "../state/edits";
+import { useSong } from "../state/song";
 
 interface Props {
   /** What is copied from, said in the select. */

@@ -1,16 +1,18 @@
+import { holdsRegions } from "../state/holds";
 import { Eye, EyeOff, Pin, PinOff } from "lucide-react";
 import { useEffect, useState } from "react";
 import type { EditInputs, EnvelopePart, TrackCounts, TrackPart } from "../api/types";
 import { hueStyle, parameterHue } from "../geometry/hue";
 import { Typed } from "../ui/Entry";
-import { stretchNow } from "../gestures/choice";
+import { stretchNow } from "../state/choosing";
 import { focusOn } from "../state/focus";
 import { TextField } from "../ui/Fields";
-import { holdsRegions } from "../geometry/heights";
 import { MovesCopy } from "./MovesCopy";
-import { api, edit, editAndTell, editAsking } from "../state/actions";
+import { api } from "../state/questions";
+import { edit, editAndTell, editAsking } from "../state/edits";
 import { type Placed, findParameter } from "../state/catalogue";
-import { setLane, useSong } from "../state/store";
+import { useSong } from "../state/song";
+import { useView, setLane } from "../state/view";
 import { useShown } from "../state/useShown";
 
 const NONE: string[] = [];
@@ -18,7 +20,7 @@ const NONE: string[] = [];
 /** The selected track: how it is listened to, where it goes, its lanes, and what is made of it. */
 export function TrackPanel() {
   const { model, find } = useShown();
-  const trackId = useSong((state) => state.view.trackId);
+  const trackId = useView((state) => state.trackId);
   const track = model.tracks.find((entry) => entry.id === trackId);
   if (!track) return <p className="faint p-4">Select a track.</p>;
   const lanes = find.envelopes[`track/${track.id}`] ?? [];
@@ -94,8 +96,8 @@ function Lanes({ track, lanes }: { track: TrackPart; lanes: EnvelopePart[] }) {
 }
 
 function LaneEntry({ track, lane, placed }: { track: TrackPart; lane: EnvelopePart; placed: Placed }) {
-  const shown = useSong((state) => (state.view.shown[track.id] ?? NONE).includes(lane.target));
-  const pinned = useSong((state) => (state.view.pinned[track.id] ?? NONE).includes(lane.target));
+  const shown = useView((state) => (state.shown[track.id] ?? NONE).includes(lane.target));
+  const pinned = useView((state) => (state.pinned[track.id] ?? NONE).includes(lane.target));
   const range = useSong((state) => state.model.head.range);
   const name = placed.entry.name;
   const pack = () => {

@@ -3,7 +3,7 @@ import { Refused } from "../api/client";
 import { go, useSongId } from "./route";
 import { Shelf } from "./Shelf";
 import { Studio } from "./Studio";
-import { openSong } from "../state/actions";
+import { openSong } from "../state/opening";
 import { listen } from "../state/listen";
 import { player } from "../sound/player";
 

@@ -12,15 +12,15 @@ import { ClipPanel } from "../panels/ClipPanel";
 import { Table } from "../table/Table";
 import { TrackPanel } from "../panels/TrackPanel";
 import { firstAutomated } from "../table/TrackRow";
-import { type PanelName, setSong, useSong } from "../state/store";
+import { useView, setView, type PanelName } from "../state/view";
 import { useNarrow } from "../ui/useNarrow";
 import { useShown } from "../state/useShown";
 
 /** The parameter whose sum is shown: the focus of the selected track. */
 function useFocus(): string | null {
   const { model, find } = useShown();
-  const trackId = useSong((state) => state.view.trackId);
-  const focus = useSong((state) => (trackId ? state.view.focus[trackId] : null));
+  const trackId = useView((state) => state.trackId);
+  const focus = useView((state) => (trackId ? state.focus[trackId] : null));
   const track = model.tracks.find((entry) => entry.id === trackId);
   return focus ?? (track ? firstAutomated(track, find) : null);
 }
@@ -41,7 +41,7 @@ export function Studio() {
 
 function Desk() {
   const focus = useFocus();
-  const wish = useSong((state) => state.sheet) ?? "sum";
+  const wish = useView((state) => state.sheet) ?? "sum";
   const panel = DESK_PANELS.includes(wish) ? wish : "sum";
   return (
     <div className="grid h-full grid-cols-[minmax(0,1fr)_272px] grid-rows-[auto_minmax(0,1fr)_142px]">
@@ -66,7 +66,7 @@ function Tabs({ names, current, phone = false }: { names: PanelName[]; current: 
   return (
     <div role="tablist" className={`tabs tabs-border flex-nowrap ${phone ? "min-w-0 grow overflow-x-auto" : "shrink-0 border-b border-base-300"}`}>
       {names.map((name) => (
-        <button key={name} type="button" role="tab" aria-selected={current === name} className={`tab ${phone ? "h-11 shrink-0 px-1.5 text-[12.5px]" : "px-2.5"} ${current === name ? "tab-active font-bold" : ""}`} onClick={() => setSong({ sheet: phone && current === name ? null : name })}>
+        <button key={name} type="button" role="tab" aria-selected={current === name} className={`tab ${phone ? "h-11 shrink-0 px-1.5 text-[12.5px]" : "px-2.5"} ${current === name ? "tab-active font-bold" : ""}`} onClick={() => setView({ sheet: phone && current === name ? null : name })}>
           {LABELS[name]}
         </button>
       ))}
@@ -86,7 +86,7 @@ function Panel({ name, focus }: { name: PanelName; focus: string | null }) {
 /** One column: the song, one sheet from below, the transport in reach of the thumb. */
 function Phone() {
   const focus = useFocus();
-  const sheet = useSong((state) => state.sheet);
+  const sheet = useView((state) => state.sheet);
   return (
     <div className="flex h-dvh flex-col">
       <TopBar narrow />

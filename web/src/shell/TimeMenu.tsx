@@ -1,8 +1,10 @@
 import { CalendarRange } from "lucide-react";
 import { type ReactNode, useEffect, useRef, useState } from "react";
 import { copyTime, cutTime, deleteTime, insertTime, pasteTime } from "../gestures/songTime";
-import { editAndTell } from "../state/actions";
-import { chooseRegions, setSong, setView, song, useSong } from "../state/store";
+import { editAndTell } from "../state/edits";
+import { useSong, song } from "../state/song";
+import { setView } from "../state/view";
+import { useChoice, chooseRegions } from "../state/choice";
 import { positionText } from "../geometry/viewport";
 
 /** Makes a carrier clip over the range and takes it in hand. */
@@ -13,14 +15,14 @@ async function makeCarrier(): Promise<void> {
   if (!made) return;
   chooseRegions([made[1]]);
   setView({ trackId: song().model.regions[made[1]].owner.slice("track/".length) });
-  setSong({ sheet: "clip" });
+  setView({ sheet: "clip" });
 }
 
 /** What is done with whole stretches of the song: the range, at the playhead. */
 export function TimeActions({ onDone = () => {} }: { onDone?: () => void }) {
   const range = useSong((state) => state.model.head.range);
   const meter = useSong((state) => state.model.head.meter);
-  const copied = useSong((state) => state.clipboard !== null && "stretch" in state.clipboard);
+  const copied = useChoice((state) => state.clipboard !== null && "stretch" in state.clipboard);
   const text = (tick: number) => positionText(meter, tick).replace(/\.0$/, "");
   const item = (words: string, what: string, act: () => unknown, off = false): ReactNode => (
     <button

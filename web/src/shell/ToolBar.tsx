@@ -1,9 +1,10 @@
 import { BoxSelect, Eraser, Layers, LassoSelect, Link2, type LucideIcon, Maximize2, MoveHorizontal, MousePointer2, Pencil, Slash, SquareDashed, StepForward } from "lucide-react";
 import { fit } from "../table/scrolling";
 import { GRIDS } from "../state/grid";
-import { edit } from "../state/actions";
+import { edit } from "../state/edits";
 import { TimeMenu } from "./TimeMenu";
-import { TOOLS, type Tool, setSong, setView, turnShowing, useSong } from "../state/store";
+import { useSong } from "../state/song";
+import { useView, setView, turnShowing, TOOLS, type Tool } from "../state/view";
 import { barTicks, beatTicks } from "../geometry/viewport";
 
 export const TOOL_NAMES: Record<Tool, [name: string, what: string, icon: LucideIcon]> = {
@@ -20,15 +21,15 @@ const SHOWING_WORDS = { active: "only the active one", others: "others behind", 
 
 /** What a press on an envelope does, and on which grid. */
 export function ToolBar({ narrow }: { narrow: boolean }) {
-  const tool = useSong((state) => state.tool);
-  const push = useSong((state) => state.view.push);
-  const showing = useSong((state) => state.view.showing);
+  const tool = useView((state) => state.tool);
+  const push = useView((state) => state.push);
+  const showing = useView((state) => state.showing);
   return (
     <div className="flex shrink-0 items-center gap-1 overflow-x-auto border-b border-base-300 bg-base-100 px-2 py-1" role="toolbar" aria-label="Envelope tools">
       {TOOLS.map((id, i) => {
         const [name, what, Icon] = TOOL_NAMES[id];
         return (
-          <button key={id} type="button" className={`btn btn-sm shrink-0 px-2 font-normal pointer-coarse:h-11 pointer-coarse:min-w-11 ${tool === id ? "btn-neutral" : "btn-ghost"}`} aria-pressed={tool === id} aria-label={name} title={`${name}: ${what} (${i + 1})`} onClick={() => setSong({ tool: id })}>
+          <button key={id} type="button" className={`btn btn-sm shrink-0 px-2 font-normal pointer-coarse:h-11 pointer-coarse:min-w-11 ${tool === id ? "btn-neutral" : "btn-ghost"}`} aria-pressed={tool === id} aria-label={name} title={`${name}: ${what} (${i + 1})`} onClick={() => setView({ tool: id })}>
             <Icon size={15} /> {!narrow && tool === id && name}
           </button>
         );
@@ -53,9 +54,9 @@ export function ToolBar({ narrow }: { narrow: boolean }) {
 
 /** Presses on the table gather regions; with fingers, whose drags else scroll. */
 function GatherButton() {
-  const gather = useSong((state) => state.gather);
+  const gather = useView((state) => state.gather);
   return (
-    <button type="button" className={`btn btn-sm shrink-0 px-2 font-normal pointer-coarse:h-11 ${gather ? "btn-secondary" : "btn-ghost"}`} aria-pressed={gather} title="Gather: taps choose regions one after the other, a drag draws a loop about them" onClick={() => setSong({ gather: !gather })}>
+    <button type="button" className={`btn btn-sm shrink-0 px-2 font-normal pointer-coarse:h-11 ${gather ? "btn-secondary" : "btn-ghost"}`} aria-pressed={gather} title="Gather: taps choose regions one after the other, a drag draws a loop about them" onClick={() => setView({ gather: !gather })}>
       <BoxSelect size={15} /> Gather
     </button>
   );
@@ -72,8 +73,8 @@ function FollowButton() {
 }
 
 export function GridSelect() {
-  const grid = useSong((state) => state.view.grid);
-  const auto = useSong((state) => state.view.gridAuto);
+  const grid = useView((state) => state.grid);
+  const auto = useView((state) => state.gridAuto);
   const meter = useSong((state) => state.model.head.meter);
   const ticksOf = (ticks: number | "bar" | "beat") => (ticks === "bar" ? barTicks(meter) : ticks === "beat" ? beatTicks(meter) : ticks);
   const choose = (value: string) => setView(value === "auto" ? { gridAuto: true } : { gridAuto: false, grid: ticksOf(GRIDS.find(([name]) => name === value)?.[1] ?? 0) });

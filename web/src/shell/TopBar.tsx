@@ -1,15 +1,17 @@
+import { useEffect, useRef } from "react";
 import { Hand, House, Moon, Redo2, Repeat, Square, Sun, Triangle, Undo2, ZoomIn, ZoomOut } from "lucide-react";
 import { go } from "./route";
 import { zoom } from "../table/scrolling";
-import { edit, editAndTell, step } from "../state/actions";
-import { useSong } from "../state/store";
+import { edit, editAndTell, step } from "../state/edits";
+import { useSong } from "../state/song";
+import { useTransport, transportNow, useLevel } from "../state/transport";
 import { positionText } from "../geometry/viewport";
 import { player } from "../sound/player";
 import { NumberField, TextField } from "../ui/Fields";
 import { toggleTheme, useTheme } from "../ui/theme";
 
 export function PlayButton({ large = false }: { large?: boolean }) {
-  const playing = useSong((state) => state.playing);
+  const playing = useTransport((state) => state.playing);
   return (
     <button type="button" className={`btn btn-circle btn-neutral ${large ? "m-1 h-11 w-11" : "btn-sm"}`} aria-label={playing ? "Stop" : "Play"} title={`${playing ? "Stop" : "Play"} (space)`} onClick={() => player.toggle()}>
       {playing ? <Square size={14} fill="currentColor" /> : <Triangle size={14} fill="currentColor" className="rotate-90" />}
@@ -18,8 +20,17 @@ export function PlayButton({ large = false }: { large?: boolean }) {
 }
 
 export function Position() {
-  const text = useSong((state) => positionText(state.model.head.meter, state.playhead));
-  return <output className="w-18 text-base font-bold tabular-nums sm:w-20" aria-label="Position" data-testid="position">{text}</output>;
+  const meter = useSong((state) => state.model.head.meter);
+  const shown = useRef<HTMLOutputElement>(null);
+  useEffect(() => {
+    const write = () => {
+      const text = positionText(meter, transportNow().playhead);
+      if (shown.current && shown.current.textContent !== text) shown.current.textContent = text;
+    };
+    write();
+    return useTransport.subscribe(write);
+  }, [meter]);
+  return <output ref={shown} className="w-18 text-base font-bold tabular-nums sm:w-20" aria-label="Position" aria-live="off" data-testid="position" />;
 }
 
 export function RangeButton() {
@@ -48,13 +59,25 @@ export function UndoButtons({ words = true }: { words?: boolean }) {
   );
 }
 
+/** The quietest level that shows. */
+const QUIETEST_DB = -60;
+
 function Level() {
-  const level = useSong((state) => state.level);
-  const decibels = level > 0.0001 ? 20 * Math.log10(level) : -80;
-  const share = Math.min(Math.max((decibels + 60) / 60, 0), 1);
+  const meter = useRef<HTMLDivElement>(null);
+  const bar = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    const write = ({ level }: { level: number }) => {
+      const decibels = Math.max(level > 0 ? 20 * Math.log10(level) : QUIETEST_DB, QUIETEST_DB);
+      const share = Math.min(1 - decibels / QUIETEST_DB, 1);
+      if (bar.current) bar.current.style.transform = `scaleX(${share.toFixed(3)})`;
+      meter.current?.setAttribute("aria-valuenow", String(Math.round(Math.min(decibels, 0))));
+    };
+    write(useLevel.getState());
+    return useLevel.subscribe(write);
+  }, []);
   return (
-    <div role="meter" aria-label="Level" aria-valuemin={-60} aria-valuemax={0} aria-valuenow={Math.round(Math.max(decibels, -60))} className="h-2 w-14 overflow-hidden rounded-full bg-base-300">
-      <div className="h-full bg-success" style={{ width: `${share * 100}%` }} />
+    <div ref={meter} role="meter" aria-label="Level" aria-valuemin={QUIETEST_DB} aria-valuemax={0} aria-valuenow={QUIETEST_DB} className="h-2 w-14 overflow-hidden rounded-full bg-base-300">
+      <div ref={bar} className="h-full w-full origin-left bg-success" />
     </div>
   );
 }

@@ -1,12 +1,17 @@
+import { openField } from "../state/wishes";
 import { useEffect } from "react";
 import { copyStretch, cutStretch, duplicateStretch, pasteAtPointer, pasteStretch, playheadIn } from "../state/clipboard";
 import { heightAt } from "../geometry/corners";
 import { fit, zoom } from "../table/scrolling";
-import { step } from "../state/actions";
-import { TOOLS, setSong, song, turnShowing } from "../state/store";
+import { step } from "../state/edits";
+import { song } from "../state/song";
+import { setView, turnShowing, TOOLS } from "../state/view";
+import { chosenNow, setChoice } from "../state/choice";
+import { transportNow } from "../state/transport";
+import { handNow } from "../state/hand";
 import { barTicks } from "../geometry/viewport";
 import { player } from "../sound/player";
-import { choiceNow, chooseMany, stretchNow } from "../gestures/choice";
+import { choiceNow, chooseMany, stretchNow } from "../state/choosing";
 import { addPoint, focusPoint, nudge, removePoints, walk } from "../gestures/points";
 import { chosenRegions } from "../gestures/choosing";
 import { copy, paste, splitAtPointer } from "../gestures/regions";
@@ -15,21 +20,15 @@ import { pasteTime } from "../gestures/songTime";
 const typing = (target: EventTarget | null) => target instanceof HTMLElement && (target.matches("input, select, textarea") || target.isContentEditable);
 const onPoint = (target: EventTarget | null) => target instanceof SVGElement && target.classList.contains("mark");
 
-/** Shows a panel and puts the keyboard into a field of it. */
-export function openField(sheet: "edit" | "find", id: string): void {
-  setSong({ sheet });
-  requestAnimationFrame(() => requestAnimationFrame(() => document.getElementById(id)?.focus()));
-}
-
 /** Keys with Ctrl or Command. */
 function onHeld(key: string, event: KeyboardEvent): boolean {
   const choice = choiceNow();
   const stretch = stretchNow();
   const regions = chosenRegions();
-  const { clipboard } = song();
+  const { clipboard } = chosenNow();
   if (key === "z") void step(event.shiftKey ? "redo" : "undo");
   else if (key === "y") void step("redo");
-  else if (key === "a" && choice) chooseMany(choice.envelope.id, choice.envelope.points.map((_, i) => i), song().windowFrom);
+  else if (key === "a" && choice) chooseMany(choice.envelope.id, choice.envelope.points.map((_, i) => i), chosenNow().windowFrom);
   else if (key === "c" && stretch) void copyStretch();
   else if (key === "x" && stretch) void cutStretch();
   else if (key === "d" && stretch) void duplicateStretch();
@@ -47,7 +46,7 @@ function onPlain(key: string, event: KeyboardEvent): boolean {
   const tool = TOOLS[Number(key) - 1];
   if (key === " " && !(event.target instanceof HTMLButtonElement)) player.toggle();
   else if (key === "home") player.seek(0);
-  else if (key === "pagedown" || key === "pageup") player.seek(song().playhead + (key === "pagedown" ? 1 : -1) * barTicks(song().model.head.meter));
+  else if (key === "pagedown" || key === "pageup") player.seek(transportNow().playhead + (key === "pagedown" ? 1 : -1) * barTicks(song().model.head.meter));
   else if (key === "p") addAtPlayhead();
   else if (key === "/") openField("find", "finder");
   else if (key === "x") splitAtPointer();
@@ -55,12 +54,18 @@ function onPlain(key: string, event: KeyboardEvent): boolean {
   else if (key === "+" || key === "=") zoom(1.4);
   else if (key === "-") zoom(1 / 1.4);
   else if (key === "0") fit();
-  else if (tool) setSong({ tool });
-  else if (key === "escape") setSong({ chosen: [], span: null, sheet: null, regionId: null, regionIds: [], gather: false });
+  else if (tool) setView({ tool });
+  else if (key === "escape") letGo();
   else if (key === "e" && choice && choice.envelope.points.length > 0) focusPoint(choice.envelope.id, choice.chosen[0] ?? 0);
   else if (choice && choice.chosen.length > 0) return onChosen(key, event);
   else return false;
   return true;
+}
+
+/** Escape: nothing is chosen, no sheet is open. */
+function letGo(): void {
+  setChoice({ chosen: [], span: null, regionId: null, regionIds: [] });
+  setView({ sheet: null, gather: false });
 }
 
 /** Keys for the chosen points. */
@@ -75,7 +80,7 @@ function onChosen(key: string, event: KeyboardEvent): boolean {
 }
 
 function onKey(event: KeyboardEvent): void {
-  if (typing(event.target) || event.defaultPrevented || song().hand) return;
+  if (typing(event.target) || event.defaultPrevented || handNow().hand) return;
   const key = event.key.toLowerCase();
   const held = event.ctrlKey || event.metaKey;
   if (held ? onHeld(key, event) : onPlain(key, event)) event.preventDefault();
@@ -86,7 +91,7 @@ function addAtPlayhead(): void {
   const choice = choiceNow();
   if (!choice) return;
   const tick = playheadIn(choice.envelope);
-  void addPoint({ envelope_id: choice.envelope.id, tick, value: heightAt(song().curves[choice.envelope.id] ?? [], tick) ?? 0 }).then(() => focusPoint(choice.envelope.id, song().chosen[0] ?? 0));
+  void addPoint({ envelope_id: choice.envelope.id, tick, value: heightAt(song().curves[choice.envelope.id] ?? [], tick) ?? 0 }).then(() => focusPoint(choice.envelope.id, chosenNow().chosen[0] ?? 0));
 }
 
 export function useKeys(): void {

@@ -1,7 +1,9 @@
+import type { Follower } from "../state/followers";
 import { songApi } from "../api/client";
 import type { Change, Preview, Ticks, TrackPart } from "../api/types";
 import { songEnd } from "../state/model";
-import { setSong, song } from "../state/store";
+import { song } from "../state/song";
+import { transportNow, setTransport, setLevel } from "../state/transport";
 import { barTicks } from "../geometry/viewport";
 import { Clock } from "./clock";
 import { Engine } from "./engine";
@@ -14,8 +16,11 @@ const BLOCK_BARS = 8;
 /** What of the tracks the sound graph is made from. */
 const wiringOf = (tracks: TrackPart[]): string => tracks.map(({ id, output, devices }) => `${id}>${output}:${devices.map((device) => `${device.id}=${device.type}`).join(",")}`).join(";");
 
+/** What cannot be had now is asked for again when it is needed. */
+const leave = (): void => {};
+
 /** The transport: what the rest of the app sees of the sound. */
-class Player {
+class Player implements Follower {
   private context: AudioContext | null = null;
   private sounds: Sounds | null = null;
   private rack: Rack | null = null;
@@ -27,77 +32,82 @@ class Player {
   private wiring = "";
   private tempo = "";
 
-  async open(songId: number): Promise<void> {
+  opened(songId: number): void {
     this.stop();
     this.rack?.dispose();
     this.rack = this.engine = null;
     this.stretches = new Stretches(songApi(songId), BLOCK_BARS * barTicks(song().model.head.meter));
-    await this.readClock();
+    this.readClock().catch(leave);
   }
 
   async play(): Promise<void> {
-    if (song().playing) return;
-    setSong({ playing: true });
+    if (transportNow().playing) return;
+    setTransport({ playing: true });
     const context = await this.ready();
-    const tick = song().playhead;
+    const tick = transportNow().playhead;
     await Promise.all([this.stretches?.ready(tick, song().model.head.range.start_tick), context.resume()]);
-    if (!song().playing) return;
+    if (!transportNow().playing) return;
     this.restDials();
     this.engine?.start(tick);
     this.follow();
   }
 
   stop(): void {
-    if (!song().playing) return;
+    if (!transportNow().playing) return;
     cancelAnimationFrame(this.frame);
     this.engine?.stop();
-    setSong({ playing: false, level: 0 });
+    setTransport({ playing: false });
+    setLevel(0);
   }
 
   toggle(): void {
-    if (song().playing) this.stop();
-    else void this.play();
+    if (transportNow().playing) this.stop();
+    else this.play().catch(leave);
   }
 
   seek(tick: Ticks): void {
-    setSong({ playhead: Math.max(0, Math.round(tick)) });
-    if (!song().playing) return;
+    setTransport({ playhead: Math.max(0, Math.round(tick)) });
+    if (!transportNow().playing) return;
     this.engine?.stop();
-    void this.stretches?.ready(tick).then(() => song().playing && this.engine?.start(tick));
+    this.stretches?.ready(tick).then(() => transportNow().playing && this.engine?.start(tick), leave);
   }
 
   /** The stretch a preview should bring ramps for; none while nothing plays. */
   stretchInPlay(): { from_tick: Ticks; to_tick: Ticks } | undefined {
-    if (!song().playing || !this.stretches) return undefined;
+    if (!transportNow().playing || !this.stretches) return undefined;
     const size = this.stretches.blockTicks;
-    const from = this.stretches.blockOf(song().playhead) * size;
+    const from = this.stretches.blockOf(transportNow().playhead) * size;
     return { from_tick: from, to_tick: from + size };
   }
 
-  preview(preview: Preview): void {
-    if (!song().playing) return;
+  tried(preview: Preview): void {
+    if (!transportNow().playing) return;
     if (preview.sound) this.engine?.tryOut(preview.sound);
     for (const [kind, , record] of preview.parts) if (kind === "track" && record) this.restDials(preview.parts);
   }
 
-  dropPreview(): void {
+  dropped(): void {
     this.engine?.tryOut(null);
-    if (song().playing) this.restDials();
+    if (transportNow().playing) this.restDials();
   }
 
   /** Goes on with the song as it is now. */
-  take(change: Change): void {
-    if (change.sound && song().playing) this.engine?.tryOut(change.sound);
-    void this.songChanged(JSON.stringify(song().model.head.tempo) !== this.tempo);
+  made(change: Change): void {
+    if (change.sound && transportNow().playing) this.engine?.tryOut(change.sound);
+    this.renew(JSON.stringify(song().model.head.tempo) !== this.tempo).catch(leave);
   }
 
-  async songChanged(head = true): Promise<void> {
-    if (head) await this.readClock();
+  changed(): void {
+    this.renew(true).catch(leave);
+  }
+
+  private async renew(clock: boolean): Promise<void> {
+    if (clock) await this.readClock();
     await this.rebuilt();
     if (!this.stretches) return;
-    const { playhead } = song();
+    const { playhead } = transportNow();
     const range = song().model.head.range;
-    if (!song().playing) return this.stretches.renew();
+    if (!transportNow().playing) return this.stretches.renew();
     await this.stretches.renew(playhead, playhead + this.stretches.blockTicks, range.start_tick);
     this.restDials();
     this.engine?.renewed();
@@ -143,12 +153,12 @@ class Player {
   /** The graph follows the tracks: made anew when one comes or goes, or sounds into another. */
   private async rebuilt(): Promise<void> {
     if (!this.context || !this.sounds || !this.rack || this.wiring === wiringOf(song().model.tracks)) return;
-    const on = song().playing;
+    const on = transportNow().playing;
     this.engine?.stop();
     this.rack.dispose();
     await this.build(this.context, this.sounds);
     this.restDials();
-    if (on && song().playing) this.engine?.start(song().playhead);
+    if (on && transportNow().playing) this.engine?.start(transportNow().playhead);
   }
 
   private restDials(trial: Preview["parts"] = []): void {
@@ -165,10 +175,11 @@ class Player {
   private follow(): void {
     const samples = new Float32Array(2048);
     const look = () => {
-      if (!song().playing || !this.engine) return;
+      if (!transportNow().playing || !this.engine) return;
       this.meter?.getFloatTimeDomainData(samples);
       const level = samples.reduce((peak, sample) => Math.max(peak, Math.abs(sample)), 0);
-      setSong({ level, playhead: Math.floor(this.clock.tickAt(this.engine?.position() ?? 0)) });
+      setLevel(level);
+      setTransport({ playhead: Math.floor(this.clock.tickAt(this.engine?.position() ?? 0)) });
       this.frame = requestAnimationFrame(look);
     };
     look();

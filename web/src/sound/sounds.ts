@@ -1,5 +1,5 @@
 import type { ClipPart } from "../api/types";
-import { tell } from "../state/store";
+import { tell } from "../state/notice";
 
 /** The recorded sounds of a song, fetched and decoded once. */
 export class Sounds {

@@ -1,11 +1,16 @@
 import type { SongApi } from "../api/client";
 import type { SoundEvent, Stretch, Ticks } from "../api/types";
 
+/** While the server is away it is asked no more often than this. */
+const AGAIN_MS = 2000;
+
 /** What the core made to be played, fetched a block of song at a time, ahead of need. */
 export class Stretches {
   private blocks = new Map<number, Stretch>();
   private waiting = new Map<number, Promise<void>>();
   private age = 0;
+  /** When an answer last failed to come, by block. */
+  private failed = new Map<number, number>();
 
   constructor(
     private readonly api: SongApi,
@@ -40,13 +45,17 @@ export class Stretches {
     if (this.blocks.has(block)) return Promise.resolve();
     const known = this.waiting.get(block);
     if (known) return known;
+    if (performance.now() - (this.failed.get(block) ?? Number.NEGATIVE_INFINITY) < AGAIN_MS) return Promise.resolve();
     const age = this.age;
     const asked = this.load(block).then(
       (stretch) => {
         if (age === this.age) this.blocks.set(block, stretch);
         this.waiting.delete(block);
       },
-      () => void this.waiting.delete(block),
+      () => {
+        this.failed.set(block, performance.now());
+        this.waiting.delete(block);
+      },
     );
     this.waiting.set(block, asked);
     return asked;

@@ -1,11 +1,16 @@
 import type { EnvelopePart, Snippet, Ticks } from "../api/types";
-import { choiceNow, stretchNow } from "../gestures/choice";
+import { choiceNow, stretchNow } from "./choosing";
 import { gridNow } from "./grid";
-import { edit, snippetOf } from "./actions";
-import { setSong, song, tell } from "./store";
+import { edit } from "./edits";
+import { snippetOf } from "./questions";
+import { song } from "./song";
+import { viewNow } from "./view";
+import { chosenNow, setChoice } from "./choice";
+import { transportNow } from "./transport";
+import { tell } from "./notice";
 import { barTicks, snapTick } from "../geometry/viewport";
 
-const pushed = () => (song().view.push ? { push: true } : {});
+const pushed = () => (viewNow().push ? { push: true } : {});
 
 /** Copies the chosen stretch; the core adds the points at its edges. */
 export async function copyStretch(): Promise<boolean> {
@@ -13,7 +18,7 @@ export async function copyStretch(): Promise<boolean> {
   if (!choice || !stretch) return false;
   const snippet = await snippetOf(choice.envelope.id, ...stretch);
   if (!snippet) return false;
-  setSong({ clipboard: { snippet } });
+  setChoice({ clipboard: { snippet } });
   tell("done", `${snippet.points.length} points copied: paste them at the playhead, into any envelope`);
   return true;
 }
@@ -21,7 +26,7 @@ export async function copyStretch(): Promise<boolean> {
 export async function cutStretch(): Promise<void> {
   const [choice, stretch] = [choiceNow(), stretchNow()];
   if (!choice || !stretch || !(await copyStretch())) return;
-  setSong({ chosen: [], span: null });
+  setChoice({ chosen: [], span: null });
   await edit("rub_out", { envelope_id: choice.envelope.id, from_tick: stretch[0], to_tick: stretch[1], ...pushed() });
 }
 
@@ -29,12 +34,13 @@ export async function duplicateStretch(): Promise<void> {
   const [choice, stretch] = [choiceNow(), stretchNow()];
   if (!choice || !stretch) return;
   const change = await edit("duplicate_stretch", { envelope_id: choice.envelope.id, from_tick: stretch[0], to_tick: stretch[1], ...pushed() });
-  if (change) setSong({ span: [stretch[1], 2 * stretch[1] - stretch[0]], chosen: [] });
+  if (change) setChoice({ span: [stretch[1], 2 * stretch[1] - stretch[0]], chosen: [] });
 }
 
 /** Where the playhead stands in an envelope's own time; its start where it does not sound there. */
 export function playheadIn(envelope: EnvelopePart): Ticks {
-  const { playhead, windows } = song();
+  const { playhead } = transportNow();
+  const { windows } = song();
   const tick = snapTick(playhead, gridNow());
   if (envelope.owner.startsWith("track/")) return tick;
   const all = Object.values(windows).flatMap((entry) => entry[envelope.id] ?? []);
@@ -50,13 +56,13 @@ export const pointAt = (envelopeId: string, tick: Ticks): void => void (pointer 
 export function pasteAtPointer(): void {
   if (!pointer || !song().model.envelopes[pointer.envelopeId]) return tell("fault", "Point at an envelope first.");
   const tick = snapTick(pointer.tick, gridNow());
-  setSong({ envelopeId: pointer.envelopeId, chosen: [], span: [tick, tick] });
+  setChoice({ envelopeId: pointer.envelopeId, chosen: [], span: [tick, tick] });
   void pasteStretch();
 }
 
 /** Pastes the copied stretch at the chosen range or the playhead; `factor` makes it longer or shorter. */
 export async function pasteStretch(factor = 1): Promise<void> {
-  const { clipboard, span } = song();
+  const { clipboard, span } = chosenNow();
   const choice = choiceNow();
   if (!choice || !clipboard || !("snippet" in clipboard)) return tell("fault", "Nothing of an envelope has been copied yet: choose a stretch and copy it first.");
   const { snippet } = clipboard;
@@ -65,7 +71,7 @@ export async function pasteStretch(factor = 1): Promise<void> {
   const change = await edit("paste_snippet", { envelope_id: choice.envelope.id, tick, snippet: snippet as Snippet, length_ticks: length, ...pushed() });
   if (!change) return;
   const points = song().model.envelopes[choice.envelope.id].points;
-  setSong({ span: [tick, tick + length], chosen: points.flatMap((point, i) => (point.tick >= tick && point.tick <= tick + length ? [i] : [])) });
+  setChoice({ span: [tick, tick + length], chosen: points.flatMap((point, i) => (point.tick >= tick && point.tick <= tick + length ? [i] : [])) });
 }
 
 /** Fades the chosen stretch; with none chosen, the first or last bar of the clip or of the song. */

@@ -2,7 +2,8 @@ import { songApi } from "../api/client";
 import type { Change, TrackDrawing } from "../api/types";
 import { lookup } from "./lookup";
 import { applyParts } from "./model";
-import { type SongState, setSong, song } from "./store";
+import { type SongState, setSong, song } from "./song";
+import { viewNow } from "./view";
 
 const api = () => songApi(song().songId as number);
 
@@ -68,8 +69,9 @@ export const merged = (state: SongState, more: Drawn): Drawn => ({
 });
 
 /** Addresses whose heard value is on screen. */
-export function heardInView({ model, view }: SongState = song()): string[] {
-  const known = lookup(model);
+export function heardInView(): string[] {
+  const view = viewNow();
+  const known = lookup(song().model);
   const focused = view.unfolded.flatMap((id) => view.focus[id] ?? []);
   const onTrack = Object.keys(known.targets).filter((target) => target.startsWith(`${view.trackId}/`));
   return [...new Set([...focused, ...onTrack])];

@@ -1,10 +1,10 @@
-import { setView, song } from "./store";
+import { viewNow, setView } from "./view";
 
 const MOST_LATELY = 24;
 
 /** Brings a parameter into focus on its track, and remembers it as touched. */
 export function focusOn(address: string): void {
-  const { focus, lately } = song().view;
+  const { focus, lately } = viewNow();
   const trackId = address.split("/")[0];
   if (focus[trackId] === address && lately[0] === address) return;
   setView({ focus: { ...focus, [trackId]: address }, lately: [address, ...lately.filter((other) => other !== address)].slice(0, MOST_LATELY) });

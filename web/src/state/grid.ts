@@ -1,5 +1,6 @@
 import type { Px, Ticks } from "../api/types";
-import { type View, song } from "./store";
+import { song } from "./song";
+import { viewNow, type View } from "./view";
 import { barTicks } from "../geometry/viewport";
 
 /** Fractions of a whole note, their triplets and dotted ones. `bar` and `beat` follow the meter. */
@@ -28,4 +29,4 @@ export function gridOf({ grid, gridAuto, pxPerTick }: Pick<View, "grid" | "gridA
   return [60, 120, 240, 480, 960].find((ticks) => ticks * pxPerTick >= NEAREST) ?? bar;
 }
 
-export const gridNow = (): Ticks => gridOf(song().view, barTicks(song().model.head.meter));
+export const gridNow = (): Ticks => gridOf(viewNow(), barTicks(song().model.head.meter));

@@ -1,7 +1,8 @@
 import { TAB, songApi } from "../api/client";
 import type { News } from "../api/types";
-import { catchUp, follow } from "./actions";
-import { song, tell } from "./store";
+import { catchUp, follow } from "./taking";
+import { song } from "./song";
+import { tell } from "./notice";
 
 const SAID: Record<News["step"], string> = { edit: "Done", undo: "Undone", redo: "Done again" };
 

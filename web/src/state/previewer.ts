@@ -1,55 +1,67 @@
 import { Refused } from "../api/client";
 import type { EditInputs, Preview } from "../api/types";
 import { putTogether } from "../geometry/corners";
-import { player } from "../sound/player";
-import { api, wants } from "./actions";
-import { type SongState, setSong, song } from "./store";
+import { follows } from "./followers";
+import { setHand } from "./hand";
+import { api } from "./questions";
+import { type SongState, setSong, song } from "./song";
+import { wants } from "./taking";
 
 /** A preview whose curves are whole: stretches put in place of what holds. */
-function whole(preview: Preview, { curves, heard }: SongState): Preview {
-  const patches = preview.patches;
+function filled(preview: Preview, { curves, heard }: SongState): Preview {
+  const { patches } = preview;
   if (!patches) return preview;
-  return { ...preview, curves: { ...preview.curves, ...putTogether(curves, patches.curves) }, heard: { ...preview.heard, ...putTogether(heard, patches.heard) } };
+  return {
+    ...preview,
+    curves: { ...preview.curves, ...putTogether(curves, patches.curves) },
+    heard: { ...preview.heard, ...putTogether(heard, patches.heard) },
+  };
+}
+
+export interface Trial {
+  ask<K extends keyof EditInputs>(name: K, inputs: EditInputs[K]): void;
+  /** Ends the trial; what was shown goes back unless an edit takes its place. */
+  end(committed: boolean): void;
 }
 
 /** Tries edits while a hand moves: one request at a time, always the newest wish. */
-export function previewer() {
+export function previewer(): Trial {
   let busy = false;
   let wish: (() => Promise<Preview>) | null = null;
   let over = false;
+
+  /** Where regions are carried, the reason why they may not be dropped there is said beside the hand. */
+  function told(preview: Preview | null, fault: string | null): void {
+    setHand(({ carry }) => (carry ? { carry: { ...carry, fault } } : {}));
+    if (!preview) return;
+    setSong((state) => ({ preview: filled(preview, state) }));
+    follows().tried(preview);
+  }
 
   async function run(): Promise<void> {
     while (wish && !over) {
       const ask = wish;
       wish = null;
       busy = true;
-      let fault: string | null = null;
-      const preview = await ask().catch((error) => {
-        if (!(error instanceof Refused)) throw error;
-        fault = error.message;
-        return null;
-      });
+      const [preview, fault] = await ask().then(
+        (found): [Preview, null] => [found, null],
+        (error): [null, string | null] => [null, error instanceof Refused ? error.message : null],
+      );
       busy = false;
-      if (over) return;
-      setSong(({ carry }) => (carry ? { carry: { ...carry, fault } } : {}));
-      if (preview) {
-        setSong((state) => ({ preview: whole(preview, state) }));
-        player.preview(preview);
-      }
+      if (!over) told(preview, fault);
     }
   }
 
   return {
-    ask<K extends keyof EditInputs>(name: K, inputs: EditInputs[K]): void {
+    ask(name, inputs) {
       wish = () => api().preview(song().revision, name, inputs, wants());
       if (!busy) void run();
     },
-    /** Ends the trial; what was shown goes back unless an edit takes its place. */
-    end(committed: boolean): void {
+    end(committed) {
       over = true;
       if (committed) return;
       setSong({ preview: null });
-      player.dropPreview();
+      follows().dropped();
     },
   };
 }

@@ -1,6 +1,11 @@
-import { gridOf } from "./grid";
-import { useSong } from "./store";
+import type { Ticks } from "../api/types";
 import { barTicks } from "../geometry/viewport";
+import { gridOf } from "./grid";
+import { useSong } from "./song";
+import { useView } from "./view";
 
 /** The grid in ticks, 0 when it is off. */
-export const useGrid = () => useSong(({ view, model }) => gridOf(view, barTicks(model.head.meter)));
+export function useGrid(): Ticks {
+  const bar = useSong((state) => barTicks(state.model.head.meter));
+  return useView((state) => gridOf(state, bar));
+}

@@ -1,8 +1,9 @@
-import { useSong } from "../state/store";
+import { useSong } from "../state/song";
+import { useHand } from "../state/hand";
 
 /** Beside a hand that carries regions: what a drop here does, what goes along, what is cut; or why it cannot be. */
 export function Carry() {
-  const carry = useSong((state) => state.carry);
+  const carry = useHand((state) => state.carry);
   const words = useSong((state) => state.preview?.words);
   const tells = useSong((state) => state.preview?.tells);
   if (!carry || !(words || carry.fault)) return null;
@@ -17,6 +18,6 @@ export function Carry() {
 
 /** The loop being drawn about regions. */
 export function Loop() {
-  const loop = useSong((state) => state.loop);
+  const loop = useHand((state) => state.loop);
   return loop && <div className="pointer-events-none fixed z-40 rounded border border-dashed border-base-content bg-base-content/10" style={loop} data-testid="loop" />;
 }

@@ -5,7 +5,8 @@ import { parameterHue } from "../geometry/hue";
 import { drawStitches } from "./stitches";
 import { useTheme } from "../ui/theme";
 import type { Lookup } from "../state/lookup";
-import { song, useSong } from "../state/store";
+import { useSong, song } from "../state/song";
+import { useView } from "../state/view";
 import { bandFor } from "../geometry/viewport";
 
 const TILE: Px = 800;
@@ -22,7 +23,7 @@ type Line = [envelope: EnvelopePart, corners: Corners, windows: Window[]];
 
 /** The envelopes of a folded row's regions, drawn small on tiles, so that scrolling draws only what is new. */
 export function FoldedCurves({ regions, find, view, height }: Props) {
-  const pxPerTick = useSong((state) => state.view.pxPerTick);
+  const pxPerTick = useView((state) => state.pxPerTick);
   const parts = useSong(
     useShallow(({ curves, windows, preview }) =>
       regions.flatMap((region) =>
@@ -45,7 +46,7 @@ const inTile = (lines: Line[], from: number, length: number): Line[] => lines.fi
 
 /** Drawn once, then shown as a picture: pictures scroll with the page, while every canvas would be laid over it anew each frame. */
 function Tile({ left, lines, height }: { left: Px; lines: Line[]; height: Px }) {
-  const pxPerTick = useSong((state) => state.view.pxPerTick);
+  const pxPerTick = useView((state) => state.pxPerTick);
   const theme = useTheme();
   const drawn = useRef<unknown[]>([]);
   const [picture, setPicture] = useState<string | null>(null);

@@ -4,7 +4,9 @@ import { pressRegion, pressRegionEdge, regionKey } from "../gestures/regions";
 import { Material } from "./strips/Material";
 import { NAME_HEIGHT } from "../geometry/heights";
 import type { Model } from "../state/model";
-import { useSong } from "../state/store";
+import { useSong } from "../state/song";
+import { useView } from "../state/view";
+import { useChoice } from "../state/choice";
 import { positionText, tickToX } from "../geometry/viewport";
 
 interface Props {
@@ -22,8 +24,8 @@ const drumTrack = (model: Model, region: RegionPart) => model.tracks.some((track
 
 /** One region: its name and, unfolded, its material. */
 export const RegionBox = memo(function RegionBox({ region, clip, shared, height, folded, view }: Props) {
-  const pxPerTick = useSong((state) => state.view.pxPerTick);
-  const selected = useSong((state) => state.regionIds.includes(region.id));
+  const pxPerTick = useView((state) => state.pxPerTick);
+  const selected = useChoice((state) => state.regionIds.includes(region.id));
   const drums = useSong(({ model, catalogue }) => (drumTrack(model, region) ? (catalogue?.drum_sounds ?? null) : null));
   const meter = useSong((state) => state.model.head.meter);
   const passes = useSong((state) => state.preview?.passes[region.id] ?? state.passes[region.id]) ?? NO_PASSES;

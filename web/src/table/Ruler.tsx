@@ -1,16 +1,20 @@
 import type { PointerEvent } from "react";
 import { drag } from "../gestures/drag";
 import { player } from "../sound/player";
-import { edit } from "../state/actions";
+import { edit } from "../state/edits";
 import { gridNow } from "../state/grid";
 import { RULER_HEIGHT } from "../geometry/heights";
-import { setSong, useSong } from "../state/store";
+import { useSong } from "../state/song";
+import { useView } from "../state/view";
+import { setTransport, useTransport } from "../state/transport";
 import { beatTicks, positionText, snapTick, tickToX, xToTick } from "../geometry/viewport";
 
 /** Bars along the top: a press moves the playhead, a drag makes the range that playing repeats. */
 export function Ruler({ view, headerWidth, bar }: { view: [number, number]; headerWidth: number; bar: number }) {
-  const pxPerTick = useSong((state) => state.view.pxPerTick);
-  const range = useSong((state) => state.rangeTrial ?? state.model.head.range);
+  const pxPerTick = useView((state) => state.pxPerTick);
+  const trial = useTransport((state) => state.rangeTrial);
+  const standing = useSong((state) => state.model.head.range);
+  const range = trial ?? standing;
   const meter = useSong((state) => state.model.head.meter);
   const every = [1, 2, 4, 8, 16, 32, 64].find((bars) => bars * bar * pxPerTick > 44) ?? 128;
   const first = Math.floor(view[0] / bar / every) * every;
@@ -29,12 +33,12 @@ export function Ruler({ view, headerWidth, bar }: { view: [number, number]; head
       return { on: true, start_tick: Math.max(0, a), end_tick: Math.max(b, a + step) };
     };
     drag(event, {
-      move: ({ dx, free }) => setSong({ rangeTrial: stretch(dx, free) }),
+      move: ({ dx, free }) => setTransport({ rangeTrial: stretch(dx, free) }),
       drop: ({ dx, free, moved }) => {
         if (!moved) player.seek(snapTick(from, free ? 0 : gridNow()));
-        else void edit("set_range", stretch(dx, free)).then(() => setSong({ rangeTrial: null }));
+        else void edit("set_range", stretch(dx, free)).then(() => setTransport({ rangeTrial: null }));
       },
-      cancel: () => setSong({ rangeTrial: null }),
+      cancel: () => setTransport({ rangeTrial: null }),
     });
   };
 

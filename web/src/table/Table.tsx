@@ -1,3 +1,5 @@
+import { setTable } from "../state/stage";
+import { holdsRegions } from "../state/holds";
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
 import { useShown } from "../state/useShown";
 import { Playhead } from "./Playhead";
@@ -7,7 +9,7 @@ import { pointTable, pressTable } from "../gestures/choosing";
 import { moreLanes, rowHeight } from "../geometry/heights";
 import { rest, zoom } from "./scrolling";
 import { songEnd } from "../state/model";
-import { song, useSong } from "../state/store";
+import { useView, viewNow } from "../state/view";
 import { barTicks } from "../geometry/viewport";
 
 /** The view is widened to whole chunks, so that a little scrolling draws nothing anew. */
@@ -18,12 +20,12 @@ const NO_LANES: never[] = [];
 /** The song on the table: ruler, tracks, playhead. Only what lies near the view is drawn. */
 export function Table({ narrow }: { narrow: boolean }) {
   const { model, find } = useShown();
-  const pxPerTick = useSong((state) => state.view.pxPerTick);
-  const unfolded = useSong((state) => state.view.unfolded);
-  const gather = useSong((state) => state.gather);
-  const focus = useSong((state) => state.view.focus);
-  const shownLanes = useSong((state) => state.view.shown);
-  const pinnedLanes = useSong((state) => state.view.pinned);
+  const pxPerTick = useView((state) => state.pxPerTick);
+  const unfolded = useView((state) => state.unfolded);
+  const gather = useView((state) => state.gather);
+  const focus = useView((state) => state.focus);
+  const shownLanes = useView((state) => state.shown);
+  const pinnedLanes = useView((state) => state.pinned);
   const scroller = useRef<HTMLDivElement>(null);
   const headerWidth = narrow ? 118 : 168;
   const bar = barTicks(model.head.meter);
@@ -36,7 +38,7 @@ export function Table({ narrow }: { narrow: boolean }) {
   const look = useCallback(() => {
     const box = scroller.current;
     if (!box) return;
-    const scale = song().view.pxPerTick;
+    const scale = viewNow().pxPerTick;
     const [left, right] = chunks(box.scrollLeft, box.clientWidth, CHUNK_PX);
     const rowsNow = chunks(box.scrollTop, box.clientHeight, CHUNK_ROWS_PX);
     const standing = `${left} ${right} ${scale} ${rowsNow}`;
@@ -47,7 +49,12 @@ export function Table({ narrow }: { narrow: boolean }) {
   }, []);
 
   useLayoutEffect(() => {
-    if (scroller.current) scroller.current.scrollLeft = song().view.scrollTick * pxPerTick;
+    setTable(scroller.current, headerWidth);
+    return () => setTable(null, headerWidth);
+  }, [headerWidth]);
+
+  useLayoutEffect(() => {
+    if (scroller.current) scroller.current.scrollLeft = viewNow().scrollTick * pxPerTick;
     look();
   }, [pxPerTick, look]);
 
@@ -96,7 +103,7 @@ export function Table({ narrow }: { narrow: boolean }) {
       data-testid="table"
       onScroll={(event) => {
         look();
-        rest(event.currentTarget.scrollLeft / song().view.pxPerTick);
+        rest(event.currentTarget.scrollLeft / viewNow().pxPerTick);
       }}
     >
       <div className={`relative flex min-h-full flex-col ${gather ? "touch-none" : ""}`} onPointerDown={pressTable} onPointerDownCapture={(event) => gather && pressTable(event)} onPointerMove={(event) => pointTable(event.clientX, event.clientY)} style={{ width: headerWidth + end * pxPerTick, ["--header-width" as string]: `${headerWidth}px` }}>
@@ -107,7 +114,7 @@ export function Table({ narrow }: { narrow: boolean }) {
           const lanes = find.envelopes[`track/${track.id}`] ?? NO_LANES;
           const focused = focus[track.id] ?? firstAutomated(track, find);
           const more = moreLanes(lanes, open, focused, shownLanes[track.id] ?? NO_LANES, pinnedLanes[track.id] ?? NO_LANES);
-          const height = rowHeight(track, open, more.length);
+          const height = rowHeight(track, holdsRegions(track), open, more.length);
           top += height;
           const near = top > rows[0] && top - height < rows[1];
           return near ? <TrackRow key={track.id} track={track} model={model} find={find} view={view} headerWidth={headerWidth} /> : <div key={track.id} className="shrink-0" style={{ height }} />;
@@ -129,7 +136,7 @@ const chunks = (start: number, length: number, size: number): [number, number] =
 const same = (next: [number, number]) => (old: [number, number]) => (old[0] === next[0] && old[1] === next[1] ? old : next);
 
 function BarLines({ view, end, headerWidth, bar }: { view: [number, number]; end: number; headerWidth: number; bar: number }) {
-  const pxPerTick = useSong((state) => state.view.pxPerTick);
+  const pxPerTick = useView((state) => state.pxPerTick);
   const style = {
     left: headerWidth,
     backgroundImage: "linear-gradient(to right, var(--color-base-300) 1px, transparent 1px)",

@@ -1,3 +1,5 @@
+import { rowRef } from "../state/stage";
+import { holdsRegions } from "../state/holds";
 import { ChevronDown, ChevronRight, MoveVertical } from "lucide-react";
 import { memo, useEffect, useMemo } from "react";
 import type { EnvelopePart, TrackPart } from "../api/types";
@@ -5,7 +7,7 @@ import { hueStyle, parameterHue } from "../geometry/hue";
 import { pressRaise, raiseKey } from "../gestures/raise";
 import { Unfolded } from "./strips/Unfolded";
 import { LaneStrip } from "./strips/LaneStrip";
-import { FOLDED_HEIGHT, HEARD_HEIGHT, LANE_HEIGHT, MATERIAL_HEIGHT, hasLanes, holdsRegions, moreLanes } from "../geometry/heights";
+import { FOLDED_HEIGHT, HEARD_HEIGHT, LANE_HEIGHT, MATERIAL_HEIGHT, hasLanes, moreLanes } from "../geometry/heights";
 import { FoldedCurves } from "./FoldedCurves";
 import { RegionBox } from "./RegionBox";
 import { reveal } from "./scrolling";
@@ -13,7 +15,9 @@ import { drawTrack } from "../state/drawing";
 import { findParameter } from "../state/catalogue";
 import type { Lookup } from "../state/lookup";
 import type { Model } from "../state/model";
-import { chooseRegions, setSong, setView, song, useSong } from "../state/store";
+import { useSong, song } from "../state/song";
+import { useView, viewNow, setView } from "../state/view";
+import { chosenNow, setChoice, chooseRegions } from "../state/choice";
 import { useNarrow } from "../ui/useNarrow";
 
 const NONE: never[] = [];
@@ -38,18 +42,19 @@ function alike(a: Props, b: Props): boolean {
 
 /** One track of the song: a slim row, or unfolded in place. */
 export const TrackRow = memo(function TrackRow({ track, model, find, view, headerWidth }: Props) {
-  const unfolded = useSong((state) => state.view.unfolded.includes(track.id));
-  const chosen = useSong((state) => state.view.trackId === track.id);
+  const placed = useMemo(() => rowRef(track.id), [track.id]);
+  const unfolded = useView((state) => state.unfolded.includes(track.id));
+  const chosen = useView((state) => state.trackId === track.id);
   const drawn = useSong((state) => state.drawn[track.id]);
   const all = find.regions[`track/${track.id}`] ?? NONE;
   const regions = useMemo(() => all.filter((region) => region.start_tick < view[1] && region.start_tick + region.length_ticks > view[0]), [all, view]);
-  const focus = useSong((state) => state.view.focus[track.id]) ?? firstAutomated(track, find);
-  const shown = useSong((state) => state.view.shown[track.id]) ?? NONE;
-  const pinned = useSong((state) => state.view.pinned[track.id]) ?? NONE;
+  const focus = useView((state) => state.focus[track.id]) ?? firstAutomated(track, find);
+  const shown = useView((state) => state.shown[track.id]) ?? NONE;
+  const pinned = useView((state) => state.pinned[track.id]) ?? NONE;
   const more = moreLanes(find.envelopes[`track/${track.id}`] ?? NONE, unfolded, focus, shown, pinned);
   useEffect(() => drawTrack(track.id), [track.id, drawn]);
   return (
-    <div className="relative flex shrink-0 border-b border-base-300" style={hueStyle(track.hue)} data-testid={`track-${track.id}`} data-track-id={track.id}>
+    <div className="relative flex shrink-0 border-b border-base-300" style={hueStyle(track.hue)} data-testid={`track-${track.id}`} ref={placed}>
       <header
         className={`sticky left-0 z-20 flex shrink-0 flex-col border-r border-l-4 border-base-300 ${chosen ? "bg-base-100" : "bg-base-200"}`}
         style={{ width: headerWidth, borderLeftColor: "var(--hue)" }}
@@ -95,15 +100,16 @@ export const TrackRow = memo(function TrackRow({ track, model, find, view, heade
 
 function choose(trackId: string): void {
   setView({ trackId });
-  const { regionId, model } = song();
+  const { regionId } = chosenNow();
+  const { model } = song();
   const region = regionId ? model.regions[regionId] : undefined;
   // A carrier clip stays at hand: it moves knobs of any track.
   if (!region || model.clips[region.clip_id].kind !== "carrier") chooseRegions([]);
-  setSong({ chosen: [], span: null });
+  setChoice({ chosen: [], span: null });
 }
 
 function toggle(trackId: string): void {
-  const { unfolded } = song().view;
+  const { unfolded } = viewNow();
   const open = unfolded.includes(trackId);
   setView({ trackId, unfolded: open ? unfolded.filter((id) => id !== trackId) : [...unfolded, trackId] });
   if (!open) reveal(trackId);
@@ -174,7 +180,7 @@ function StripNames({ track, model, find, focus }: { track: TrackPart; model: Mo
         className="select select-xs mx-2 w-[calc(100%-1rem)]"
         aria-label={`Parameter shown on ${track.name}`}
         value={focus ?? ""}
-        onChange={(event) => setView({ focus: { ...song().view.focus, [track.id]: event.target.value } })}
+        onChange={(event) => setView({ focus: { ...viewNow().focus, [track.id]: event.target.value } })}
       >
         {targets.sort().map((address) => (
           <option key={address} value={address}>

@@ -1,7 +1,13 @@
-import type { Ticks } from "../api/types";
+import type { Px, Ticks } from "../api/types";
 import { RULER_HEIGHT } from "../geometry/heights";
-import { setView, song } from "../state/store";
+import { chosenNow } from "../state/choice";
+import { song } from "../state/song";
+import { roomForSong, rowBox, tableBox } from "../state/stage";
+import { setView, viewNow } from "../state/view";
 import { MAX_PX_PER_TICK, MIN_PX_PER_TICK } from "../geometry/viewport";
+
+/** Room left at the edges of what is brought into view. */
+const MARGIN: Px = 14;
 
 /** Where the table stands; the store hears of it once scrolling rests, so that a frame of scrolling costs little. */
 let standing: { tick: Ticks; timer: number } | null = null;
@@ -13,9 +19,9 @@ export function rest(tick: Ticks): void {
 
 /** Zooms about a place; the tick there stays where it is. */
 export function zoom(factor: number, x = 300): void {
-  const { pxPerTick } = song().view;
+  const { pxPerTick } = viewNow();
   clearTimeout(standing?.timer);
-  const scrollTick = standing?.tick ?? song().view.scrollTick;
+  const scrollTick = standing?.tick ?? viewNow().scrollTick;
   standing = null;
   const next = Math.min(Math.max(pxPerTick * factor, MIN_PX_PER_TICK), MAX_PX_PER_TICK);
   setView({ pxPerTick: next, scrollTick: Math.max(0, scrollTick + x / pxPerTick - x / next) });
@@ -23,27 +29,28 @@ export function zoom(factor: number, x = 300): void {
 
 /** Brings the chosen stretch, or the range that repeats, into view from edge to edge. */
 export function fit(): void {
-  const { model, span, envelopeId, windows, windowFrom } = song();
+  const { model, windows } = song();
+  const { span, envelopeId, windowFrom } = chosenNow();
   const { start_tick, end_tick } = model.head.range;
-  const box = document.querySelector('[data-testid="table"]');
-  const room = (box?.clientWidth ?? 900) - 200;
   let [from, to] = [start_tick, end_tick];
   if (span && envelopeId) {
-    const own = Object.values(windows).flatMap((entry) => entry[envelopeId] ?? []).find((entry) => entry[0] === windowFrom) ?? [0, 0, 0, 1];
+    const all = Object.values(windows).flatMap((entry) => entry[envelopeId] ?? []);
+    const own = all.find((entry) => entry[0] === windowFrom) ?? [0, 0, 0, 1];
     [from, to] = span.map((tick) => own[0] + (tick - own[2]) / own[3]);
   }
-  const pxPerTick = Math.min(Math.max(room / Math.max(1, to - from), MIN_PX_PER_TICK), MAX_PX_PER_TICK);
+  const wanted = (roomForSong() - 2 * MARGIN) / Math.max(1, to - from);
+  const pxPerTick = Math.min(Math.max(wanted, MIN_PX_PER_TICK), MAX_PX_PER_TICK);
   clearTimeout(standing?.timer);
   standing = null;
-  setView({ pxPerTick, scrollTick: Math.max(0, from - 10 / pxPerTick) });
-  if (box) box.scrollLeft = Math.max(0, from * pxPerTick - 10);
+  setView({ pxPerTick, scrollTick: Math.max(0, from - MARGIN / pxPerTick) });
+  const box = tableBox();
+  if (box) box.scrollLeft = Math.max(0, from * pxPerTick - MARGIN);
 }
 
 /** Scrolls down, or up, until all of a track's row is in view. */
 export function reveal(trackId: string): void {
   requestAnimationFrame(() => {
-    const box = document.querySelector('[data-testid="table"]');
-    const row = document.querySelector(`[data-testid="track-${trackId}"]`)?.getBoundingClientRect();
+    const [box, row] = [tableBox(), rowBox(trackId)];
     if (!box || !row) return;
     const { top, bottom } = box.getBoundingClientRect();
     const under = row.bottom - bottom + 4;
@@ -51,4 +58,14 @@ export function reveal(trackId: string): void {
     if (under > 0) box.scrollTop += Math.min(under, -over);
     else if (over > 0) box.scrollTop -= over;
   });
+}
+
+/** Scrolls sideways until a stretch of the song is in view. */
+export function showTime(from: Ticks, to: Ticks): void {
+  const box = tableBox();
+  if (!box) return;
+  const { pxPerTick } = viewNow();
+  const [left, right] = [from * pxPerTick, to * pxPerTick];
+  const hidden = right < box.scrollLeft + MARGIN || left > box.scrollLeft + roomForSong() - MARGIN;
+  if (hidden) box.scrollLeft = Math.max(0, left - 2 * MARGIN);
 }

@@ -1,7 +1,9 @@
+import { type FieldName } from "../state/wishes";
 import { useState } from "react";
 import type { EditInputs, Ticks } from "../api/types";
-import { edit, tickOf } from "../state/actions";
-import { useSong } from "../state/store";
+import { edit } from "../state/edits";
+import { tickOf } from "../state/questions";
+import { useSong } from "../state/song";
 import { positionText } from "../geometry/viewport";
 import { TextField } from "./Fields";
 
@@ -9,13 +11,13 @@ interface TypedProps<K extends keyof EditInputs> {
   label: string;
   value?: string;
   hint?: string;
-  id?: string;
+  field?: FieldName;
   name: K;
   inputs: (text: string) => EditInputs[K];
 }
 
 /** A text that becomes an edit at Enter; what is wrong with it is said right under it, and nothing changes. */
-export function Typed<K extends keyof EditInputs>({ label, value = "", hint, id, name, inputs }: TypedProps<K>) {
+export function Typed<K extends keyof EditInputs>({ label, value = "", hint, field, name, inputs }: TypedProps<K>) {
   const [fault, setFault] = useState<string | null>(null);
   const commit = (text: string) => {
     setFault(null);
@@ -24,7 +26,7 @@ export function Typed<K extends keyof EditInputs>({ label, value = "", hint, id,
   return (
     <label className="flex min-w-0 flex-col text-[11.5px]">
       <span className="faint">{label}</span>
-      <TextField label={label} value={value} hint={hint} id={id} onCommit={commit} className="w-full border-base-300 bg-base-200 pointer-coarse:h-11" />
+      <TextField label={label} value={value} hint={hint} field={field} onCommit={commit} className="w-full border-base-300 bg-base-200 pointer-coarse:h-11" />
       <Fault words={fault} />
     </label>
   );

@@ -1,17 +1,22 @@
-import { type KeyboardEvent, useState } from "react";
+import { useField } from "./useField";
+import { type FieldName } from "../state/wishes";
+import { type KeyboardEvent, useRef, useState } from "react";
 
 interface TextProps {
   label: string;
   value: string;
   className: string;
   hint?: string;
-  id?: string;
+  /** By which the keyboard is wished into it. */
+  field?: FieldName;
   onCommit: (value: string) => Promise<unknown>;
 }
 
 /** A text that is kept at Enter or on leaving, and dropped at Escape. A refused text goes back to what was. */
-export function TextField({ label, value, onCommit, className, hint, id }: TextProps) {
+export function TextField({ label, value, onCommit, className, hint, field }: TextProps) {
   const [draft, setDraft] = useState<string | null>(null);
+  const box = useRef<HTMLInputElement>(null);
+  useField(field ?? null, box);
   const keep = () => {
     if (draft !== null && draft.trim() !== "" && draft.trim() !== value) void onCommit(draft.trim());
     setDraft(null);
@@ -27,7 +32,8 @@ export function TextField({ label, value, onCommit, className, hint, id }: TextP
       aria-label={label}
       title={label}
       placeholder={hint}
-      id={id}
+      ref={box}
+      id={field}
       value={draft ?? value}
       onFocus={(event) => event.currentTarget.select()}
       onChange={(event) => setDraft(event.target.value)}

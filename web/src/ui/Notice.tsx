@@ -1,14 +1,14 @@
 import { X } from "lucide-react";
 import { useEffect } from "react";
-import { step } from "../state/actions";
-import { setSong, useSong } from "../state/store";
+import { step } from "../state/edits";
+import { useNotice, setNotice } from "../state/notice";
 
 /** What was done, in words, with the way back; or what went wrong. */
 export function Notice({ narrow }: { narrow: boolean }) {
-  const notice = useSong((state) => state.notice);
+  const notice = useNotice((state) => state.notice);
   useEffect(() => {
     if (!notice || notice.go) return;
-    const timer = setTimeout(() => setSong({ notice: null }), notice.tone === "fault" ? 9000 : 4500);
+    const timer = setTimeout(() => setNotice({ notice: null }), notice.tone === "fault" ? 9000 : 4500);
     return () => clearTimeout(timer);
   }, [notice]);
   if (!notice) return null;
@@ -17,14 +17,14 @@ export function Notice({ narrow }: { narrow: boolean }) {
       <span className={narrow ? "line-clamp-3" : ""} title={notice.words}>{notice.words}</span>
       {notice.go && (
         <button type="button" className="btn btn-sm" onClick={() => {
-          setSong({ notice: null });
+          setNotice({ notice: null });
           notice.go?.();
         }}>Go on</button>
       )}
       {notice.undo && (
         <button type="button" className="underline" onClick={() => void step("undo")}>Undo</button>
       )}
-      <button type="button" aria-label="Close" onClick={() => setSong({ notice: null })}><X size={14} /></button>
+      <button type="button" aria-label="Close" onClick={() => setNotice({ notice: null })}><X size={14} /></button>
     </div>
   );
 }

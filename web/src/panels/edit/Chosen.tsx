@@ -1,8 +1,8 @@
 import { useState } from "react";
 import type { EditInputs, EnvelopePart, ScaleEntry } from "../../api/types";
-import { stretchNow } from "../../gestures/choice";
-import { edit } from "../../state/actions";
-import { song } from "../../state/store";
+import { stretchNow } from "../../state/choosing";
+import { edit } from "../../state/edits";
+import { viewNow } from "../../state/view";
 import { useGrid } from "../../state/useGrid";
 import { NumberField } from "../../ui/Fields";
 import { useSay } from "../../table/strips/useSay";
@@ -22,12 +22,12 @@ export function Chosen({ envelope, scale, chosen, base }: { envelope: EnvelopePa
   const several = chosen.length > 1;
   const stretch = (factor: number) => {
     const ends = stretchNow();
-    if (ends) void edit("stretch_points", { ...base, start_tick: ends[0], end_tick: ends[0] + Math.max(1, Math.round((ends[1] - ends[0]) * factor)), push: song().view.push });
+    if (ends) void edit("stretch_points", { ...base, start_tick: ends[0], end_tick: ends[0] + Math.max(1, Math.round((ends[1] - ends[0]) * factor)), push: viewNow().push });
   };
   return (
     <>
       <div className="grid grid-cols-2 gap-1.5">
-        <Typed key={`v${chosen}${first.value}`} label="Value" id="exact-value" value={several ? "" : say(first.value)} hint={several ? "all to…" : undefined} name="enter_points" inputs={(value) => ({ ...base, value })} />
+        <Typed key={`v${chosen}${first.value}`} label="Value" field="exact-value" value={several ? "" : say(first.value)} hint={several ? "all to…" : undefined} name="enter_points" inputs={(value) => ({ ...base, value })} />
         <Typed key={`p${chosen}${first.tick}`} label="Position" value={say.position(first.tick)} name="enter_points" inputs={(position) => ({ ...base, position })} />
       </div>
       <ShapeNumbers envelope={envelope} chosen={chosen} />

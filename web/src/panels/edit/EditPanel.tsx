@@ -1,10 +1,13 @@
 import type { EnvelopePart, ScaleEntry } from "../../api/types";
 import { hueStyle, parameterHue } from "../../geometry/hue";
-import { chooseMany, runsOf } from "../../gestures/choice";
+import { chooseMany, runsOf } from "../../state/choosing";
 import { removePoints } from "../../gestures/points";
-import { edit } from "../../state/actions";
+import { edit } from "../../state/edits";
 import { findParameter } from "../../state/catalogue";
-import { tell, useSong } from "../../state/store";
+import { useSong } from "../../state/song";
+import { useChoice } from "../../state/choice";
+import { useEnvelopeInHand } from "../../state/useShown";
+import { tell } from "../../state/notice";
 import { useSay } from "../../table/strips/useSay";
 import { Chosen } from "./Chosen";
 import { Do, Row } from "../../ui/Entry";
@@ -12,7 +15,7 @@ import { Stretches } from "./Stretches";
 
 /** Everything that can be done with the envelope at hand and its chosen points. */
 export function EditPanel() {
-  const envelope = useSong((state) => (state.envelopeId ? state.model.envelopes[state.envelopeId] : undefined));
+  const envelope = useEnvelopeInHand();
   const catalogue = useSong((state) => state.catalogue);
   const tracks = useSong((state) => state.model.tracks);
   const placed = catalogue && envelope ? findParameter(catalogue, tracks, envelope.target) : null;
@@ -21,8 +24,8 @@ export function EditPanel() {
 }
 
 function OfEnvelope({ envelope, scale, name }: { envelope: EnvelopePart; scale: ScaleEntry; name: string }) {
-  const chosen = useSong((state) => state.chosen);
-  const from = useSong((state) => state.windowFrom);
+  const chosen = useChoice((state) => state.chosen);
+  const from = useChoice((state) => state.windowFrom);
   const uneven = useSong((state) => state.uneven[envelope.id]);
   const owner = useSong(({ model }) => (envelope.owner.startsWith("clip/") ? `in ${model.clips[envelope.owner.slice(5)]?.name}` : "lane"));
   const runs = runsOf(chosen);
@@ -56,7 +59,7 @@ function OfEnvelope({ envelope, scale, name }: { envelope: EnvelopePart; scale: 
 
 /** How many points are chosen, over which time and between which values. */
 function Span({ envelope, scale, chosen }: { envelope: EnvelopePart; scale: ScaleEntry; chosen: number[] }) {
-  const span = useSong((state) => state.span);
+  const span = useChoice((state) => state.span);
   const say = useSay(envelope, scale);
   const points = chosen.map((index) => envelope.points[index]).filter(Boolean);
   const values = points.map((point) => point.value);

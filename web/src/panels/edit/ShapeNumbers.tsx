@@ -1,9 +1,9 @@
 import type { EnvelopePart } from "../../api/types";
-import { runsOf } from "../../gestures/choice";
+import { runsOf } from "../../state/choosing";
 import { shapeOf } from "../../gestures/bends";
-import { edit } from "../../state/actions";
+import { edit } from "../../state/edits";
 import { NumberField } from "../../ui/Fields";
-import { SHAPES, type Shape, ShapeIcon, type ShapeName, made, nameOf } from "./shapes";
+import { SHAPES, type Shape, ShapeIcon, type ShapeName, made, nameOf } from "../../ui/shapes";
 
 /** Note lengths a count can be locked to. */
 const LOCKS: [name: string, ticks: number | null][] = [

@@ -1,27 +1,29 @@
-import { chooseMany } from "../../gestures/choice";
-import { setView, song, useSong } from "../../state/store";
+import { useEnvelopeInHand } from "../../state/useShown";
+import { chooseMany } from "../../state/choosing";
+import { useView, setView } from "../../state/view";
+import { useChoice, chosenNow } from "../../state/choice";
 import { NumberField } from "../../ui/Fields";
 import { Do, PositionField, Row } from "../../ui/Entry";
 import { copyStretch, cutStretch, duplicateStretch, fade, pasteStretch } from "../../state/clipboard";
 
 /** One end of the chosen range; the points in it are chosen with it. */
 function Place({ end, label }: { end: 0 | 1; label: string }) {
-  const envelope = useSong((state) => (state.envelopeId ? state.model.envelopes[state.envelopeId] : undefined));
-  const span = useSong((state) => state.span);
+  const envelope = useEnvelopeInHand();
+  const span = useChoice((state) => state.span);
   if (!envelope) return null;
   const choose = (tick: number) => {
     const [from, to] = end === 0 ? [tick, Math.max(span?.[1] ?? 0, tick)] : [Math.min(span?.[0] ?? 0, tick), tick];
     const within = envelope.points.flatMap((point, i) => (point.tick >= from && point.tick <= to ? [i] : []));
-    chooseMany(envelope.id, within, song().windowFrom, [from, to]);
+    chooseMany(envelope.id, within, chosenNow().windowFrom, [from, to]);
   };
   return <PositionField label={label} tick={span?.[end] ?? null} onTick={choose} />;
 }
 
 /** What is done with the chosen range, or from the first to the last chosen point. */
 export function Stretches() {
-  const ready = useSong((state) => state.span !== null || state.chosen.length > 1);
-  const copied = useSong((state) => state.clipboard !== null && "snippet" in state.clipboard);
-  const tolerance = useSong((state) => state.view.tolerance);
+  const ready = useChoice((state) => state.span !== null || state.chosen.length > 1);
+  const copied = useChoice((state) => state.clipboard !== null && "snippet" in state.clipboard);
+  const tolerance = useView((state) => state.tolerance);
   return (
     <>
       <div className="grid grid-cols-2 gap-1.5">

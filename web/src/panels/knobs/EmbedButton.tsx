@@ -1,8 +1,9 @@
 import { Plus } from "lucide-react";
-import { edit } from "../../state/actions";
+import { edit } from "../../state/edits";
 import { lookup } from "../../state/lookup";
 import type { Placed } from "../../state/catalogue";
-import { setSong, song, useSong } from "../../state/store";
+import { useSong, song } from "../../state/song";
+import { chosenNow, setChoice, useChoice } from "../../state/choice";
 import { focusOn } from "../../state/focus";
 import type { Acting } from "../../state/acting";
 
@@ -10,7 +11,8 @@ import type { Acting } from "../../state/acting";
 export function EmbedButton({ placed, acts, focused }: { placed: Placed; acts: Acting; focused: boolean }) {
   const { address, entry } = placed;
   const trackId = address.split("/")[0];
-  const clip = useSong(({ model, regionId }) => {
+  const regionId = useChoice((state) => state.regionId);
+  const clip = useSong(({ model }) => {
     const region = regionId ? model.regions[regionId] : undefined;
     const clip = region && model.clips[region.clip_id];
     return clip && (region.owner === `track/${trackId}` || clip.kind === "carrier") ? clip : null;
@@ -23,8 +25,8 @@ export function EmbedButton({ placed, acts, focused }: { placed: Placed; acts: A
     focusOn(address);
     void (clip ? edit("embed_envelope", { clip_id: clip.id, address }) : edit("add_lane", { address })).then((change) => {
       const made = change?.parts.find(([kind]) => kind === "envelope");
-      const region = clip ? song().model.regions[song().regionId ?? ""] : undefined;
-      if (made) setSong({ envelopeId: made[1], chosen: [0], span: null, windowFrom: region?.start_tick ?? 0 });
+      const region = clip ? song().model.regions[chosenNow().regionId ?? ""] : undefined;
+      if (made) setChoice({ envelopeId: made[1], chosen: [0], span: null, windowFrom: region?.start_tick ?? 0 });
     });
   };
   const quiet = focused || acts.clip || acts.lane ? "opacity-100" : "opacity-0";

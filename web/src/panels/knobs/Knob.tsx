@@ -1,31 +1,29 @@
+import { heardNow, KnobFace } from "./KnobFace";
+import { useTransport } from "../../state/transport";
 import { Hand } from "lucide-react";
 import { type KeyboardEvent, type PointerEvent, memo, useState } from "react";
 import type { Normalised, TrackPart } from "../../api/types";
-import { heightAt } from "../../geometry/corners";
 import { hueStyle, parameterHue } from "../../geometry/hue";
 import { drag } from "../../gestures/drag";
-import { edit } from "../../state/actions";
+import { edit } from "../../state/edits";
 import { previewer } from "../../state/previewer";
 import { type Placed, knobValue, valueText } from "../../state/catalogue";
-import { useSong } from "../../state/store";
+import { useSong } from "../../state/song";
 import { EmbedButton } from "./EmbedButton";
 import { focusOn } from "../../state/focus";
 import { type Acting, actingWords } from "../../state/acting";
 
-const START = 135;
-const SWEEP = 270;
-const RADIUS = 18;
 /** A full turn takes this many pixels. */
 const TRAVEL_PX = 170;
 
-const polar = (degrees: number, radius: number): string => {
-  const angle = (degrees * Math.PI) / 180;
-  return `${(22 + radius * Math.cos(angle)).toFixed(2)} ${(22 + radius * Math.sin(angle)).toFixed(2)}`;
-};
-const arc = (from: Normalised, to: Normalised, radius: number): string => {
-  const [a, b] = [Math.min(from, to), Math.max(from, to)];
-  return `M${polar(START + SWEEP * a, radius)}A${radius} ${radius} 0 ${(b - a) * SWEEP > 180 ? 1 : 0} 1 ${polar(START + SWEEP * b, radius)}`;
-};
+/** What is heard: while the playhead stands as the core says it, else as the curve has it. */
+function useHeard(address: string, automated: boolean): Normalised | null {
+  const still = useTransport((state) => (state.playing ? null : state.playhead));
+  const exact = useSong((state) => state.exact[address]?.[0]);
+  useSong((state) => (automated ? (state.preview?.heard[address] ?? state.heard[address]) : undefined));
+  if (!automated) return null;
+  return (still === null ? null : exact) ?? heardNow(address);
+}
 
 interface Props {
   track: TrackPart;
@@ -42,12 +40,9 @@ export const Knob = memo(function Knob({ track, placed, acts, focused }: Props) 
   const rest = turned ?? resting;
   const held = track.devices.find((device) => device.id === placed.deviceId)?.held[entry.id] !== undefined;
   const automated = !held && (acts.clip === "on" || acts.lane === "on");
-  const heard = useSong((state) => {
-    const corners = automated ? (state.preview?.heard[address] ?? state.heard[address]) : undefined;
-    return corners ? heightAt(corners, state.playhead) : null;
-  });
+  const heard = useHeard(address, automated);
   const exact = useSong((state) => (automated || held ? state.exact[address] : undefined));
-  const value = turned ?? exact?.[0] ?? heard ?? rest;
+  const value = turned ?? heard ?? exact?.[0] ?? rest;
   const step = scale.steps ? 1 / scale.steps : 0.01;
   const set = (next: Normalised) => void edit("set_knob", { address, value: Math.min(Math.max(next, 0), 1) });
 
@@ -103,15 +98,7 @@ export const Knob = memo(function Knob({ track, placed, acts, focused }: Props) 
         onKeyDown={onKey}
         onFocus={() => focusOn(address)}
       >
-        <svg width={44} height={44} aria-hidden="true">
-          <path d={arc(0, 1, RADIUS)} fill="none" stroke="var(--color-base-300)" strokeWidth={4} strokeLinecap="round" />
-          {acts.lane && <path d={arc(0, 1, RADIUS)} className={`solid-line ${acts.lane === "off" ? "off-line" : ""}`} strokeWidth={1.6} />}
-          <path d={arc(scale.origin, value, RADIUS - (acts.lane ? 4 : 0))} fill="none" stroke={automated ? "var(--hue)" : "var(--faint)"} strokeWidth={4} strokeLinecap="round" />
-          {held && <path d={arc(0, 1, RADIUS - 2)} className="hatched" strokeWidth={9} data-testid={`held-${address}`} />}
-          {acts.clip && <path d={arc(0, 1, 13)} className={`stitched ${acts.clip === "off" ? "off-line" : ""}`} strokeWidth={2} />}
-          <path d={`M${polar(START + SWEEP * value, 3)}L${polar(START + SWEEP * value, 12)}`} stroke="currentColor" strokeWidth={2.2} strokeLinecap="round" />
-          {automated && <circle cx={polar(START + SWEEP * rest, RADIUS + 2).split(" ")[0]} cy={polar(START + SWEEP * rest, RADIUS + 2).split(" ")[1]} r={2} fill="var(--faint)" />}
-        </svg>
+        <KnobFace address={address} value={value} rest={rest} origin={scale.origin} acts={acts} automated={automated} held={held} />
       </div>
       <span className="max-w-full truncate text-[11.5px] leading-4">{entry.name}</span>
       <span className={`text-[11px] leading-4 ${automated ? "hue font-semibold" : "faint"}`} data-testid={`value-${address}`}>

@@ -1,31 +1,46 @@
 import { useEffect } from "react";
+import { useTransport, transportNow } from "../../state/transport";
 import { songApi } from "../../api/client";
 import { drawHeard, heardInView } from "../../state/drawing";
-import { openField } from "../../shell/keys";
+import { openField } from "../../state/wishes";
 import { type Placed, parametersOf } from "../../state/catalogue";
 import type { Lookup } from "../../state/lookup";
-import { setSong, useSong } from "../../state/store";
+import { useSong, setSong } from "../../state/song";
+import { useView } from "../../state/view";
 import { useShown } from "../../state/useShown";
 import { Knob } from "./Knob";
 import { acting } from "../../state/acting";
 
-/** While the playhead stands, knobs show what the core says is heard there, to the last digit. */
+/** While the playhead runs, texts are asked for this often. */
+const ASK_EVERY_MS = 250;
+
+/** What the core says is heard at the playhead, to the last digit, of all that moves on a track. */
 function useExactValues(trackId: string | null): void {
   const songId = useSong((state) => state.songId);
-  const playhead = useSong((state) => (state.playing || state.preview ? null : state.playhead));
+  const trying = useSong((state) => state.preview !== null);
   const revision = useSong((state) => state.revision);
+  const playing = useTransport((state) => state.playing);
+  const still = useTransport((state) => (state.playing ? null : state.playhead));
   useEffect(() => {
     setSong({ exact: {} });
     const addresses = heardInView().filter((address) => address.startsWith(`${trackId}/`));
-    if (songId === null || playhead === null || addresses.length === 0) return;
+    if (songId === null || trying || addresses.length === 0) return;
     let over = false;
-    songApi(songId)
-      .values(addresses, playhead)
-      .then((exact) => !over && setSong({ exact }), () => undefined);
+    let busy = false;
+    const ask = async () => {
+      if (busy) return;
+      busy = true;
+      const exact = await songApi(songId).values(addresses, transportNow().playhead).catch(() => null);
+      busy = false;
+      if (!over && exact) setSong({ exact });
+    };
+    void ask();
+    const timer = playing ? setInterval(ask, ASK_EVERY_MS) : undefined;
     return () => {
       over = true;
+      clearInterval(timer);
     };
-  }, [songId, trackId, playhead, revision]);
+  }, [songId, trackId, trying, playing, still, revision]);
 }
 
 /** A device with very many parameters shows the first of them, and all that move or are in focus; the finder has the rest. */
@@ -37,8 +52,8 @@ const shownOf = (list: Placed[], find: Lookup, focus: string | null): Placed[] =
 /** The devices of the selected track, a card each, in the order the sound goes through them. */
 export function KnobStrip() {
   const catalogue = useSong((state) => state.catalogue);
-  const trackId = useSong((state) => state.view.trackId);
-  const focus = useSong((state) => (trackId ? state.view.focus[trackId] : null));
+  const trackId = useView((state) => state.trackId);
+  const focus = useView((state) => (trackId ? state.focus[trackId] : null));
   const { model, find } = useShown();
   const track = model.tracks.find((entry) => entry.id === trackId);
   useEffect(() => void drawHeard(heardInView()), [trackId, model]);

@@ -1,6 +1,6 @@
 import type { EnvelopePart, Ticks } from "../../api/types";
-import { edit } from "../../state/actions";
-import { useSong } from "../../state/store";
+import { edit } from "../../state/edits";
+import { useSong } from "../../state/song";
 import { barTicks, beatTicks } from "../../geometry/viewport";
 import { NumberField } from "../../ui/Fields";
 

@@ -1,8 +1,8 @@
 import type { Conflict } from "../../api/types";
-import { edit } from "../../state/actions";
-import { useSong } from "../../state/store";
+import { edit } from "../../state/edits";
+import { useSong } from "../../state/song";
 import { positionText } from "../../geometry/viewport";
-import { leadTo } from "../../state/lead";
+import { leadTo } from "../../table/lead";
 
 const NONE: Conflict[] = [];
 

@@ -1,10 +1,13 @@
+import { setView } from "../../state/view";
 import { Power, Trash2 } from "lucide-react";
 import { useState } from "react";
 import type { EditInputs } from "../../api/types";
 import { FaderChoice } from "../TrackPanel";
-import { edit, editAsking } from "../../state/actions";
+import { edit, editAsking } from "../../state/edits";
 import { findParameter } from "../../state/catalogue";
-import { setSong, tell, useSong } from "../../state/store";
+import { useSong } from "../../state/song";
+import { useChoice, setChoice } from "../../state/choice";
+import { tell } from "../../state/notice";
 import { ClockChoice } from "./ClockChoice";
 
 const ROLES = ["set", "scale", "shift"] as const;
@@ -16,8 +19,8 @@ type Keep = NonNullable<EditInputs["set_role"]["keep"]>;
 export function EnvelopePanel({ address }: { address: string }) {
   const model = useSong((state) => state.model);
   const catalogue = useSong((state) => state.catalogue);
-  const envelopeId = useSong((state) => state.envelopeId);
-  const regionId = useSong((state) => state.regionId);
+  const envelopeId = useChoice((state) => state.envelopeId);
+  const regionId = useChoice((state) => state.regionId);
   const [keep, setKeep] = useState<Keep>("heard");
   const placed = catalogue && findParameter(catalogue, model.tracks, address);
   const all = Object.values(model.envelopes).filter((entry) => entry.target === address);
@@ -55,7 +58,10 @@ export function EnvelopePanel({ address }: { address: string }) {
       <p className="faint mt-1 text-[11.5px]">{envelope.on ? ROLE_WORDS[envelope.role] : "is off"}</p>
       {envelope.owner.startsWith("track/") && <div className="mt-1 flex"><FaderChoice lane={envelope} placed={placed} /></div>}
       {envelope.owner.startsWith("clip/") && <ClockChoice envelope={envelope} />}
-      <p className="faint mt-2 text-[11.5px]">Press the line to add a point, double-press a point to remove it, drag the diamonds to bend. With Shift, the line moves as a segment, both its ends. <button type="button" className="underline" onClick={() => setSong({ envelopeId: envelope.id, sheet: "edit" })}>More</button></p>
+      <p className="faint mt-2 text-[11.5px]">Press the line to add a point, double-press a point to remove it, drag the diamonds to bend. With Shift, the line moves as a segment, both its ends. <button type="button" className="underline" onClick={() => {
+        setChoice({ envelopeId: envelope.id });
+        setView({ sheet: "edit" });
+      }}>More</button></p>
     </section>
   );
 }

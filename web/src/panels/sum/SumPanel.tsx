@@ -3,11 +3,14 @@ import { type ReactNode, useEffect, useState } from "react";
 import { Refused, songApi } from "../../api/client";
 import type { Explanation, Step } from "../../api/types";
 import { hueStyle, parameterHue } from "../../geometry/hue";
-import { edit } from "../../state/actions";
-import { setSong, setView, song, useSong } from "../../state/store";
+import { edit } from "../../state/edits";
+import { useSong } from "../../state/song";
+import { useView, setView } from "../../state/view";
+import { useTransport, transportNow } from "../../state/transport";
+import { setHand, useHand } from "../../state/hand";
 import { Conflicts } from "./Conflicts";
 import { EnvelopePanel } from "./EnvelopePanel";
-import { leadTo } from "../../state/lead";
+import { leadTo } from "../../table/lead";
 
 const MARKS: Record<string, ReactNode> = {
   knob: <Circle size={16} />,
@@ -25,9 +28,10 @@ const ASK_EVERY_MS = 220;
 function useExplanation(address: string | null): { found: Explanation | null; fault: string | null } {
   const [state, setState] = useState<{ found: Explanation | null; fault: string | null }>({ found: null, fault: null });
   const revision = useSong((s) => s.revision);
-  const pointed = useSong((s) => (s.view.sumAtPointer ? s.pointer : null));
-  const still = useSong((s) => pointed ?? (s.playing ? -1 : s.playhead));
-  const playing = useSong((s) => s.playing && pointed === null);
+  const atPointer = useView((s) => s.sumAtPointer);
+  const pointed = useHand((s) => (atPointer ? s.pointer : null));
+  const still = useTransport((s) => pointed ?? (s.playing ? -1 : s.playhead));
+  const playing = useTransport((s) => s.playing && pointed === null);
   const songId = useSong((s) => s.songId);
   useEffect(() => {
     if (!address || songId === null) return;
@@ -37,7 +41,7 @@ function useExplanation(address: string | null): { found: Explanation | null; fa
       if (busy) return;
       busy = true;
       try {
-        const found = await songApi(songId).explanation(address, pointed ?? song().playhead);
+        const found = await songApi(songId).explanation(address, pointed ?? transportNow().playhead);
         if (!over) setState({ found, fault: null });
       } catch (error) {
         if (!over) setState({ found: null, fault: error instanceof Refused ? error.message : "No answer." });
@@ -85,11 +89,11 @@ export function SumPanel({ address }: { address: string | null }) {
 
 /** Whether the sum is told at the playhead or under the pointer. */
 function PlaceSwitch() {
-  const atPointer = useSong((state) => state.view.sumAtPointer);
+  const atPointer = useView((state) => state.sumAtPointer);
   return (
     <button type="button" className={`btn btn-xs font-normal pointer-coarse:h-10 ${atPointer ? "btn-secondary" : ""}`} aria-pressed={atPointer} title="Tell it under the pointer, over the strips of an unfolded track, rather than at the playhead" onClick={() => {
       setView({ sumAtPointer: !atPointer });
-      setSong({ pointer: null });
+      setHand({ pointer: null });
     }}>
       at the pointer
     </button>

@@ -1,5 +1,6 @@
 import type { EnvelopePart, Normalised, Px, ScaleEntry, Ticks } from "../../api/types";
-import { useSong } from "../../state/store";
+import { useSong } from "../../state/song";
+import { useView } from "../../state/view";
 import { bandFor, beatTicks, tickToX, valueToY } from "../../geometry/viewport";
 import { useGrid } from "../../state/useGrid";
 
@@ -45,7 +46,7 @@ export function Axis({ scale, role, height, width }: { scale: ScaleEntry; role: 
 
 /** Lines of the beats and of the grid, where they stand far enough apart. */
 export function TimeLines({ view: [from, to], height }: { view: [Ticks, Ticks]; height: Px }) {
-  const pxPerTick = useSong((state) => state.view.pxPerTick);
+  const pxPerTick = useView((state) => state.pxPerTick);
   const meter = useSong((state) => state.model.head.meter);
   const grid = useGrid();
   const beat = beatTicks(meter);

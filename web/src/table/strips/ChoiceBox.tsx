@@ -1,7 +1,7 @@
 import type { Px } from "../../api/types";
 import { type Ground, inside, outside, xOf, yOf } from "../../geometry/hit";
 import { pressEdge } from "../../gestures/points";
-import { useSong } from "../../state/store";
+import { useChoice } from "../../state/choice";
 
 const MARGIN: Px = 9;
 /** The edges lie outside the reach of the points, which win. */
@@ -10,9 +10,9 @@ const OUT: Px = 18;
 /** The box about the chosen points, with edges to stretch and to scale by; and the chosen stretch of time. */
 export function ChoiceBox({ ground, height }: { ground: Ground; height: Px }) {
   const { envelope, window } = ground;
-  const mine = useSong((state) => state.envelopeId === envelope.id && state.windowFrom === window[0]);
-  const chosen = useSong((state) => state.chosen);
-  const span = useSong((state) => state.span);
+  const mine = useChoice((state) => state.envelopeId === envelope.id && state.windowFrom === window[0]);
+  const chosen = useChoice((state) => state.chosen);
+  const span = useChoice((state) => state.span);
   if (!mine) return null;
   const points = chosen.map((index) => envelope.points[index]).filter(Boolean);
   const range = span && ([xOf(ground, Math.max(span[0], inside(window, window[0]))), xOf(ground, Math.min(span[1], inside(window, window[1])))] as const);

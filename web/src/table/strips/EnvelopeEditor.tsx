@@ -2,7 +2,8 @@ import { memo } from "react";
 import type { Corners, EnvelopePart, Px, ScaleEntry, Ticks, Window } from "../../api/types";
 import { windowPath } from "../../geometry/corners";
 import type { Ground } from "../../geometry/hit";
-import { useSong } from "../../state/store";
+import { useSong } from "../../state/song";
+import { useView } from "../../state/view";
 import { bandFor, tickToX, valueToY } from "../../geometry/viewport";
 import { WindowEditor } from "./WindowEditor";
 
@@ -26,7 +27,7 @@ const NO_CORNERS: Corners = [];
 export const EnvelopeEditor = memo(function EnvelopeEditor({ envelope, windows, height, view, ...rest }: Props) {
   const corners = useSong((state) => state.preview?.curves[envelope.id] ?? state.curves[envelope.id]) ?? NO_CORNERS;
   const still = useSong((state) => state.curves[envelope.id]) ?? NO_CORNERS;
-  const pxPerTick = useSong((state) => state.view.pxPerTick);
+  const pxPerTick = useView((state) => state.pxPerTick);
   const band = bandFor(envelope.role, height);
   return (
     <g className={envelope.on ? "" : "off-line"}>
@@ -44,7 +45,7 @@ export const EnvelopeEditor = memo(function EnvelopeEditor({ envelope, windows, 
 /** An envelope shown behind the one being edited. */
 export function EnvelopeAside({ envelope, windows, height }: { envelope: EnvelopePart; windows: Window[]; height: Px }) {
   const corners = useSong((state) => state.preview?.curves[envelope.id] ?? state.curves[envelope.id]) ?? NO_CORNERS;
-  const pxPerTick = useSong((state) => state.view.pxPerTick);
+  const pxPerTick = useView((state) => state.pxPerTick);
   const band = bandFor(envelope.role, height);
   return windows.map((window) => (
     <path

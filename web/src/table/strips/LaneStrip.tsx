@@ -1,9 +1,10 @@
 import { Plus } from "lucide-react";
 import type { EnvelopePart, TrackPart } from "../../api/types";
-import { edit } from "../../state/actions";
+import { edit } from "../../state/edits";
 import type { Placed } from "../../state/catalogue";
 import { songEnd } from "../../state/model";
-import { useSong } from "../../state/store";
+import { useSong } from "../../state/song";
+import { useView } from "../../state/view";
 import { tickToX } from "../../geometry/viewport";
 import { Axis, TimeLines } from "./Axis";
 import { EnvelopeEditor } from "./EnvelopeEditor";
@@ -13,7 +14,7 @@ import { LANE_HEIGHT } from "../../geometry/heights";
 /** The lane of the parameter in focus, or how to make one. */
 export function LaneStrip({ track, lane, placed, view, named = false }: { track: TrackPart; lane: EnvelopePart | undefined; placed: Placed | null; view: [number, number]; named?: boolean }) {
   const end = useSong((state) => Math.max(songEnd(state.model), view[1]));
-  const pxPerTick = useSong((state) => state.view.pxPerTick);
+  const pxPerTick = useView((state) => state.pxPerTick);
   return (
     <div className="relative border-t border-b border-base-300" style={{ height: LANE_HEIGHT, background: "var(--strip)" }} data-testid={named ? `lane-${lane?.target}` : `lane-${track.id}`}>
       <TimeLines view={view} height={LANE_HEIGHT} />

@@ -1,8 +1,10 @@
-import { type KeyboardEvent, memo } from "react";
+import { useWishes, setWishes } from "../../state/wishes";
+import { type KeyboardEvent, memo, useEffect, useRef } from "react";
 import type { PointRecord, Px, Ticks, TouchedPoint } from "../../api/types";
 import { type Ground, type Hit, bendMark, inside, pointsWithin, skewMark, xOf, yOf } from "../../geometry/hit";
-import { choose } from "../../gestures/choice";
-import { useSong } from "../../state/store";
+import { choose } from "../../state/choosing";
+import { useSong } from "../../state/song";
+import { useChoice } from "../../state/choice";
 import type { Say } from "./useSay";
 
 /** With more points than this in view they are drawn as one line of dots, and only chosen ones stand out. */
@@ -23,9 +25,9 @@ interface Props {
 /** The points of an envelope in one window, and the marks in its segments. */
 export function Marks({ ground, touched, added, hover, view, round, name, say }: Props) {
   const { envelope, window } = ground;
-  const chosen = useSong((state) => (state.envelopeId === envelope.id ? state.chosen : NO_PLACES));
+  const chosen = useChoice((state) => (state.envelopeId === envelope.id ? state.chosen : NO_PLACES));
   const uneven = useSong((state) => state.uneven[envelope.id]) ?? NO_PLACES;
-  const active = useSong((state) => state.windowFrom === window[0]);
+  const active = useChoice((state) => state.windowFrom === window[0]);
   const from = inside(window, Math.max(window[0], view[0]));
   const to = inside(window, Math.min(window[1], view[1]));
   const [first, end] = pointsWithin(ground, from, to);
@@ -34,6 +36,16 @@ export function Marks({ ground, touched, added, hover, view, round, name, say }:
   const places = Array.from({ length: end - first }, (_, i) => first + i);
   const many = places.length > MANY;
   const picked = new Set(chosen);
+  const wished = useWishes(({ point }) => (point?.envelopeId === envelope.id && point.windowFrom === window[0] ? point.index : null));
+  const wishedMark = useRef<SVGGElement>(null);
+  useEffect(() => {
+    const mark = wishedMark.current;
+    if (wished === null || !mark) return;
+    setWishes({ point: null });
+    if (document.activeElement instanceof HTMLInputElement) return;
+    mark.focus();
+    mark.scrollIntoView({ block: "nearest", inline: "nearest" });
+  }, [wished]);
   const single = many ? places.filter((index) => picked.has(index)).slice(0, MANY) : places;
   const marked = (kind: Hit["kind"], index: number) => hover?.kind === kind && "index" in hover && hover.index === index;
   const inSegment = (index: number) => hover?.kind === "segment" && (hover.index === index || hover.index + 1 === index);
@@ -56,6 +68,7 @@ export function Marks({ ground, touched, added, hover, view, round, name, say }:
         return (
           <g
             key={`point-${index}`}
+            ref={index === wished ? wishedMark : undefined}
             transform={`translate(${xOf(ground, point.tick)} ${yOf(ground, point.value)})`}
             className={`mark ${picked.has(index) ? "chosen" : ""} ${marked("point", index) || inSegment(index) ? "told" : ""}`}
             tabIndex={active || !many ? 0 : -1}
@@ -63,7 +76,6 @@ export function Marks({ ground, touched, added, hover, view, round, name, say }:
             aria-label={`${name} point ${index + 1} of ${envelope.points.length}: ${say(point.value)} at ${say.position(point.tick)}`}
             aria-pressed={picked.has(index)}
             data-testid={`point-${envelope.id}-${index}`}
-            data-window={window[0]}
             onFocus={() => !picked.has(index) && choose(envelope.id, index, "only", window[0])}
             onKeyDown={(event: KeyboardEvent) => event.key === " " && event.preventDefault()}
           >

@@ -2,7 +2,7 @@ import { useEffect, useRef } from "react";
 import type { ClipPart, Pass } from "../../api/types";
 import { drawNotes, drawWave, noteName } from "../material";
 import { usePeaks } from "../peaks";
-import { useSong } from "../../state/store";
+import { useView } from "../../state/view";
 import { useTheme } from "../../ui/theme";
 
 interface Props {
@@ -18,7 +18,7 @@ interface Props {
 /** The notes or the waveform of one region, on a canvas the size of the part in view. */
 export function Material({ clip, passes, from, to, height, drums }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  const pxPerTick = useSong((state) => state.view.pxPerTick);
+  const pxPerTick = useView((state) => state.pxPerTick);
   const theme = useTheme();
   const sound = usePeaks(clip.audio?.sound ?? null);
   const left = from * pxPerTick;

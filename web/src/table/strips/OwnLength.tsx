@@ -2,9 +2,10 @@ import { type KeyboardEvent, type PointerEvent, useState } from "react";
 import type { EnvelopePart, Px, RegionPart, Ticks, Window } from "../../api/types";
 import { type Reach, drag } from "../../gestures/drag";
 import { gridNow } from "../../state/grid";
-import { edit } from "../../state/actions";
+import { edit } from "../../state/edits";
 import { previewer } from "../../state/previewer";
-import { song, useSong } from "../../state/store";
+import { useSong, song } from "../../state/song";
+import { useView } from "../../state/view";
 import { beatTicks, snapTick, tickToX, xToTick } from "../../geometry/viewport";
 
 interface Props {
@@ -17,7 +18,7 @@ interface Props {
 
 /** The end of an envelope with a length of its own, to be dragged, in every region; and where it meets its loop again. */
 export function OwnLength({ envelope, regions, windows, height, name }: Props) {
-  const pxPerTick = useSong((state) => state.view.pxPerTick);
+  const pxPerTick = useView((state) => state.pxPerTick);
   const [trial, setTrial] = useState<Ticks | null>(null);
   const meter = useSong((state) => state.model.head.meter);
   const clip = useSong((state) => state.model.clips[envelope.owner.slice(5)]);

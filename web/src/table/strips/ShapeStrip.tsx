@@ -1,9 +1,12 @@
+import { useHand } from "../../state/hand";
+import { tableBox, roomForSong } from "../../state/stage";
 import type { EnvelopePart, Px, Window } from "../../api/types";
-import { SHAPES, ShapeIcon, type ShapeName, made, nameOf } from "../../panels/edit/shapes";
-import { runsOf } from "../../gestures/choice";
+import { SHAPES, ShapeIcon, type ShapeName, made, nameOf } from "../../ui/shapes";
+import { runsOf } from "../../state/choosing";
 import { shapeOf } from "../../gestures/bends";
-import { edit } from "../../state/actions";
-import { setSong, useSong } from "../../state/store";
+import { edit } from "../../state/edits";
+import { useView, setView } from "../../state/view";
+import { useChoice } from "../../state/choice";
 import { tickToX } from "../../geometry/viewport";
 
 const NONE: number[] = [];
@@ -12,18 +15,18 @@ const WIDTH: Px = 300;
 
 /** Moved to the left where the view ends, and no wider than it, so that all of it can be reached. */
 function inView(left: Px): { left: Px; maxWidth?: Px } {
-  const table = document.querySelector('[data-testid="table"]');
+  const table = tableBox();
   if (!table) return { left };
-  const header = Number.parseInt(getComputedStyle(table.firstElementChild as Element).getPropertyValue("--header-width"), 10);
-  const room = table.clientWidth - header;
+  const room = roomForSong();
   return { left: Math.max(table.scrollLeft, Math.min(left, table.scrollLeft + room - WIDTH)), maxWidth: room };
 }
 
 /** Beside the chosen points: shapes for the segments that leave them, at one press. */
 export function ShapeStrip({ envelope, windows, top }: { envelope: EnvelopePart; windows: Window[]; top: Px }) {
-  const chosen = useSong((state) => (state.envelopeId === envelope.id && !state.hand ? state.chosen : NONE));
-  const from = useSong((state) => state.windowFrom);
-  const pxPerTick = useSong((state) => state.view.pxPerTick);
+  const busy = useHand((state) => state.hand !== null);
+  const chosen = useChoice((state) => (state.envelopeId === envelope.id && !busy ? state.chosen : NONE));
+  const from = useChoice((state) => state.windowFrom);
+  const pxPerTick = useView((state) => state.pxPerTick);
   const window = windows.find((entry) => entry[0] === from);
   const leaving = chosen.filter((index) => index + 1 < envelope.points.length);
   const first = envelope.points[leaving[0]];
@@ -46,7 +49,7 @@ export function ShapeStrip({ envelope, windows, top }: { envelope: EnvelopePart;
           <ShapeIcon name={name} />
         </button>
       ))}
-      <button type="button" className="px-1.5 text-[11px] hover:underline" onClick={() => setSong({ sheet: "edit" })} title="Everything else that can be done with the chosen points">
+      <button type="button" className="px-1.5 text-[11px] hover:underline" onClick={() => setView({ sheet: "edit" })} title="Everything else that can be done with the chosen points">
         more
       </button>
     </div>

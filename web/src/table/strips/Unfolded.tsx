@@ -1,3 +1,4 @@
+import { holdsRegions } from "../../state/holds";
 import { useEffect } from "react";
 import type { Conflict, Corners, EnvelopePart, RegionPart, TrackPart, Window } from "../../api/types";
 import { CurvePath } from "../CurvePath";
@@ -7,14 +8,16 @@ import { drawHeard } from "../../state/drawing";
 import { type Placed, findParameter } from "../../state/catalogue";
 import type { Lookup } from "../../state/lookup";
 import type { Model } from "../../state/model";
-import { setSong, song, useSong } from "../../state/store";
+import { useSong } from "../../state/song";
+import { useView, viewNow, setView } from "../../state/view";
+import { setHand } from "../../state/hand";
 import { bandFor, positionText, tickToX, valueToY, xToTick } from "../../geometry/viewport";
 import { select } from "../../gestures/choosing";
 import { player } from "../../sound/player";
 import { Axis, TimeLines } from "./Axis";
 import { LaneStrip } from "./LaneStrip";
 import { ShapeStrip } from "./ShapeStrip";
-import { HEARD_HEIGHT, MATERIAL_HEIGHT, NAME_HEIGHT, hasLanes, holdsRegions } from "../../geometry/heights";
+import { HEARD_HEIGHT, MATERIAL_HEIGHT, NAME_HEIGHT, hasLanes } from "../../geometry/heights";
 import { EnvelopeAside, EnvelopeEditor } from "./EnvelopeEditor";
 import { OwnLength } from "./OwnLength";
 
@@ -38,7 +41,7 @@ export function Unfolded({ track, regions, model, find, focus, view }: Props) {
   return (
     <div
       style={focus ? hueStyle(parameterHue(focus)) : undefined}
-      onPointerMove={(event) => song().view.sumAtPointer && setSong({ pointer: Math.max(0, Math.round(xToTick(song().view, event.clientX - event.currentTarget.getBoundingClientRect().left))) })}
+      onPointerMove={(event) => viewNow().sumAtPointer && setHand({ pointer: Math.max(0, Math.round(xToTick(viewNow(), event.clientX - event.currentTarget.getBoundingClientRect().left))) })}
     >
       {holdsRegions(track) && (
         <div className="relative" style={{ height: MATERIAL_HEIGHT, background: "var(--strip)" }} data-testid={`material-${track.id}`}>
@@ -60,8 +63,8 @@ export function Unfolded({ track, regions, model, find, focus, view }: Props) {
 function ClipCurves({ regions, find, focus, placed, view }: { regions: RegionPart[]; find: Lookup; focus: string | null; placed: Placed | null; view: [number, number] }) {
   const windows = useSong((state) => state.windows);
   const tried = useSong((state) => state.preview?.windows);
-  const showing = useSong((state) => state.view.showing);
-  const pxPerTick = useSong((state) => state.view.pxPerTick);
+  const showing = useView((state) => state.showing);
+  const pxPerTick = useView((state) => state.pxPerTick);
   const catalogue = useSong((state) => state.catalogue);
   const tracks = useSong((state) => state.model.tracks);
   const height = MATERIAL_HEIGHT - NAME_HEIGHT - 4;
@@ -111,7 +114,7 @@ function HeardStrip({ focus, view: [from, to] }: { focus: string | null; view: [
   const still = useSong((state) => (focus ? state.heard[focus] : undefined)) ?? NO_CORNERS;
   const tried = useSong((state) => (focus ? state.preview?.heard[focus] : undefined));
   const patches = useSong((state) => (focus ? state.preview?.patches?.heard[focus] : undefined));
-  const pxPerTick = useSong((state) => state.view.pxPerTick);
+  const pxPerTick = useView((state) => state.pxPerTick);
   const view = { pxPerTick };
   const band = bandFor("set", HEARD_HEIGHT);
   const plot = (tick: number, value: number): [number, number] => [tickToX(view, tick), valueToY(band, value)];
@@ -132,7 +135,7 @@ const NO_CONFLICTS: Conflict[] = [];
 /** Where two clip envelopes set the parameter at once; a press leads to the sum there, where it can be settled. */
 function ConflictMarks({ focus, view: [from, to] }: { focus: string | null; view: [number, number] }) {
   const conflicts = useSong((state) => (focus ? state.conflicts[focus] : undefined)) ?? NO_CONFLICTS;
-  const pxPerTick = useSong((state) => state.view.pxPerTick);
+  const pxPerTick = useView((state) => state.pxPerTick);
   const meter = useSong((state) => state.model.head.meter);
   return conflicts
     .filter((conflict) => conflict[0] < to && conflict[1] > from)
@@ -146,7 +149,7 @@ function ConflictMarks({ focus, view: [from, to] }: { focus: string | null; view
         aria-label={`Settle the conflict at ${positionText(meter, start)}`}
         onClick={() => {
           player.seek(start);
-          setSong({ sheet: "sum" });
+          setView({ sheet: "sum" });
         }}
       >
         <span className="sticky px-1" style={{ left: "var(--header-width)" }}>two set this</span>

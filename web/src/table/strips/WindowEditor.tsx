@@ -6,8 +6,11 @@ import { type Ground, type Hit, hitAt, inside, outside, tickAt, valueAt, xOf, yO
 import { pressMark } from "../../gestures/bends";
 import { lineAt, pressLine, pressPoint, pressSegment } from "../../gestures/points";
 import { pressFreehand, pressLasso, pressRamp, pressRange, pressRub, pressSteps } from "../../gestures/strokes";
-import { chooseNone } from "../../gestures/choice";
-import { type Tool, setSong, song, useSong } from "../../state/store";
+import { chooseNone } from "../../state/choosing";
+import { useSong } from "../../state/song";
+import { useView, viewNow, type Tool } from "../../state/view";
+import { setChoice } from "../../state/choice";
+import { useHand } from "../../state/hand";
 import { ChoiceBox } from "./ChoiceBox";
 import { Marks } from "./Marks";
 import { Words } from "./Words";
@@ -47,15 +50,15 @@ const fingers = (event: { pointerType: string }) => event.pointerType === "touch
 
 /** What a press would do at a place, with the tool at hand. */
 function aim(ground: Ground, x: Px, y: Px, event: { pointerType: string; shiftKey: boolean }): Hit {
-  return song().tool === "points" ? hitAt(ground, x, y, fingers(event), event.shiftKey) : { kind: "ground", x, y };
+  return viewNow().tool === "points" ? hitAt(ground, x, y, fingers(event), event.shiftKey) : { kind: "ground", x, y };
 }
 
 /** One envelope in one window: its line, its marks, and everything a press on them does. */
 export function WindowEditor({ ground, corners, height, name, scale, line, view, ends, onGround }: Props) {
   const { envelope, window: stretch } = ground;
   const [from, to] = stretch;
-  const tool = useSong((state) => state.tool);
-  const hand = useSong((state) => (state.hand?.envelopeId === envelope.id && state.hand.windowFrom === from ? state.hand : null));
+  const tool = useView((state) => state.tool);
+  const hand = useHand((state) => (state.hand?.envelopeId === envelope.id && state.hand.windowFrom === from ? state.hand : null));
   const patches = useSong((state) => state.preview?.patches?.curves[envelope.id]);
   const touched = useSong((state) => (hand ? state.preview?.points[envelope.id] : undefined));
   const [hover, setHover] = useState<Hit | null>(null);
@@ -74,7 +77,7 @@ export function WindowEditor({ ground, corners, height, name, scale, line, view,
     const element = rect.current;
     const onTouch = (event: TouchEvent) => {
       const [x, y] = place(event.touches[0]);
-      if (event.touches.length === 1 && (song().tool !== "points" || hitAt(ground, x, y, true, false).kind !== "ground")) event.preventDefault();
+      if (event.touches.length === 1 && (viewNow().tool !== "points" || hitAt(ground, x, y, true, false).kind !== "ground")) event.preventDefault();
     };
     element?.addEventListener("touchstart", onTouch, { passive: false });
     return () => element?.removeEventListener("touchstart", onTouch);
@@ -84,7 +87,7 @@ export function WindowEditor({ ground, corners, height, name, scale, line, view,
     if (event.button !== 0) return;
     const [x, y] = place(event);
     setHover(null);
-    const tool = song().tool;
+    const tool = viewNow().tool;
     const stroke = STROKES[tool];
     if (stroke) return stroke(event, ground, [x, y]);
     const hit = aim(ground, x, y, event);
@@ -95,7 +98,7 @@ export function WindowEditor({ ground, corners, height, name, scale, line, view,
     if (spot) return pressLine(event, ground, spot.tick, spot.value);
     const still = () => {
       chooseNone();
-      setSong({ envelopeId: envelope.id });
+      setChoice({ envelopeId: envelope.id });
       onGround?.(outside(stretch, tickAt(ground, x)));
     };
     if (!fingers(event) || tool === "lasso") pressLasso(event, ground, [x, y], still);
@@ -129,7 +132,7 @@ export function WindowEditor({ ground, corners, height, name, scale, line, view,
         onPointerLeave={() => setHover(null)}
         onPointerDown={press}
         onClick={(event) => {
-          if (song().tool === "points" && (event.nativeEvent as globalThis.PointerEvent).pointerType === "touch") onGround?.(outside(stretch, tickAt(ground, place(event)[0])));
+          if (viewNow().tool === "points" && (event.nativeEvent as globalThis.PointerEvent).pointerType === "touch") onGround?.(outside(stretch, tickAt(ground, place(event)[0])));
         }}
       />
       {!(drawn && corners !== ground.corners) && <Marks ground={shown} touched={hand?.kind === "move" || hand?.kind === "bend" ? touched : undefined} added={hand?.kind === "add" ? touched : undefined} hover={hover} view={view} round={line === "stitched"} name={name} say={say} />}

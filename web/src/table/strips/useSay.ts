@@ -1,6 +1,6 @@
 import type { EnvelopePart, ScaleEntry, Ticks } from "../../api/types";
 import { amountText } from "../../state/catalogue";
-import { useSong } from "../../state/store";
+import { useSong } from "../../state/song";
 import { positionText } from "../../geometry/viewport";
 
 /** How values and positions of an envelope read: `say(value)`, `say.position(tick)`. */

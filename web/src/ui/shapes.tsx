@@ -1,4 +1,4 @@
-import type { EditInputs } from "../../api/types";
+import type { EditInputs } from "../api/types";
 
 export type Shape = EditInputs["shape_segments"]["shape"];
 export type ShapeName = "hold" | "straight" | "curved" | "ess" | "sine" | "triangle" | "square" | "ramp" | "saw";

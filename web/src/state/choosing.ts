@@ -1,5 +1,6 @@
 import type { EnvelopePart, Ticks } from "../api/types";
-import { setSong, song } from "../state/store";
+import { song } from "./song";
+import { chosenNow, setChoice } from "./choice";
 
 /** Places in order, as the fewest runs that name them. */
 export function runsOf(indexes: number[]): [number, number][] {
@@ -22,7 +23,7 @@ export const modeOf = (event: { shiftKey: boolean; ctrlKey: boolean; metaKey: bo
 
 /** Chooses a point: it alone, all through to it, or it as well (or no longer). */
 export function choose(envelopeId: string, index: number, mode: ChoiceMode, windowFrom: Ticks): void {
-  const { envelopeId: before, chosen } = song();
+  const { envelopeId: before, chosen } = chosenNow();
   const known = before === envelopeId ? chosen : [];
   let next = [index];
   if (mode === "toggle") next = known.includes(index) ? known.filter((other) => other !== index) : sorted([...known, index]);
@@ -30,18 +31,19 @@ export function choose(envelopeId: string, index: number, mode: ChoiceMode, wind
     const [from, to] = [Math.min(known[0], index), Math.max(known[known.length - 1], index)];
     next = Array.from({ length: to - from + 1 }, (_, i) => from + i);
   }
-  setSong({ envelopeId, chosen: next, span: null, windowFrom });
+  setChoice({ envelopeId, chosen: next, span: null, windowFrom });
 }
 
 export function chooseMany(envelopeId: string, indexes: number[], windowFrom: Ticks, span: [Ticks, Ticks] | null = null): void {
-  setSong({ envelopeId, chosen: sorted(indexes), span, windowFrom });
+  setChoice({ envelopeId, chosen: sorted(indexes), span, windowFrom });
 }
 
-export const chooseNone = (): void => setSong({ chosen: [], span: null });
+export const chooseNone = (): void => setChoice({ chosen: [], span: null });
 
 /** The envelope at hand and its chosen points. */
 export function choiceNow(): { envelope: EnvelopePart; chosen: number[]; span: [Ticks, Ticks] | null } | null {
-  const { envelopeId, chosen, span, model } = song();
+  const { envelopeId, chosen, span } = chosenNow();
+  const { model } = song();
   const envelope = envelopeId ? model.envelopes[envelopeId] : undefined;
   return envelope ? { envelope, chosen, span } : null;
 }

@@ -1,0 +1,50 @@
+import type { Change, EditInputs } from "../api/types";
+import { setNotice, tell } from "./notice";
+import { api } from "./questions";
+import { type Say, faultsSaid, inTurn } from "./queue";
+import { song } from "./song";
+import { take, wants } from "./taking";
+
+type Name = keyof EditInputs;
+/** Inputs given as a function are asked for at the edit's turn, when all before it have been made. */
+type Inputs<K extends Name> = EditInputs[K] | (() => EditInputs[K]);
+
+/** Makes an edit. Null when it was refused; the reason is said, in the notice or where `say` puts it. */
+export const edit = <K extends Name>(name: K, inputs: Inputs<K>, say?: Say): Promise<Change | null> =>
+  inTurn(() =>
+    faultsSaid(async () => {
+      const given = typeof inputs === "function" ? inputs() : inputs;
+      const change = await api().edit(song().revision, name, given, wants());
+      take(change);
+      return change;
+    }, say),
+  );
+
+/** Makes an edit and says what was done, with what came with it and the way back. */
+export const editAndTell = async <K extends Name>(name: K, inputs: Inputs<K>, say?: Say): Promise<Change | null> => {
+  const change = await edit(name, inputs, say);
+  if (change) tell("done", [`Done: ${change.words}`, ...change.tells.map(({ text }) => text)].join("; "), true);
+  return change;
+};
+
+/** What is said before it is done: shared clips made separate, what is heard changed. */
+const ASKED = new Set(["separated", "difference"]);
+
+/** Says first what is worth a second thought, and goes on once that is agreed to. */
+export async function editAsking<K extends Name>(name: K, inputs: EditInputs[K]): Promise<void> {
+  const trial = await faultsSaid(() => api().preview(song().revision, name, inputs, { heard: [] }));
+  if (!trial) return;
+  const doubts = trial.tells.filter(({ code }) => ASKED.has(code)).map(({ text }) => text);
+  if (doubts.length === 0) return void (await editAndTell(name, inputs));
+  setNotice({ notice: { tone: "done", words: `${doubts.join("; ")}.`, go: () => void editAndTell(name, inputs) } });
+}
+
+/** Takes the last edit back, or makes it again. */
+export const step = (word: "undo" | "redo"): Promise<void> =>
+  inTurn(async () => {
+    if (!song()[word]) return;
+    const change = await faultsSaid(() => api().step(word, song().revision, wants()));
+    if (!change) return;
+    take(change);
+    tell("done", `${word === "undo" ? "Undone" : "Done again"}: ${change.words}`);
+  });

@@ -1,0 +1,34 @@
+import { create } from "zustand";
+import type { Px, Ticks } from "../api/types";
+
+/** What a hand is doing to an envelope right now. */
+export interface Hand {
+  kind: "move" | "add" | "bend" | "draw";
+  envelopeId: string;
+  index: number | null;
+  /** Words beside the hand, where the touched point has none. */
+  words?: string;
+  /** What is being drawn or lassoed, in pixels of the strip. */
+  trail?: [Px, Px][];
+  /** The window it works in, by its first tick. */
+  windowFrom: Ticks;
+}
+
+/** What hands are doing on the screen; none of it lasts. */
+export interface Hands {
+  hand: Hand | null;
+  /** Where a hand that carries regions is on the screen, and why it may not drop them there. */
+  carry: { x: Px; y: Px; fault: string | null } | null;
+  /** A loop being drawn about regions, on the screen. */
+  loop: { left: Px; top: Px; width: Px; height: Px } | null;
+  /** The song tick under the pointer, over the strips of a track. */
+  pointer: Ticks | null;
+}
+
+const FRESH: Hands = { hand: null, carry: null, loop: null, pointer: null };
+
+export const useHand = create<Hands>(() => FRESH);
+export const handNow = useHand.getState;
+export const setHand = useHand.setState;
+
+export const resetHand = (): void => setHand(FRESH, true);

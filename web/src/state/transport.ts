@@ -1,0 +1,22 @@
+import { create } from "zustand";
+import type { Head, Ticks } from "../api/types";
+
+/** Where playing stands. */
+export interface Transport {
+  playhead: Ticks;
+  playing: boolean;
+  /** The range while a hand draws it. */
+  rangeTrial: Head["range"] | null;
+}
+
+const FRESH: Transport = { playhead: 0, playing: false, rangeTrial: null };
+
+export const useTransport = create<Transport>(() => FRESH);
+export const transportNow = useTransport.getState;
+export const setTransport = useTransport.setState;
+
+export const resetTransport = (): void => setTransport(FRESH, true);
+
+/** How loud it is at the loudspeaker now, 0..1 and above. */
+export const useLevel = create<{ level: number }>(() => ({ level: 0 }));
+export const setLevel = (level: number): void => useLevel.setState({ level });

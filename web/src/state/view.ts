@@ -1,0 +1,83 @@
+import { create } from "zustand";
+import type { Ticks } from "../api/types";
+
+export type PanelName = "sum" | "edit" | "find" | "knobs" | "clip" | "track" | "song";
+
+/** What a press on an envelope does. */
+export const TOOLS = ["points", "range", "lasso", "freehand", "steps", "ramp", "rub"] as const;
+export type Tool = (typeof TOOLS)[number];
+/** Which envelopes an unfolded track shows: the active one; the others too, safe from the pointer; all to be edited. */
+export const SHOWINGS = ["active", "others", "all"] as const;
+export type Showing = (typeof SHOWINGS)[number];
+
+/** What this tab shows of a song, kept for the next visit. */
+export interface KeptView {
+  pxPerTick: number;
+  scrollTick: Ticks;
+  unfolded: string[];
+  focus: Record<string, string>;
+  trackId: string | null;
+  /** Ticks; 0 is off. With `gridAuto` it follows the zoom. */
+  grid: Ticks;
+  gridAuto: boolean;
+  push: boolean;
+  showing: Showing;
+  /** What freehand is thinned to, as a share of the travel. */
+  tolerance: number;
+  /** Parameters touched lately, the last one first. */
+  lately: string[];
+  follow: boolean;
+  /** Lanes shown under the one in focus, and lanes that stay in view while their track is folded: addresses by track. */
+  shown: Record<string, string[]>;
+  pinned: Record<string, string[]>;
+  /** Whether the sum is told at the pointer rather than at the playhead. */
+  sumAtPointer: boolean;
+}
+
+export interface View extends KeptView {
+  /** The panel in view, or the sheet on a phone; null is none. */
+  sheet: PanelName | null;
+  tool: Tool;
+  /** Whether presses on the table gather regions; for fingers, whose drags else scroll. */
+  gather: boolean;
+}
+
+export const FRESH_VIEW: KeptView = {
+  pxPerTick: 0.027,
+  scrollTick: 0,
+  unfolded: [],
+  focus: {},
+  trackId: null,
+  grid: 240,
+  gridAuto: false,
+  push: false,
+  showing: "others",
+  tolerance: 0.01,
+  lately: [],
+  follow: true,
+  shown: {},
+  pinned: {},
+  sumAtPointer: false,
+};
+
+const FRESH: View = { ...FRESH_VIEW, sheet: null, tool: "points", gather: false };
+
+export const useView = create<View>(() => FRESH);
+export const viewNow = useView.getState;
+export const setView = useView.setState;
+
+export const resetView = (): void => setView(FRESH, true);
+
+/** Shows or pins a lane of a track, or no longer. */
+export const setLane = (list: "shown" | "pinned", trackId: string, address: string, on: boolean): void => {
+  const now = viewNow()[list];
+  const rest = (now[trackId] ?? []).filter((other) => other !== address);
+  setView({ [list]: { ...now, [trackId]: on ? [...rest, address] : rest } });
+};
+
+/** Turns to the next way of showing envelopes. */
+export const turnShowing = (): void => {
+  const { showing } = viewNow();
+  setView({ showing: SHOWINGS[(SHOWINGS.indexOf(showing) + 1) % SHOWINGS.length] });
+};
+

@@ -1,0 +1,21 @@
+import { create } from "zustand";
+import type { Ticks } from "../api/types";
+import { type PanelName, setView } from "./view";
+
+export type FieldName = "finder" | "exact-value";
+
+/** Where the keyboard is to go next. Whoever is meant takes it, and takes the wish away. */
+interface Wishes {
+  point: { envelopeId: string; index: number; windowFrom: Ticks } | null;
+  field: FieldName | null;
+}
+
+export const useWishes = create<Wishes>(() => ({ point: null, field: null }));
+export const wishesNow = useWishes.getState;
+export const setWishes = useWishes.setState;
+
+/** Shows a panel and puts the keyboard into a field of it. */
+export function openField(sheet: PanelName, field: FieldName): void {
+  setView({ sheet });
+  setWishes({ field });
+}
