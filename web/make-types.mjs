@@ -8,14 +8,29 @@ const here = dirname(fileURLToPath(import.meta.url));
 const schemas = join(here, "../schemas");
 const out = join(here, "src/api/generated");
 mkdirSync(out, { recursive: true });
-const options = { ignoreMinAndMaxItems: true, bannerComment: "/* Made by web/make-types.mjs from schemas/. */", cwd: schemas };
+const options = {
+  ignoreMinAndMaxItems: true,
+  bannerComment: "/* Made by web/make-types.mjs from schemas/. */",
+  cwd: schemas,
+};
 
-writeFileSync(join(out, "song.ts"), await compileFromFile(join(schemas, "song.json"), options));
-const names = readdirSync(join(schemas, "edits")).filter((file) => file.endsWith(".json")).map((file) => file.slice(0, -5)).sort();
+for (const name of ["song", "wire"])
+  writeFileSync(join(out, `${name}.ts`), await compileFromFile(join(schemas, `${name}.json`), options));
+const names = readdirSync(join(schemas, "edits"))
+  .filter((file) => file.endsWith(".json"))
+  .map((file) => file.slice(0, -5))
+  .sort();
 for (const name of names) {
-  writeFileSync(join(out, `${name}.ts`), await compileFromFile(join(schemas, "edits", `${name}.json`), { ...options, cwd: join(schemas, "edits") }));
+  writeFileSync(
+    join(out, `${name}.ts`),
+    await compileFromFile(join(schemas, "edits", `${name}.json`), { ...options, cwd: join(schemas, "edits") }),
+  );
 }
-const type = (name) => `${name.split("_").map((word) => word[0].toUpperCase() + word.slice(1)).join("")}Input`;
+const type = (name) =>
+  `${name
+    .split("_")
+    .map((word) => word[0].toUpperCase() + word.slice(1))
+    .join("")}Input`;
 const lines = [
   options.bannerComment,
   ...names.map((name) => `import type { ${type(name)} } from "./${name}";`),

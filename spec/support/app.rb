@@ -22,7 +22,9 @@ module AppHelpers
   def call(method, path, data = nil, headers = {})
     body = data.is_a?(String) ? data : data && JSON.generate(data)
     custom_request(method, path, {}, { "HTTP_HOST" => "127.0.0.1", "CONTENT_TYPE" => "application/json", input: body || "" }.merge(headers))
-    last_response.body.empty? ? {} : JSON.parse(last_response.body)
+    return {} if last_response.body.empty?
+
+    JSON.parse(last_response.body).tap { |answer| Answers.check!(method, path, answer) if last_response.ok? }
   end
 
   def get_json(path) = call("GET", path)

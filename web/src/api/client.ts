@@ -1,4 +1,25 @@
-import type { Catalogue, Change, Conflict, Corners, EditInputs, Explanation, Fault, MoveRow, Preview, ShelfEntry, Snapshot, Snippet, SongStretch, Stretch, Ticks, TrackCounts, TrackDrawing } from "./types";
+import type {
+  Catalogue,
+  Change,
+  ClockTable,
+  EditInputs,
+  Explanation,
+  Fault,
+  HeardBands,
+  MovesTable,
+  Preview,
+  Progress,
+  ShelfEntry,
+  Snapshot,
+  Snippet,
+  SongStretch,
+  Stretch,
+  Ticks,
+  TrackCounts,
+  TrackDrawing,
+  Values,
+  Wants,
+} from "./types";
 
 /** What the server said no to, with every fault it found. */
 export class Refused extends Error {
@@ -10,25 +31,27 @@ export class Refused extends Error {
   }
 }
 
-/** What of an answer this tab has use for: heard bands on screen, and the stretch being played. */
-export interface Wants {
-  heard: string[];
-  sound?: { from_tick: Ticks; to_tick: Ticks };
-}
-
 export const TAB = crypto.randomUUID();
 
 async function ask<T>(method: string, path: string, body?: string, work?: string): Promise<T> {
   let response: Response;
   try {
-    const headers = { ...(body === undefined ? {} : { "Content-Type": "application/json" }), ...(work ? { "X-Work": work } : {}) };
+    const headers = {
+      ...(body === undefined ? {} : { "Content-Type": "application/json" }),
+      ...(work ? { "X-Work": work } : {}),
+    };
     response = await fetch(path, { method, body, headers });
   } catch {
-    throw new Refused(0, [{ code: "no_server", path: "", message: "The server does not answer. Is it still running?" }]);
+    throw new Refused(0, [
+      { code: "no_server", path: "", message: "The server does not answer. Is it still running?" },
+    ]);
   }
   const data = await response.json().catch(() => null);
   if (response.ok && data !== null) return data as T;
-  throw new Refused(response.status, data?.faults ?? [{ code: "no_answer", path: "", message: `The server answered ${response.status}.` }]);
+  throw new Refused(
+    response.status,
+    data?.faults ?? [{ code: "no_answer", path: "", message: `The server answered ${response.status}.` }],
+  );
 }
 
 const get = <T>(path: string) => ask<T>("GET", path);
@@ -51,7 +74,7 @@ export const work = {
   follow(token: string, told: (share: number, words: string) => void): EventSource {
     const events = new EventSource(`/api/jobs/${token}/events`);
     events.addEventListener("progress", (event) => {
-      const { progress, words } = JSON.parse((event as MessageEvent<string>).data);
+      const { progress, words } = JSON.parse((event as MessageEvent<string>).data) as Progress;
       told(progress, words);
     });
     return events;
@@ -63,23 +86,29 @@ export const work = {
 export const songApi = (id: number) => ({
   snapshot: () => get<Snapshot>(`/api/songs/${id}`),
   placesSeen: () => post<object>(`/api/songs/${id}/places_seen`),
-  clock: () => get<{ clock: [Ticks, number][]; length_ticks: Ticks }>(`/api/songs/${id}/clock`),
+  clock: () => get<ClockTable>(`/api/songs/${id}/clock`),
   drawing: (trackIds: string[]) => get<TrackDrawing>(`/api/songs/${id}/drawing?tracks=${trackIds.join(",")}`),
-  heard: (addresses: string[]) => get<{ heard: Record<string, Corners>; conflicts: Record<string, Conflict[]> }>(`/api/songs/${id}/heard?addresses=${addresses.join(",")}`),
-  values: (addresses: string[], tick: Ticks) => get<Record<string, [value: number, text: string]>>(`/api/songs/${id}/values?addresses=${addresses.join(",")}&tick=${Math.round(tick)}`),
-  explanation: (address: string, tick: Ticks) => get<Explanation>(`/api/songs/${id}/explanation?address=${address}&tick=${Math.round(tick)}`),
+  heard: (addresses: string[]) => get<HeardBands>(`/api/songs/${id}/heard?addresses=${addresses.join(",")}`),
+  values: (addresses: string[], tick: Ticks) =>
+    get<Values>(`/api/songs/${id}/values?addresses=${addresses.join(",")}&tick=${Math.round(tick)}`),
+  explanation: (address: string, tick: Ticks) =>
+    get<Explanation>(`/api/songs/${id}/explanation?address=${address}&tick=${Math.round(tick)}`),
   position: (text: string) => get<{ tick: Ticks }>(`/api/songs/${id}/position?text=${encodeURIComponent(text)}`),
   snippet: (envelopeId: string, from: Ticks, to: Ticks) =>
-    get<Snippet>(`/api/songs/${id}/snippet?envelope_id=${envelopeId}&from_tick=${Math.round(from)}&to_tick=${Math.round(to)}`),
+    get<Snippet>(
+      `/api/songs/${id}/snippet?envelope_id=${envelopeId}&from_tick=${Math.round(from)}&to_tick=${Math.round(to)}`,
+    ),
   songStretch: (from: Ticks, to: Ticks) => get<SongStretch>(`/api/songs/${id}/stretch?from_tick=${from}&to_tick=${to}`),
-  movesTable: (places: EditInputs["copy_moves"]) => get<{ rows: MoveRow[] }>(`/api/songs/${id}/moves_table?${new URLSearchParams(places as Record<string, string>)}`),
+  movesTable: (places: EditInputs["copy_moves"]) =>
+    get<MovesTable>(`/api/songs/${id}/moves_table?${new URLSearchParams(places as Record<string, string>)}`),
   trackCounts: (trackId: string) => get<TrackCounts>(`/api/songs/${id}/track_counts?track_id=${trackId}`),
   stretch: (from: Ticks, to: Ticks) => get<Stretch>(`/api/songs/${id}/playback?from_tick=${from}&to_tick=${to}`),
   edit: <K extends keyof EditInputs>(revision: number, edit: K, inputs: EditInputs[K], wants: Wants) =>
     post<Change>(`/api/songs/${id}/edits`, { revision, edit, inputs, tab: TAB, ...wants }),
   preview: <K extends keyof EditInputs>(revision: number, edit: K, inputs: EditInputs[K], wants: Wants) =>
     post<Preview>(`/api/songs/${id}/preview`, { revision, edit, inputs, ...wants }),
-  step: (word: "undo" | "redo", revision: number, wants: Wants) => post<Change>(`/api/songs/${id}/${word}`, { revision, tab: TAB, ...wants }),
+  step: (word: "undo" | "redo", revision: number, wants: Wants) =>
+    post<Change>(`/api/songs/${id}/${word}`, { revision, tab: TAB, ...wants }),
   events: () => new EventSource(`/api/songs/${id}/events`),
 });
 export type SongApi = ReturnType<typeof songApi>;

@@ -34,8 +34,13 @@ export function patched(corners: Corners, patches: CurvePatch[]): Corners {
 }
 
 /** Chains with their stretches replaced, of those that are known. */
-export const putTogether = (known: Record<string, Corners>, patches: Record<string, CurvePatch[]>): Record<string, Corners> =>
-  Object.fromEntries(Object.entries(patches).flatMap(([id, list]) => (known[id] ? [[id, patched(known[id], list)]] : [])));
+export const putTogether = (
+  known: Record<string, Corners>,
+  patches: Record<string, CurvePatch[]>,
+): Record<string, Corners> =>
+  Object.fromEntries(
+    Object.entries(patches).flatMap(([id, list]) => (known[id] ? [[id, patched(known[id], list)]] : [])),
+  );
 
 type Plot = (tick: Ticks, value: Normalised) => [Px, Px];
 
@@ -51,7 +56,8 @@ export function windowPath(corners: Corners, [from, to, position, rate]: Window,
     points.push(plot(from + (corners[i * 2] - position) / rate, corners[i * 2 + 1]));
     if (jumpsAtEnd) return `M${points.map(point).join("L")}`;
   }
-  if (corners[corners.length - 2] < end || cornerBefore(corners, end) * 2 + 2 < corners.length) points.push(plot(to, leftHeight(corners, end)));
+  if (corners[corners.length - 2] < end || cornerBefore(corners, end) * 2 + 2 < corners.length)
+    points.push(plot(to, leftHeight(corners, end)));
   return `M${points.map(point).join("L")}`;
 }
 

@@ -86,12 +86,20 @@ export function hitAt(ground: Ground, x: Px, y: Px, finger: boolean, whole: bool
   }
   if (best.kind === "point") return best;
   const segment = pointsWithin(ground, 0, tick)[1] - 1;
-  const marks = segment < 0 ? [] : ([["skew", skewMark(ground, segment)], ["bend", bendMark(ground, segment)]] as const);
+  const marks =
+    segment < 0
+      ? []
+      : ([
+          ["skew", skewMark(ground, segment)],
+          ["bend", bendMark(ground, segment)],
+        ] as const);
   for (const [kind, place] of marks) {
-    if (place && Math.hypot(place[0] - x, place[1] - y) <= near) return { kind, index: segment, x: place[0], y: place[1] };
+    if (place && Math.hypot(place[0] - x, place[1] - y) <= near)
+      return { kind, index: segment, x: place[0], y: place[1] };
   }
   const height = heightAt(ground.corners, tick);
   if (height === null || Math.abs(yOf(ground, height) - y) > near) return best;
-  if (whole && segment >= 0 && points[segment + 1]) return { kind: "segment", index: segment, x, y: yOf(ground, height) };
+  if (whole && segment >= 0 && points[segment + 1])
+    return { kind: "segment", index: segment, x, y: yOf(ground, height) };
   return { kind: "line", x, y: yOf(ground, height) };
 }

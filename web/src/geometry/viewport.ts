@@ -1,4 +1,4 @@
-import type { Normalised, Px, Ticks, Meter } from "../api/types";
+import type { Meter, Normalised, Px, Ticks } from "../api/types";
 
 /** The one place where ticks and pixels, values and pixels meet. */
 export interface Viewport {
@@ -29,7 +29,8 @@ export const yToValue = (band: Band, y: Px): Normalised => {
 
 export const bandFor = (role: string, height: Px): Band => ({ height, low: role === "shift" ? -1 : 0, high: 1 });
 
-export const snapTick = (tick: Ticks, grid: Ticks): Ticks => (grid > 0 ? Math.round(tick / grid) * grid : Math.round(tick));
+export const snapTick = (tick: Ticks, grid: Ticks): Ticks =>
+  grid > 0 ? Math.round(tick / grid) * grid : Math.round(tick);
 
 export const beatTicks = (meter: Meter): Ticks => meter.beat_ticks;
 export const barTicks = (meter: Meter): Ticks => meter.bar_ticks;

@@ -1,11 +1,11 @@
 import type { PointerEvent } from "react";
 import type { EditInputs, PointRecord } from "../api/types";
+import { cycleWidth, type Ground, type Hit } from "../geometry/hit";
+import { choose } from "../state/choosing";
 import { edit } from "../state/edits";
 import { previewer } from "../state/previewer";
-import { choose } from "../state/choosing";
-import { type Reach, drag } from "./drag";
+import { drag, type Reach } from "./drag";
 import { finish, isDouble, showHand } from "./hand";
-import { type Ground, type Hit, cycleWidth } from "../geometry/hit";
 
 type Shape = EditInputs["shape_segments"]["shape"];
 type Marked = Extract<Hit, { index: number }>;
@@ -31,14 +31,18 @@ function bent(ground: Ground, index: number, reach: Reach): [shape: Shape, words
   const start = a.shape === "curved" || a.shape === "ess" ? (a.curve ?? 0) : 0;
   const upward = b.value >= a.value ? 1 : -1;
   const curve = Math.round(clamp(start + (upward * reach.dy) / BEND_PX, -1, 1) * 100) / 100;
-  if (a.shape === "ess") return [{ ...(shapeOf(a) as Extract<Shape, { shape: "ess" }>), curve }, `bend ${curve.toFixed(2)}`];
-  return Math.abs(curve) < 0.03 ? [{ shape: "straight" }, "straight"] : [{ shape: "curved", curve }, `bend ${curve.toFixed(2)}`];
+  if (a.shape === "ess")
+    return [{ ...(shapeOf(a) as Extract<Shape, { shape: "ess" }>), curve }, `bend ${curve.toFixed(2)}`];
+  return Math.abs(curve) < 0.03
+    ? [{ shape: "straight" }, "straight"]
+    : [{ shape: "curved", curve }, `bend ${curve.toFixed(2)}`];
 }
 
 function skewed(ground: Ground, index: number, reach: Reach): [shape: Shape, words: string] {
   const shape = shapeOf(ground.envelope.points[index]) as Extract<Shape, { shape: "cycle" }>;
   const turn = shape.wave === "square" ? -1 : 1;
-  const skew = Math.round(clamp((shape.skew ?? 0.5) + (turn * reach.dx) / cycleWidth(ground, index), 0.02, 0.98) * 100) / 100;
+  const skew =
+    Math.round(clamp((shape.skew ?? 0.5) + (turn * reach.dx) / cycleWidth(ground, index), 0.02, 0.98) * 100) / 100;
   return [{ ...shape, skew }, `skew ${Math.round(skew * 100)} %`];
 }
 
@@ -47,7 +51,11 @@ export function pressMark(event: PointerEvent, ground: Ground, { kind, index }: 
   const { envelope, window } = ground;
   const trial = previewer();
   const make = (reach: Reach) => (kind === "skew" ? skewed : bent)(ground, index, reach);
-  const inputs = (shape: Shape): EditInputs["shape_segments"] => ({ envelope_id: envelope.id, runs: [[index, index]], shape });
+  const inputs = (shape: Shape): EditInputs["shape_segments"] => ({
+    envelope_id: envelope.id,
+    runs: [[index, index]],
+    shape,
+  });
   choose(envelope.id, index, "only", window[0]);
   drag(event, {
     move: (reach) => {
@@ -57,7 +65,8 @@ export function pressMark(event: PointerEvent, ground: Ground, { kind, index }: 
     },
     drop: (reach) => {
       finish(trial, reach.moved ? () => edit("shape_segments", inputs(make(reach)[0])) : null);
-      if (!reach.moved && isDouble(`bend ${envelope.id} ${index}`)) void edit("shape_segments", inputs({ shape: "straight" }));
+      if (!reach.moved && isDouble(`bend ${envelope.id} ${index}`))
+        void edit("shape_segments", inputs({ shape: "straight" }));
     },
     cancel: () => finish(trial, null),
   });

@@ -1,12 +1,12 @@
 import type { PointerEvent } from "react";
 import type { Px, RegionPart, Ticks } from "../api/types";
+import { chooseRegions, chosenNow, setChoice } from "../state/choice";
+import { type ChoiceMode, modeOf } from "../state/choosing";
+import { handNow, setHand } from "../state/hand";
 import { lookup } from "../state/lookup";
 import { song } from "../state/song";
-import { viewNow, setView } from "../state/view";
-import { chosenNow, setChoice, chooseRegions } from "../state/choice";
-import { handNow, setHand } from "../state/hand";
 import { type Place, placeAt, rowsIn } from "../state/stage";
-import { type ChoiceMode, modeOf } from "../state/choosing";
+import { setView, viewNow } from "../state/view";
 import { drag } from "./drag";
 
 export const trackIdOf = (region: RegionPart): string => region.owner.slice("track/".length);
@@ -18,7 +18,8 @@ export function select(region: RegionPart, mode: ChoiceMode = "only"): void {
   const { model } = song();
   const lead = regionId ? model.regions[regionId] : undefined;
   let ids = [region.id];
-  if (mode === "toggle") ids = regionIds.includes(region.id) ? regionIds.filter((id) => id !== region.id) : [region.id, ...regionIds];
+  if (mode === "toggle")
+    ids = regionIds.includes(region.id) ? regionIds.filter((id) => id !== region.id) : [region.id, ...regionIds];
   if (mode === "through" && lead) ids = [region.id, ...between(lead, region).filter((id) => id !== region.id)];
   chooseRegions(ids);
   setChoice({ chosen: [], span: null });
@@ -31,7 +32,13 @@ function between(one: RegionPart, other: RegionPart): string[] {
   const rows = model.tracks.map((track) => track.id);
   const [top, bottom] = [rows.indexOf(trackIdOf(one)), rows.indexOf(trackIdOf(other))].sort((a, b) => a - b);
   const [from, to] = [Math.min(one.start_tick, other.start_tick), Math.max(endOf(one), endOf(other))];
-  return rows.slice(top, bottom + 1).flatMap((id) => (lookup(model).regions[`track/${id}`] ?? []).filter((region) => region.start_tick < to && endOf(region) > from).map((region) => region.id));
+  return rows
+    .slice(top, bottom + 1)
+    .flatMap((id) =>
+      (lookup(model).regions[`track/${id}`] ?? [])
+        .filter((region) => region.start_tick < to && endOf(region) > from)
+        .map((region) => region.id),
+    );
 }
 
 /** The chosen regions, the earliest first. */
@@ -43,7 +50,9 @@ export const chosenRegions = (): RegionPart[] =>
 
 /** Where the pointer last was on the table: a track and a tick. */
 let pointed: { x: Px; y: Px } | null = null;
-export const pointTable = (x: Px, y: Px): void => void (pointed = { x, y });
+export const pointTable = (x: Px, y: Px): void => {
+  pointed = { x, y };
+};
 export const underPointer = (): Place | null => pointed && placeAt(pointed.x, pointed.y);
 
 /** Draws a loop about regions on empty ground of the table; a press without a drag lets go of all. */
@@ -54,7 +63,10 @@ export function pressTable(event: PointerEvent): void {
   const [x0, y0] = [event.clientX, event.clientY];
   const before = modeOf(event) === "only" && !viewNow().gather ? [] : chosenNow().regionIds;
   drag(event, {
-    move: ({ dx, dy }) => setHand({ loop: { left: Math.min(x0, x0 + dx), top: Math.min(y0, y0 + dy), width: Math.abs(dx), height: Math.abs(dy) } }),
+    move: ({ dx, dy }) =>
+      setHand({
+        loop: { left: Math.min(x0, x0 + dx), top: Math.min(y0, y0 + dy), width: Math.abs(dx), height: Math.abs(dy) },
+      }),
     drop: ({ moved }) => {
       const { loop } = handNow();
       const { gather } = viewNow();

@@ -1,9 +1,9 @@
 import type { Ticks } from "../api/types";
-import type { previewer } from "../state/previewer";
-import { setHand, type Hand } from "../state/hand";
-import type { Reach } from "./drag";
-import { gridNow } from "../state/grid";
 import type { Ground } from "../geometry/hit";
+import { gridNow } from "../state/grid";
+import { type Hand, setHand } from "../state/hand";
+import type { previewer } from "../state/previewer";
+import type { Reach } from "./drag";
 
 /** Two presses on one mark within this time are a double press, by mouse or finger. */
 const DOUBLE_MS = 450;

@@ -1,18 +1,18 @@
 import type { PointerEvent } from "react";
 import type { EditInputs, Normalised, Ticks } from "../api/types";
 import { heightAt } from "../geometry/corners";
+import { type Ground, inside, outside, valueAt, yOf } from "../geometry/hit";
+import { snapTick, xToTick } from "../geometry/viewport";
+import { chosenNow, setChoice } from "../state/choice";
+import { choiceNow, choose, chooseNone, modeOf, runsOf } from "../state/choosing";
 import { edit } from "../state/edits";
+import { gridNow } from "../state/grid";
 import { previewer } from "../state/previewer";
 import { song } from "../state/song";
 import { viewNow } from "../state/view";
-import { chosenNow, setChoice } from "../state/choice";
 import { setWishes } from "../state/wishes";
-import { snapTick, xToTick } from "../geometry/viewport";
-import { choiceNow, choose, chooseNone, modeOf, runsOf } from "../state/choosing";
-import { type Reach, drag } from "./drag";
-import { gridNow } from "../state/grid";
+import { drag, type Reach } from "./drag";
 import { finish, isDouble, showHand, step } from "./hand";
-import { type Ground, inside, outside, valueAt, yOf } from "../geometry/hit";
 
 const clamp = (number: number, low: number, high: number) => Math.min(Math.max(number, low), high);
 
@@ -24,7 +24,8 @@ function dragPoints(event: PointerEvent, ground: Ground, indexes: number[], at: 
   const inputs = (reach: Reach): EditInputs["shift_points"] => {
     const wish = snapTick(outside(window, point.tick) + xToTick(ground, reach.dx), step(reach));
     const ticks = Math.abs(reach.dx) < 3 ? 0 : Math.max(0, Math.round(inside(window, wish))) - point.tick;
-    const value = Math.abs(reach.dy) < 1 ? 0 : valueAt({ ...ground, band }, yOf(ground, point.value) + reach.dy) - point.value;
+    const value =
+      Math.abs(reach.dy) < 1 ? 0 : valueAt({ ...ground, band }, yOf(ground, point.value) + reach.dy) - point.value;
     return { envelope_id: envelope.id, runs: runsOf(indexes), ticks, value, ...(viewNow().push ? { push: true } : {}) };
   };
   drag(event, {
@@ -51,7 +52,8 @@ export function pressPoint(event: PointerEvent, ground: Ground, index: number): 
   const { chosen } = chosenNow();
   if (!chosen.includes(index)) return void event.stopPropagation();
   dragPoints(event, ground, chosen, index, () => {
-    if (mode === "only" && isDouble(`point ${envelope.id} ${index}`, event.timeStamp)) return removePoints(envelope.id, [index]);
+    if (mode === "only" && isDouble(`point ${envelope.id} ${index}`, event.timeStamp))
+      return removePoints(envelope.id, [index]);
     if (mode === "only") choose(envelope.id, index, "only", window[0]);
   });
 }
@@ -92,26 +94,48 @@ export async function addPoint(inputs: EditInputs["add_point"]): Promise<void> {
 }
 
 /** Presses the edge of the box about the chosen points: it stretches them in time, or scales their values about the foot. */
-export function pressEdge(event: PointerEvent, ground: Ground, edge: "start" | "end" | "top", chosen: number[], height: number): void {
+export function pressEdge(
+  event: PointerEvent,
+  ground: Ground,
+  edge: "start" | "end" | "top",
+  chosen: number[],
+  height: number,
+): void {
   const { envelope, window } = ground;
   const [first, last] = [envelope.points[chosen[0]], envelope.points[chosen[chosen.length - 1]]];
   const trial = previewer();
   const base = { envelope_id: envelope.id, runs: runsOf(chosen) };
-  const moved = (tick: Ticks, reach: Reach) => Math.max(0, Math.round(inside(window, snapTick(outside(window, tick) + xToTick(ground, reach.dx), step(reach)))));
+  const moved = (tick: Ticks, reach: Reach) =>
+    Math.max(0, Math.round(inside(window, snapTick(outside(window, tick) + xToTick(ground, reach.dx), step(reach)))));
   const span = (reach: Reach): EditInputs["stretch_points"] => ({
     ...base,
     start_tick: edge === "start" ? Math.min(moved(first.tick, reach), last.tick - 1) : first.tick,
     end_tick: edge === "end" ? Math.max(moved(last.tick, reach), first.tick + 1) : last.tick,
     ...(viewNow().push && edge === "end" ? { push: true } : {}),
   });
-  const factor = (reach: Reach): EditInputs["scale_points"] => ({ ...base, factor: Math.round(clamp((height - reach.dy) / height, 0, 20) * 100) / 100, pivot: "foot" });
+  const factor = (reach: Reach): EditInputs["scale_points"] => ({
+    ...base,
+    factor: Math.round(clamp((height - reach.dy) / height, 0, 20) * 100) / 100,
+    pivot: "foot",
+  });
   drag(event, {
     move: (reach) => {
-      showHand(ground, "move", chosen[edge === "start" ? 0 : chosen.length - 1], edge === "top" ? `${Math.round(factor(reach).factor * 100)} %` : undefined);
+      showHand(
+        ground,
+        "move",
+        chosen[edge === "start" ? 0 : chosen.length - 1],
+        edge === "top" ? `${Math.round(factor(reach).factor * 100)} %` : undefined,
+      );
       if (edge === "top") trial.ask("scale_points", factor(reach));
       else trial.ask("stretch_points", span(reach));
     },
-    drop: (reach) => finish(trial, reach.moved ? () => (edge === "top" ? edit("scale_points", factor(reach)) : edit("stretch_points", span(reach))) : null),
+    drop: (reach) =>
+      finish(
+        trial,
+        reach.moved
+          ? () => (edge === "top" ? edit("scale_points", factor(reach)) : edit("stretch_points", span(reach)))
+          : null,
+      ),
     cancel: () => finish(trial, null),
   });
 }
@@ -123,13 +147,23 @@ export function nudge(key: string, fine: boolean): boolean {
   const up = { ArrowUp: 1, ArrowDown: -1 }[key] ?? 0;
   if (!choice || choice.chosen.length === 0 || (across === 0 && up === 0)) return false;
   const ticks = across * (fine ? 10 : gridNow() || 60);
-  void edit("shift_points", { envelope_id: choice.envelope.id, runs: runsOf(choice.chosen), ticks, value: up * (fine ? 0.001 : 0.01), ...(viewNow().push ? { push: true } : {}) });
+  void edit("shift_points", {
+    envelope_id: choice.envelope.id,
+    runs: runsOf(choice.chosen),
+    ticks,
+    value: up * (fine ? 0.001 : 0.01),
+    ...(viewNow().push ? { push: true } : {}),
+  });
   return true;
 }
 
 export function removePoints(envelopeId: string, indexes: number[]): void {
   chooseNone();
-  void edit("remove_points", { envelope_id: envelopeId, runs: runsOf(indexes), ...(viewNow().push ? { push: true } : {}) });
+  void edit("remove_points", {
+    envelope_id: envelopeId,
+    runs: runsOf(indexes),
+    ...(viewNow().push ? { push: true } : {}),
+  });
 }
 
 /** Walks to the next or previous point, and puts the keyboard on it. */

@@ -2,17 +2,31 @@ import type { KeyboardEvent, PointerEvent } from "react";
 import type { EditInputs, EnvelopePart, ScaleEntry } from "../api/types";
 import { edit } from "../state/edits";
 import { previewer } from "../state/previewer";
-import { type Reach, drag } from "./drag";
+import { drag, type Reach } from "./drag";
 
 /** What a pixel up is worth: decibels for gains, a share of the travel for the rest. */
 const DECIBELS_PER_PX = 0.1;
 const SHARE_PER_PX = 1 / 250;
 
-type Raise = { name: "raise_envelope"; inputs: EditInputs["raise_envelope"] } | { name: "shift_points"; inputs: EditInputs["shift_points"] };
+type Raise =
+  | { name: "raise_envelope"; inputs: EditInputs["raise_envelope"] }
+  | { name: "shift_points"; inputs: EditInputs["shift_points"] };
 
 function raise(lane: EnvelopePart, scale: ScaleEntry, px: number): Raise {
-  if (scale.gain && lane.role !== "scale") return { name: "raise_envelope", inputs: { envelope_id: lane.id, amount: `${(Math.round(px * DECIBELS_PER_PX * 10) / 10).toFixed(1)} dB` } };
-  return { name: "shift_points", inputs: { envelope_id: lane.id, runs: [[0, lane.points.length - 1]], ticks: 0, value: Math.min(Math.max(px * SHARE_PER_PX, -1), 1) } };
+  if (scale.gain && lane.role !== "scale")
+    return {
+      name: "raise_envelope",
+      inputs: { envelope_id: lane.id, amount: `${(Math.round(px * DECIBELS_PER_PX * 10) / 10).toFixed(1)} dB` },
+    };
+  return {
+    name: "shift_points",
+    inputs: {
+      envelope_id: lane.id,
+      runs: [[0, lane.points.length - 1]],
+      ticks: 0,
+      value: Math.min(Math.max(px * SHARE_PER_PX, -1), 1),
+    },
+  };
 }
 
 const make = ({ name, inputs }: Raise) => (name === "raise_envelope" ? edit(name, inputs) : edit(name, inputs));

@@ -1,21 +1,21 @@
-import { holdsRegions } from "../state/holds";
 import type { KeyboardEvent, PointerEvent } from "react";
 import type { EditInputs, RegionPart, Ticks, TrackPart } from "../api/types";
+import { barTicks, snapTick, xToTick } from "../geometry/viewport";
+import { chooseRegions, chosenNow, setChoice } from "../state/choice";
+import { type ChoiceMode, modeOf } from "../state/choosing";
 import { edit, editAndTell, editAsking } from "../state/edits";
+import { gridNow } from "../state/grid";
+import { handNow, setHand } from "../state/hand";
+import { holdsRegions } from "../state/holds";
 import { lookup } from "../state/lookup";
+import { tell } from "../state/notice";
 import { previewer } from "../state/previewer";
 import { song } from "../state/song";
-import { viewNow, setView } from "../state/view";
-import { chosenNow, setChoice, chooseRegions } from "../state/choice";
-import { transportNow } from "../state/transport";
-import { handNow, setHand } from "../state/hand";
-import { tell } from "../state/notice";
 import { trackAt } from "../state/stage";
-import { barTicks, snapTick, xToTick } from "../geometry/viewport";
-import { type ChoiceMode, modeOf } from "../state/choosing";
+import { transportNow } from "../state/transport";
+import { setView, viewNow } from "../state/view";
 import { chosenRegions, endOf, select, trackIdOf, underPointer } from "./choosing";
-import { type Reach, drag } from "./drag";
-import { gridNow } from "../state/grid";
+import { drag, type Reach } from "./drag";
 
 /** The chosen regions, as edits name them. */
 const ids = () => ({ region_ids: chosenRegions().map((region) => region.id) });
@@ -54,12 +54,14 @@ export function pressRegion(event: PointerEvent, region: RegionPart): void {
     drop: (reach) => {
       setHand({ carry: null });
       trial.end(reach.moved);
-      if (reach.moved) return void edit(reach.copy ? "copy_regions" : "move_regions", inputs(reach)).then((change) => {
-        if (!change) return;
-        const now = song().model.regions[region.id];
-        if (now) setView({ trackId: trackIdOf(now) });
-        if (change.tells.some(({ code }) => code === "lost")) tell("done", change.tells.map(({ text }) => text).join("; "), true);
-      });
+      if (reach.moved)
+        return void edit(reach.copy ? "copy_regions" : "move_regions", inputs(reach)).then((change) => {
+          if (!change) return;
+          const now = song().model.regions[region.id];
+          if (now) setView({ trackId: trackIdOf(now) });
+          if (change.tells.some(({ code }) => code === "lost"))
+            tell("done", change.tells.map(({ text }) => text).join("; "), true);
+        });
       if (chosen) select(region, mode);
     },
     cancel: () => {
@@ -97,7 +99,8 @@ function tapRegion(event: PointerEvent, region: RegionPart): void {
   drag(event, { move: () => {}, drop: ({ moved }) => !moved && select(region, mode), cancel: () => {} });
 }
 
-const split = (region: RegionPart, tick: Ticks) => void edit("split_region", { region_id: region.id, tick: snapTick(tick, gridNow()) });
+const split = (region: RegionPart, tick: Ticks) =>
+  void edit("split_region", { region_id: region.id, tick: snapTick(tick, gridNow()) });
 
 /** Cuts every chosen region that the playhead stands in, on the grid. */
 export const splitAtPlayhead = (region: RegionPart) => split(region, transportNow().playhead);
@@ -105,7 +108,11 @@ export const splitAtPlayhead = (region: RegionPart) => split(region, transportNo
 /** Cuts the region under the pointer there, on the grid. */
 export function splitAtPointer(): void {
   const place = underPointer();
-  const under = place && (lookup(song().model).regions[`track/${place.trackId}`] ?? []).find((region) => place.tick > region.start_tick && place.tick < endOf(region));
+  const under =
+    place &&
+    (lookup(song().model).regions[`track/${place.trackId}`] ?? []).find(
+      (region) => place.tick > region.start_tick && place.tick < endOf(region),
+    );
   if (under) split(under, place.tick);
   else tell("fault", "Point at a region first.");
 }
@@ -113,7 +120,8 @@ export function splitAtPointer(): void {
 export const join = (region: RegionPart) => void edit("join_region", { region_id: region.id });
 export const duplicate = () => void edit("duplicate_regions", ids());
 export const separate = (each = false) => void editAndTell("separate_regions", { ...ids(), ...(each ? { each } : {}) });
-export const mute = () => void edit("mute_regions", () => ({ ...ids(), muted: !chosenRegions().every((region) => region.muted) }));
+export const mute = () =>
+  void edit("mute_regions", () => ({ ...ids(), muted: !chosenRegions().every((region) => region.muted) }));
 export const layOut = () => void editAsking("lay_out", ids());
 
 export function remove(): void {
@@ -125,7 +133,12 @@ export function remove(): void {
 export function copy(): void {
   const regions = chosenRegions();
   setChoice({ clipboard: { regions: regions.map((region) => region.id) } });
-  tell("done", regions.length === 1 ? `${song().model.clips[regions[0].clip_id].name} is ready to paste at the playhead` : `${regions.length} regions are ready to paste at the playhead`);
+  tell(
+    "done",
+    regions.length === 1
+      ? `${song().model.clips[regions[0].clip_id].name} is ready to paste at the playhead`
+      : `${regions.length} regions are ready to paste at the playhead`,
+  );
 }
 
 /** Places the copied regions at the playhead, on the grid. */
@@ -146,12 +159,23 @@ function nudge(event: KeyboardEvent): boolean {
   if (!side && !row) return false;
   const step = event.shiftKey ? gridNow() || 60 : barTicks(song().model.head.meter);
   const earliest = chosenRegions()[0]?.start_tick ?? 0;
-  void edit("move_regions", { ...ids(), ticks: side ? Math.max(side * step, -earliest) : 0, ...(row ? { track_steps: row } : {}) });
+  void edit("move_regions", {
+    ...ids(),
+    ticks: side ? Math.max(side * step, -earliest) : 0,
+    ...(row ? { track_steps: row } : {}),
+  });
   return true;
 }
 
 const ACTIONS: Record<string, (region: RegionPart) => void> = {
-  Delete: remove, Backspace: remove, d: duplicate, s: () => separate(), c: copy, x: splitAtPlayhead, j: join, m: mute,
+  Delete: remove,
+  Backspace: remove,
+  d: duplicate,
+  s: () => separate(),
+  c: copy,
+  x: splitAtPlayhead,
+  j: join,
+  m: mute,
 };
 
 export function regionKey(event: KeyboardEvent, region: RegionPart): void {
@@ -169,4 +193,3 @@ export function regionKey(event: KeyboardEvent, region: RegionPart): void {
   event.preventDefault();
   event.stopPropagation();
 }
-

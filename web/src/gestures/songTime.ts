@@ -1,11 +1,11 @@
+import { positionText, snapTick } from "../geometry/viewport";
+import { chosenNow, setChoice } from "../state/choice";
 import { editAndTell } from "../state/edits";
+import { gridNow } from "../state/grid";
+import { tell } from "../state/notice";
 import { songStretchOf } from "../state/questions";
 import { song } from "../state/song";
-import { chosenNow, setChoice } from "../state/choice";
 import { transportNow } from "../state/transport";
-import { tell } from "../state/notice";
-import { positionText, snapTick } from "../geometry/viewport";
-import { gridNow } from "../state/grid";
 
 const range = () => song().model.head.range;
 const playhead = () => snapTick(transportNow().playhead, gridNow());
@@ -23,7 +23,8 @@ export async function copyTime(): Promise<boolean> {
   return true;
 }
 
-export const deleteTime = () => editAndTell("delete_time", { from_tick: range().start_tick, to_tick: range().end_tick });
+export const deleteTime = () =>
+  editAndTell("delete_time", { from_tick: range().start_tick, to_tick: range().end_tick });
 
 export async function cutTime(): Promise<void> {
   if (await copyTime()) await deleteTime();
@@ -32,9 +33,11 @@ export async function cutTime(): Promise<void> {
 /** Puts the copied stretch in at the playhead: with room made for it, or over what lies there. */
 export function pasteTime(over = false): void {
   const { clipboard } = chosenNow();
-  if (!clipboard || !("stretch" in clipboard)) return tell("fault", "No stretch of the song has been copied yet: set a range and copy it first.");
+  if (!clipboard || !("stretch" in clipboard))
+    return tell("fault", "No stretch of the song has been copied yet: set a range and copy it first.");
   void editAndTell("paste_time", { tick: playhead(), stretch: clipboard.stretch, ...(over ? { over } : {}) });
 }
 
 /** Makes room at the playhead, as long as the range. */
-export const insertTime = () => void editAndTell("insert_time", { tick: playhead(), length_ticks: range().end_tick - range().start_tick });
+export const insertTime = () =>
+  void editAndTell("insert_time", { tick: playhead(), length_ticks: range().end_tick - range().start_tick });

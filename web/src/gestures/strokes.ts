@@ -1,36 +1,59 @@
 import type { PointerEvent } from "react";
 import type { EditInputs, Normalised, Px, Ticks } from "../api/types";
+import { type Ground, inside, pointsWithin, tickAt, valueAt, xOf, yOf } from "../geometry/hit";
+import { snapTick, xToTick } from "../geometry/viewport";
+import { setChoice } from "../state/choice";
+import { chooseMany } from "../state/choosing";
 import { edit } from "../state/edits";
+import { gridNow } from "../state/grid";
+import { setHand } from "../state/hand";
 import { previewer } from "../state/previewer";
 import { viewNow } from "../state/view";
-import { setChoice } from "../state/choice";
-import { setHand } from "../state/hand";
-import { snapTick, xToTick } from "../geometry/viewport";
-import { chooseMany } from "../state/choosing";
-import { type Reach, drag } from "./drag";
-import { gridNow } from "../state/grid";
-import { type Ground, inside, pointsWithin, tickAt, valueAt, xOf, yOf } from "../geometry/hit";
+import { drag, type Reach } from "./drag";
 
-type Stroke = { edit: "draw_stretch"; inputs: EditInputs["draw_stretch"] } | { edit: "rub_out"; inputs: EditInputs["rub_out"] } | null;
+type Stroke =
+  | { edit: "draw_stretch"; inputs: EditInputs["draw_stretch"] }
+  | { edit: "rub_out"; inputs: EditInputs["rub_out"] }
+  | null;
 
 /** Where no grid is on, a step is as long as this. */
 const STEP: Ticks = 240;
 
 const within = ([from, to]: Ground["window"], tick: Ticks) => Math.min(Math.max(tick, from), to);
 const places = (ground: Ground, x: Px, free = true): Ticks =>
-  Math.max(0, Math.round(inside(ground.window, within(ground.window, snapTick(xToTick(ground, x), free ? 0 : gridNow())))));
+  Math.max(
+    0,
+    Math.round(inside(ground.window, within(ground.window, snapTick(xToTick(ground, x), free ? 0 : gridNow())))),
+  );
 
 /** Follows a hand that draws, and says what its trail means. */
-function follow(event: PointerEvent, ground: Ground, start: [Px, Px], meaning: (trail: [Px, Px][], free: boolean) => Stroke, shown: (trail: [Px, Px][]) => [Px, Px][]): void {
+function follow(
+  event: PointerEvent,
+  ground: Ground,
+  start: [Px, Px],
+  meaning: (trail: [Px, Px][], free: boolean) => Stroke,
+  shown: (trail: [Px, Px][]) => [Px, Px][],
+): void {
   const trial = previewer();
   const trail: [Px, Px][] = [start];
-  const ask = (stroke: Stroke) => (stroke?.edit === "rub_out" ? trial.ask("rub_out", stroke.inputs) : stroke && trial.ask("draw_stretch", stroke.inputs));
+  const ask = (stroke: Stroke) =>
+    stroke?.edit === "rub_out"
+      ? trial.ask("rub_out", stroke.inputs)
+      : stroke && trial.ask("draw_stretch", stroke.inputs);
   setChoice({ envelopeId: ground.envelope.id, chosen: [], span: null, windowFrom: ground.window[0] });
   drag(event, {
     move: (reach) => {
       trail.push([start[0] + reach.dx, start[1] + reach.dy]);
       const [x, y] = trail[trail.length - 1];
-      setHand({ hand: { kind: "draw", envelopeId: ground.envelope.id, index: null, windowFrom: ground.window[0], trail: shown([...trail.slice(0, -1), [x, y]]) } });
+      setHand({
+        hand: {
+          kind: "draw",
+          envelopeId: ground.envelope.id,
+          index: null,
+          windowFrom: ground.window[0],
+          trail: shown([...trail.slice(0, -1), [x, y]]),
+        },
+      });
       ask(meaning(trail, reach.free));
     },
     drop: (reach) => {
@@ -57,7 +80,12 @@ function strokeOf(ground: Ground, trail: [Px, Px][]): [Ticks, Normalised][] {
 export function pressFreehand(event: PointerEvent, ground: Ground, start: [Px, Px]): void {
   const meaning = (trail: [Px, Px][]): Stroke => {
     const points = strokeOf(ground, trail);
-    return points.length > 1 ? { edit: "draw_stretch", inputs: { envelope_id: ground.envelope.id, how: "freehand", points, tolerance: viewNow().tolerance } } : null;
+    return points.length > 1
+      ? {
+          edit: "draw_stretch",
+          inputs: { envelope_id: ground.envelope.id, how: "freehand", points, tolerance: viewNow().tolerance },
+        }
+      : null;
   };
   follow(event, ground, start, meaning, (trail) => trail);
 }
@@ -66,23 +94,43 @@ export function pressSteps(event: PointerEvent, ground: Ground, start: [Px, Px])
   const size = gridNow() || STEP;
   const meaning = (trail: [Px, Px][]): Stroke => {
     const points = trail.map(([x, y]): [Ticks, Normalised] => [places(ground, x), valueAt(ground, y)]);
-    return { edit: "draw_stretch", inputs: { envelope_id: ground.envelope.id, how: "steps", points, grid_ticks: size } };
+    return {
+      edit: "draw_stretch",
+      inputs: { envelope_id: ground.envelope.id, how: "steps", points, grid_ticks: size },
+    };
   };
   follow(event, ground, start, meaning, (trail) => trail);
 }
 
 export function pressRamp(event: PointerEvent, ground: Ground, start: [Px, Px]): void {
   const meaning = (trail: [Px, Px][], free: boolean): Stroke => {
-    const ends = [trail[0], trail[trail.length - 1]].map(([x, y]): [Ticks, Normalised] => [places(ground, x, free), valueAt(ground, y)]);
-    return ends[0][0] === ends[1][0] ? null : { edit: "draw_stretch", inputs: { envelope_id: ground.envelope.id, how: "ramp", points: ends } };
+    const ends = [trail[0], trail[trail.length - 1]].map(([x, y]): [Ticks, Normalised] => [
+      places(ground, x, free),
+      valueAt(ground, y),
+    ]);
+    return ends[0][0] === ends[1][0]
+      ? null
+      : { edit: "draw_stretch", inputs: { envelope_id: ground.envelope.id, how: "ramp", points: ends } };
   };
   follow(event, ground, start, meaning, (trail) => [trail[0], trail[trail.length - 1]]);
 }
 
 export function pressRub(event: PointerEvent, ground: Ground, start: [Px, Px]): void {
   const meaning = (trail: [Px, Px][], free: boolean): Stroke => {
-    const [from, to] = [trail[0][0], trail[trail.length - 1][0]].map((x) => places(ground, x, free)).sort((a, b) => a - b);
-    return to > from ? { edit: "rub_out", inputs: { envelope_id: ground.envelope.id, from_tick: from, to_tick: to, ...(viewNow().push ? { push: true } : {}) } } : null;
+    const [from, to] = [trail[0][0], trail[trail.length - 1][0]]
+      .map((x) => places(ground, x, free))
+      .sort((a, b) => a - b);
+    return to > from
+      ? {
+          edit: "rub_out",
+          inputs: {
+            envelope_id: ground.envelope.id,
+            from_tick: from,
+            to_tick: to,
+            ...(viewNow().push ? { push: true } : {}),
+          },
+        }
+      : null;
   };
   follow(event, ground, start, meaning, (trail) => [trail[0], [trail[trail.length - 1][0], trail[0][1]]]);
 }
@@ -96,7 +144,12 @@ export function pressRange(event: PointerEvent, ground: Ground, start: [Px, Px])
   const take = (reach: Reach) => {
     const [from, to] = stretch(reach);
     const [first, end] = pointsWithin(ground, from, to);
-    chooseMany(ground.envelope.id, Array.from({ length: end - first }, (_, i) => first + i), ground.window[0], to > from ? [from, to] : null);
+    chooseMany(
+      ground.envelope.id,
+      Array.from({ length: end - first }, (_, i) => first + i),
+      ground.window[0],
+      to > from ? [from, to] : null,
+    );
   };
   drag(event, { move: take, drop: take, cancel: () => chooseMany(ground.envelope.id, [], ground.window[0]) });
 }
@@ -107,13 +160,23 @@ export function pressLasso(event: PointerEvent, ground: Ground, start: [Px, Px],
   const take = () => {
     const xs = trail.map(([x]) => x);
     const [first, end] = pointsWithin(ground, tickAt(ground, Math.min(...xs)), tickAt(ground, Math.max(...xs)));
-    const inLoop = Array.from({ length: end - first }, (_, i) => first + i).filter((i) => encloses(trail, xOf(ground, ground.envelope.points[i].tick), yOf(ground, ground.envelope.points[i].value)));
+    const inLoop = Array.from({ length: end - first }, (_, i) => first + i).filter((i) =>
+      encloses(trail, xOf(ground, ground.envelope.points[i].tick), yOf(ground, ground.envelope.points[i].value)),
+    );
     chooseMany(ground.envelope.id, inLoop, ground.window[0]);
   };
   drag(event, {
     move: (reach) => {
       trail.push([start[0] + reach.dx, start[1] + reach.dy]);
-      setHand({ hand: { kind: "draw", envelopeId: ground.envelope.id, index: null, windowFrom: ground.window[0], trail: [...trail, start] } });
+      setHand({
+        hand: {
+          kind: "draw",
+          envelopeId: ground.envelope.id,
+          index: null,
+          windowFrom: ground.window[0],
+          trail: [...trail, start],
+        },
+      });
       take();
     },
     drop: (reach) => {

@@ -2,16 +2,16 @@ import { useVirtualizer } from "@tanstack/react-virtual";
 import { Ban } from "lucide-react";
 import { type KeyboardEvent, useMemo, useRef, useState } from "react";
 import { hueStyle, parameterHue } from "../geometry/hue";
-import { EmbedButton } from "./knobs/EmbedButton";
-import { focusOn } from "../state/focus";
 import { actingWords } from "../state/acting";
-import { reveal } from "../table/scrolling";
 import { useChoice } from "../state/choice";
+import { entriesOf, type Filter, type Found, search } from "../state/entries";
+import { focusOn } from "../state/focus";
 import { useSong } from "../state/song";
-import { useField } from "../ui/useField";
-import { useView, viewNow, setView } from "../state/view";
 import { useShown } from "../state/useShown";
-import { type Filter, type Found, entriesOf, search } from "../state/entries";
+import { setView, useView, viewNow } from "../state/view";
+import { reveal } from "../table/scrolling";
+import { useField } from "../ui/useField";
+import { EmbedButton } from "./knobs/EmbedButton";
 
 const ROW = 44;
 const FILTERS: [Filter, string][] = [
@@ -35,8 +35,17 @@ export function Finder() {
   const box = useRef<HTMLDivElement>(null);
   const field = useRef<HTMLInputElement>(null);
   useField("finder", field);
-  const found = useMemo(() => (catalogue ? search(entriesOf(catalogue, model.tracks), find, { words, filter, trackId, clipId, lately }) : []), [catalogue, model.tracks, find, words, filter, trackId, clipId, lately]);
-  const rows = useVirtualizer({ count: found.length, getScrollElement: () => box.current, estimateSize: () => ROW, overscan: 6 });
+  const found = useMemo(
+    () =>
+      catalogue ? search(entriesOf(catalogue, model.tracks), find, { words, filter, trackId, clipId, lately }) : [],
+    [catalogue, model.tracks, find, words, filter, trackId, clipId, lately],
+  );
+  const rows = useVirtualizer({
+    count: found.length,
+    getScrollElement: () => box.current,
+    estimateSize: () => ROW,
+    overscan: 6,
+  });
 
   const move = (next: number) => {
     const place = Math.min(Math.max(next, 0), found.length - 1);
@@ -70,12 +79,20 @@ export function Finder() {
       />
       <div className="flex flex-wrap gap-1" role="group" aria-label="Show">
         {FILTERS.map(([id, name]) => (
-          <button key={id} type="button" className={`btn btn-xs pointer-coarse:h-10 ${filter === id ? "btn-secondary" : ""}`} aria-pressed={filter === id} onClick={() => setFilter(id)}>
+          <button
+            key={id}
+            type="button"
+            className={`btn btn-xs pointer-coarse:h-10 ${filter === id ? "btn-secondary" : ""}`}
+            aria-pressed={filter === id}
+            onClick={() => setFilter(id)}
+          >
             {name}
           </button>
         ))}
       </div>
-      <p className="faint text-[11.5px]" role="status">{found.length} of {catalogue ? entriesOf(catalogue, model.tracks).length : 0} parameters</p>
+      <p className="faint text-xs" role="status">
+        {found.length} of {catalogue ? entriesOf(catalogue, model.tracks).length : 0} parameters
+      </p>
       {found.length === 0 && <p>Nothing is called that here. Try a part of the name, or show all.</p>}
       <div ref={box} className="min-h-0 grow overflow-auto" role="listbox" aria-label="Parameters found">
         <div className="relative" style={{ height: rows.getTotalSize() }}>
@@ -92,7 +109,10 @@ export function Finder() {
 function lead(entry: Found): void {
   const { unfolded } = viewNow();
   focusOn(entry.address);
-  setView({ trackId: entry.trackId, unfolded: unfolded.includes(entry.trackId) ? unfolded : [...unfolded, entry.trackId] });
+  setView({
+    trackId: entry.trackId,
+    unfolded: unfolded.includes(entry.trackId) ? unfolded : [...unfolded, entry.trackId],
+  });
   reveal(entry.trackId);
   if (viewNow().sheet !== "find") setView({ sheet: "find" });
 }
@@ -100,15 +120,35 @@ function lead(entry: Found): void {
 function Row({ entry, top, chosen }: { entry: Found; top: number; chosen: boolean }) {
   const words = actingWords(entry.acts);
   return (
-    <div className={`group absolute right-0 left-0 flex items-center gap-1 rounded-field px-1.5 ${chosen ? "bg-base-300" : ""}`} style={{ top, height: ROW, ...hueStyle(parameterHue(entry.address)) }} role="option" aria-selected={chosen}>
-      <button type="button" className="min-w-0 grow cursor-pointer text-left" onClick={() => lead(entry)} title={entry.entry.automatable ? undefined : `Cannot be automated: ${entry.entry.reason}`} data-testid={`found-${entry.address}`}>
-        <span className={`block truncate font-semibold ${entry.entry.automatable ? "" : "faint"}`}>{entry.entry.name}</span>
-        <span className="faint block truncate text-[11px]">
+    <div
+      className={`group absolute right-0 left-0 flex items-center gap-1 rounded-field px-1.5 ${chosen ? "bg-base-300" : ""}`}
+      style={{ top, height: ROW, ...hueStyle(parameterHue(entry.address)) }}
+      role="option"
+      tabIndex={-1}
+      aria-selected={chosen}
+    >
+      <button
+        type="button"
+        className="min-w-0 grow cursor-pointer text-left"
+        onClick={() => lead(entry)}
+        title={entry.entry.automatable ? undefined : `Cannot be automated: ${entry.entry.reason}`}
+        data-testid={`found-${entry.address}`}
+      >
+        <span className={`block truncate font-semibold ${entry.entry.automatable ? "" : "faint"}`}>
+          {entry.entry.name}
+        </span>
+        <span className="faint block truncate text-xs">
           {entry.entry.automatable ? `${entry.track}, ${entry.device}` : `Cannot be automated: ${entry.entry.reason}`}
           {words && <b className="hue"> · {words}</b>}
         </span>
       </button>
-      {entry.entry.automatable ? <span className="relative h-8 w-8"><EmbedButton placed={entry} acts={entry.acts} focused /></span> : <Ban size={14} className="faint shrink-0" aria-hidden="true" />}
+      {entry.entry.automatable ? (
+        <span className="relative h-8 w-8">
+          <EmbedButton placed={entry} acts={entry.acts} focused />
+        </span>
+      ) : (
+        <Ban size={14} className="faint shrink-0" aria-hidden="true" />
+      )}
     </div>
   );
 }

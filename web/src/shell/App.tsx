@@ -1,11 +1,11 @@
 import { useEffect, useState } from "react";
 import { Refused } from "../api/client";
+import { player } from "../sound/player";
+import { listen } from "../state/listen";
+import { openSong } from "../state/opening";
 import { go, useSongId } from "./route";
 import { Shelf } from "./Shelf";
 import { Studio } from "./Studio";
-import { openSong } from "../state/opening";
-import { listen } from "../state/listen";
-import { player } from "../sound/player";
 
 export function App() {
   const songId = useSongId();

@@ -2,8 +2,8 @@ import { Copy, Download, FilePlus2, Pencil, Trash2, Upload } from "lucide-react"
 import { type ChangeEvent, useCallback, useEffect, useRef, useState } from "react";
 import { Refused, shelf, songApi, work } from "../api/client";
 import type { Fault, ShelfEntry } from "../api/types";
-import { go } from "./route";
 import { TextField } from "../ui/Fields";
+import { go } from "./route";
 import { ThemeButton } from "./TopBar";
 
 /** The list of songs: open, make, rename, duplicate, delete, hand out and take in. */
@@ -36,9 +36,11 @@ export function Shelf() {
     event.target.value = "";
     if (chosen) await run(`Importing ${chosen.name}`, async () => imported(await chosen.text(), setProgress));
   };
-  const rename = (song: ShelfEntry, name: string) => run("Renaming", () => songApi(song.id).edit(song.revision, "rename_song", { name }, { heard: [] }));
+  const rename = (song: ShelfEntry, name: string) =>
+    run("Renaming", () => songApi(song.id).edit(song.revision, "rename_song", { name }, { heard: [] }));
   const remove = (song: ShelfEntry) => run("Deleting", async () => setRemoved((await shelf.remove(song.id)) && song));
-  const restore = (song: ShelfEntry) => run("Bringing back", async () => setRemoved((await shelf.restore(song.id)) && null));
+  const restore = (song: ShelfEntry) =>
+    run("Bringing back", async () => setRemoved((await shelf.restore(song.id)) && null));
 
   return (
     <main className="h-full overflow-auto">
@@ -46,30 +48,81 @@ export function Shelf() {
         <header className="flex flex-wrap items-center gap-2">
           <img src="/satchel.svg" alt="" width={34} height={34} />
           <h1 className="grow text-2xl font-bold">Kind Satchel</h1>
-          <button type="button" className="btn btn-primary btn-sm" onClick={() => void make()}><FilePlus2 size={15} /> New song</button>
-          <button type="button" className="btn btn-sm" onClick={() => file.current?.click()}><Upload size={15} /> Import</button>
-          <input ref={file} type="file" accept="application/json,.json" className="hidden" aria-label="Song document to import" onChange={(event) => void take(event)} />
+          <button type="button" className="btn btn-primary btn-sm" onClick={() => void make()}>
+            <FilePlus2 size={15} /> New song
+          </button>
+          <button type="button" className="btn btn-sm" onClick={() => file.current?.click()}>
+            <Upload size={15} /> Import
+          </button>
+          <input
+            ref={file}
+            type="file"
+            accept="application/json,.json"
+            className="hidden"
+            aria-label="Song document to import"
+            onChange={(event) => void take(event)}
+          />
           <ThemeButton />
         </header>
-        <p className="faint">Moves live inside clips and travel with them; lanes stay with the song; the heard band shows what both make together.</p>
+        <p className="faint">
+          Moves live inside clips and travel with them; lanes stay with the song; the heard band shows what both make
+          together.
+        </p>
         {busy && <Busy words={busy} progress={progress} />}
         <FaultList faults={faults} />
         {removed && (
           <p role="status" className="flex items-center gap-3 rounded-box bg-neutral px-3 py-2 text-neutral-content">
             {removed.name} was deleted.
-            <button type="button" className="underline" onClick={() => void restore(removed)}>Bring it back</button>
+            <button type="button" className="underline" onClick={() => void restore(removed)}>
+              Bring it back
+            </button>
           </p>
         )}
         {songs?.length === 0 && <p>No songs yet. Make a new one, or import a song document.</p>}
         <ul className="flex flex-col gap-2">
           {songs?.map((song) => (
-            <li key={song.id} className="flex items-center gap-1 rounded-box border border-base-300 bg-base-100 p-2" aria-label={song.name}>
-              <button type="button" className="btn btn-sm" onClick={() => go(`/songs/${song.id}`)}>Open</button>
-              <TextField label={`Name of ${song.name}`} value={song.name} onCommit={(name) => rename(song, name)} className="grow font-semibold" />
+            <li
+              key={song.id}
+              className="flex items-center gap-1 rounded-box border border-base-300 bg-base-100 p-2"
+              aria-label={song.name}
+            >
+              <button type="button" className="btn btn-sm" onClick={() => go(`/songs/${song.id}`)}>
+                Open
+              </button>
+              <TextField
+                label={`Name of ${song.name}`}
+                value={song.name}
+                onCommit={(name) => rename(song, name)}
+                className="grow font-semibold"
+              />
               <Pencil size={13} className="faint mr-2 hidden sm:block" aria-hidden="true" />
-              <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label={`Duplicate ${song.name}`} title="Duplicate" onClick={() => void run("Duplicating", () => shelf.duplicate(song.id))}><Copy size={15} /></button>
-              <a className="btn btn-ghost btn-sm btn-square" href={shelf.exportPath(song.id)} download aria-label={`Export ${song.name}`} title="Export as a song document"><Download size={15} /></a>
-              <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label={`Delete ${song.name}`} title="Delete" onClick={() => void remove(song)}><Trash2 size={15} /></button>
+              <button
+                type="button"
+                className="btn btn-ghost btn-sm btn-square"
+                aria-label={`Duplicate ${song.name}`}
+                title="Duplicate"
+                onClick={() => void run("Duplicating", () => shelf.duplicate(song.id))}
+              >
+                <Copy size={15} />
+              </button>
+              <a
+                className="btn btn-ghost btn-sm btn-square"
+                href={shelf.exportPath(song.id)}
+                download
+                aria-label={`Export ${song.name}`}
+                title="Export as a song document"
+              >
+                <Download size={15} />
+              </a>
+              <button
+                type="button"
+                className="btn btn-ghost btn-sm btn-square"
+                aria-label={`Delete ${song.name}`}
+                title="Delete"
+                onClick={() => void remove(song)}
+              >
+                <Trash2 size={15} />
+              </button>
             </li>
           ))}
         </ul>
@@ -103,8 +156,12 @@ function Busy({ words, progress }: { words: string; progress: Progress | null })
   return (
     <p className="flex items-center gap-3" role="status">
       <progress className="progress grow" aria-label={words} value={progress.share} max={1} />
-      <span className="faint">{words}: {progress.words}</span>
-      <button type="button" className="btn btn-sm" onClick={() => void work.cancel(progress.token)}>Cancel</button>
+      <span className="faint">
+        {words}: {progress.words}
+      </span>
+      <button type="button" className="btn btn-sm" onClick={() => void work.cancel(progress.token)}>
+        Cancel
+      </button>
     </p>
   );
 }
@@ -114,7 +171,10 @@ function FaultList({ faults }: { faults: Fault[] }) {
   return (
     <ul role="alert" className="max-h-56 overflow-auto rounded-box bg-error px-3 py-2 text-error-content">
       {faults.map((fault, i) => (
-        <li key={i}>{fault.path && <code className="mr-2">{fault.path}</code>}{fault.message}</li>
+        <li key={i}>
+          {fault.path && <code className="mr-2">{fault.path}</code>}
+          {fault.message}
+        </li>
       ))}
     </ul>
   );

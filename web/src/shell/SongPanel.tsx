@@ -1,16 +1,33 @@
-import { TimeActions } from "./TimeMenu";
+import { useBarDeeds } from "./barDeeds";
 import { MeterField, RangeButton, TempoField, ZoomButtons } from "./TopBar";
 
 /** What the top bar has no room for on a phone. */
 export function SongPanel() {
+  const { head, deeds } = useBarDeeds();
   return (
     <section className="flex flex-wrap items-center gap-2 p-3" aria-label="Song settings">
       <TempoField />
       <MeterField />
       <RangeButton />
       <ZoomButtons />
-      <p className="faint w-full text-[12px]">Press the bar numbers to move the playhead; drag over them to set the range that repeats.</p>
-      <TimeActions />
+      <p className="faint w-full text-xs">
+        Press the bar numbers to move the playhead; drag the ends of the range that repeats.
+      </p>
+      <fieldset className="flex w-full flex-col">
+        <legend className="faint pb-1 text-xs">{head}</legend>
+        {deeds.map(({ id, words, what, act, off }) => (
+          <button
+            key={id}
+            type="button"
+            className="deed items-start text-left hover:bg-base-300 disabled:opacity-50"
+            disabled={off}
+            onClick={() => void act()}
+          >
+            <span className="font-semibold">{words}</span>
+            <span className="faint text-xs">{what}</span>
+          </button>
+        ))}
+      </fieldset>
     </section>
   );
 }

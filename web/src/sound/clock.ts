@@ -2,7 +2,12 @@ import type { Seconds, Ticks } from "../api/types";
 
 /** The core's tick/second table, read between its corners in proportion. */
 export class Clock {
-  constructor(private readonly table: [Ticks, Seconds][] = [[0, 0], [960, 0.5]]) {}
+  constructor(
+    private readonly table: [Ticks, Seconds][] = [
+      [0, 0],
+      [960, 0.5],
+    ],
+  ) {}
 
   secondsAt(tick: Ticks): Seconds {
     return this.read(tick, 0, 1);

@@ -3,7 +3,7 @@ import type { Clock } from "./clock";
 import type { Ramps } from "./dial";
 import type { Voice } from "./parts";
 import type { Rack } from "./rack";
-import { type Stretches, eventKey } from "./stretches";
+import { eventKey, type Stretches } from "./stretches";
 
 /** How far ahead of the loudspeaker things are planned. */
 const HORIZON_SECONDS = 0.18;
@@ -125,7 +125,8 @@ export class Engine {
     const at = lap.from + lap.lead;
     for (const { voice } of this.voices.values()) voice.stop(at);
     this.voices.clear();
-    for (const [address, ramps] of this.rampsOf(stretch)) this.rack.dials.get(address)?.replan(at, valueAt(ramps, lap.from));
+    for (const [address, ramps] of this.rampsOf(stretch))
+      this.rack.dials.get(address)?.replan(at, valueAt(ramps, lap.from));
     for (const event of stretch.events ?? []) {
       if (event.start_seconds < lap.from - 1e-6 && event.end_seconds > lap.from + 0.01) this.play(event, lap, lap.from);
     }
@@ -140,9 +141,11 @@ export class Engine {
         return false;
       }
       const to = Math.min(goal, stretch.to_seconds);
-      for (const [address, ramps] of this.rampsOf(stretch)) this.rack.dials.get(address)?.follow(ramps, this.planned, to, lap.lead);
+      for (const [address, ramps] of this.rampsOf(stretch))
+        this.rack.dials.get(address)?.follow(ramps, this.planned, to, lap.lead);
       for (const event of stretch.events ?? []) {
-        if (event.start_seconds >= this.planned - 1e-6 && event.start_seconds < to - 1e-6) this.play(event, lap, event.start_seconds);
+        if (event.start_seconds >= this.planned - 1e-6 && event.start_seconds < to - 1e-6)
+          this.play(event, lap, event.start_seconds);
       }
       this.planned = to;
     }
@@ -174,7 +177,8 @@ export class Engine {
 
   private *rampsOf(stretch: Stretch): Generator<[string, Ramps]> {
     for (const [address, ramps] of Object.entries(stretch.ramps)) yield [address, this.rampsNow(address, ramps)];
-    for (const [address, ramps] of Object.entries(this.trial?.ramps ?? {})) if (!(address in stretch.ramps)) yield [address, ramps];
+    for (const [address, ramps] of Object.entries(this.trial?.ramps ?? {}))
+      if (!(address in stretch.ramps)) yield [address, ramps];
   }
 
   private rampsNow(address: string, ramps: Ramps): Ramps {

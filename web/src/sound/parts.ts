@@ -65,7 +65,11 @@ export interface Voice {
 export const hertz = (pitch: number): number => 440 * 2 ** ((pitch - 69) / 12);
 
 /** Wraps an effect so that it can be bypassed without a click. */
-export function bypassable(context: BaseAudioContext, input: AudioNode, output: AudioNode): { input: GainNode; output: GainNode; dial: ParamDial } {
+export function bypassable(
+  context: BaseAudioContext,
+  input: AudioNode,
+  output: AudioNode,
+): { input: GainNode; output: GainNode; dial: ParamDial } {
   const way = crossfade(context, 0);
   const start = gain(context, 1);
   const end = gain(context, 1);

@@ -1,10 +1,10 @@
-import type { Follower } from "../state/followers";
 import { songApi } from "../api/client";
 import type { Change, Preview, Ticks, TrackPart } from "../api/types";
+import { barTicks } from "../geometry/viewport";
+import type { Follower } from "../state/followers";
 import { songEnd } from "../state/model";
 import { song } from "../state/song";
-import { transportNow, setTransport, setLevel } from "../state/transport";
-import { barTicks } from "../geometry/viewport";
+import { setLevel, setTransport, transportNow } from "../state/transport";
 import { Clock } from "./clock";
 import { Engine } from "./engine";
 import { Rack } from "./rack";
@@ -14,7 +14,13 @@ import { Stretches } from "./stretches";
 const BLOCK_BARS = 8;
 
 /** What of the tracks the sound graph is made from. */
-const wiringOf = (tracks: TrackPart[]): string => tracks.map(({ id, output, devices }) => `${id}>${output}:${devices.map((device) => `${device.id}=${device.type}`).join(",")}`).join(";");
+const wiringOf = (tracks: TrackPart[]): string =>
+  tracks
+    .map(
+      ({ id, output, devices }) =>
+        `${id}>${output}:${devices.map((device) => `${device.id}=${device.type}`).join(",")}`,
+    )
+    .join(";");
 
 /** What cannot be had now is asked for again when it is needed. */
 const leave = (): void => {};
@@ -133,7 +139,13 @@ class Player implements Follower {
     if (!catalogue || !this.stretches) return;
     await sounds.load(Object.values(catalogue.drum_sounds), Object.values(model.clips));
     const drumSound = (pitch: number) => sounds.drum(catalogue.drum_sounds[pitch]);
-    const limiter = new DynamicsCompressorNode(context, { threshold: -3, knee: 2, ratio: 20, attack: 0.002, release: 0.12 });
+    const limiter = new DynamicsCompressorNode(context, {
+      threshold: -3,
+      knee: 2,
+      ratio: 20,
+      attack: 0.002,
+      release: 0.12,
+    });
     this.meter = new AnalyserNode(context, { fftSize: 2048 });
     limiter.connect(this.meter).connect(context.destination);
     this.wiring = wiringOf(model.tracks);
@@ -166,7 +178,11 @@ class Player implements Follower {
     if (!catalogue || !this.context) return;
     const tried = new Map(trial.filter(([kind]) => kind === "track").map(([, id, record]) => [id, record]));
     const tracks = model.tracks.map((track) => (tried.get(track.id) as typeof track | undefined) ?? track);
-    const driven = new Set(Object.values(model.envelopes).filter((e) => e.acts).map((e) => e.target));
+    const driven = new Set(
+      Object.values(model.envelopes)
+        .filter((e) => e.acts)
+        .map((e) => e.target),
+    );
     this.rack?.rest(catalogue, tracks, (address) => driven.has(address), this.context.currentTime);
     this.rack?.silence(song().preview?.silent ?? song().silent, this.context.currentTime);
   }

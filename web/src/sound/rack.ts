@@ -33,7 +33,8 @@ export class Rack {
   rest(catalogue: Catalogue, tracks: TrackPart[], driven: (address: string) => boolean, now: number): void {
     for (const track of tracks) {
       for (const placed of parametersOf(catalogue, tracks, track).flatMap((device) => device.list)) {
-        if (!driven(placed.address)) this.dials.get(placed.address)?.rest(engineValue(placed.scale, knobValue(track, placed)), now);
+        if (!driven(placed.address))
+          this.dials.get(placed.address)?.rest(engineValue(placed.scale, knobValue(track, placed)), now);
       }
     }
   }

@@ -66,4 +66,5 @@ export class Stretches {
   }
 }
 
-export const eventKey = (event: SoundEvent): string => `${event.region_id}:${event.start_tick}:${event.pitch ?? event.sound}`;
+export const eventKey = (event: SoundEvent): string =>
+  `${event.region_id}:${event.start_tick}:${event.pitch ?? event.sound}`;

@@ -7,7 +7,8 @@ export interface Acting {
   lane: "on" | "off" | null;
 }
 
-const standing = (list: EnvelopePart[]): "on" | "off" | null => (list.length === 0 ? null : list.some((entry) => entry.on) ? "on" : "off");
+const standing = (list: EnvelopePart[]): "on" | "off" | null =>
+  list.length === 0 ? null : list.some((entry) => entry.on) ? "on" : "off";
 
 export function acting(find: Lookup, address: string): Acting {
   const all = find.targets[address] ?? [];
@@ -18,6 +19,9 @@ export function acting(find: Lookup, address: string): Acting {
 }
 
 export function actingWords({ clip, lane }: Acting): string {
-  const words = [clip && `clip${clip === "off" ? " (off)" : ""}`, lane && `lane${lane === "off" ? " (off)" : ""}`].filter(Boolean);
+  const words = [
+    clip && `clip${clip === "off" ? " (off)" : ""}`,
+    lane && `lane${lane === "off" ? " (off)" : ""}`,
+  ].filter(Boolean);
   return words.join(" + ");
 }

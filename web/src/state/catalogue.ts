@@ -8,7 +8,8 @@ export interface Placed {
 }
 
 /** The text at a share of a list that covers a whole travel. */
-const at = (texts: string[], share: number): string => texts[Math.round(Math.min(Math.max(share, 0), 1) * (texts.length - 1))];
+const at = (texts: string[], share: number): string =>
+  texts[Math.round(Math.min(Math.max(share, 0), 1) * (texts.length - 1))];
 
 export const valueText = (scale: ScaleEntry, value: Normalised): string => at(scale.texts, value);
 
@@ -54,7 +55,8 @@ export function parametersOf(catalogue: Catalogue, tracks: TrackPart[], track: T
 function devicesOf(catalogue: Catalogue, tracks: TrackPart[], track: TrackPart): DeviceEntry[] {
   return track.devices.map((device) => {
     const type = catalogue.devices[device.type];
-    const sends = device.type === "channel" && (track.kind === "notes" || track.kind === "audio") ? sendsOf(catalogue, tracks) : [];
+    const sends =
+      device.type === "channel" && (track.kind === "notes" || track.kind === "audio") ? sendsOf(catalogue, tracks) : [];
     const list = [...type.parameters, ...sends].map((entry) => ({
       address: `${track.id}/${device.id}/${entry.id}`,
       deviceId: device.id,
@@ -65,7 +67,11 @@ function devicesOf(catalogue: Catalogue, tracks: TrackPart[], track: TrackPart):
   });
 }
 
-export function findParameter(catalogue: Catalogue, tracks: TrackPart[], address: string): (Placed & { track: TrackPart; device: string }) | null {
+export function findParameter(
+  catalogue: Catalogue,
+  tracks: TrackPart[],
+  address: string,
+): (Placed & { track: TrackPart; device: string }) | null {
   const [trackId, deviceId] = address.split("/");
   const track = tracks.find((entry) => entry.id === trackId);
   const device = track && parametersOf(catalogue, tracks, track).find((entry) => entry.id === deviceId);

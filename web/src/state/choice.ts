@@ -17,7 +17,15 @@ export interface Choice {
   clipboard: { regions: string[] } | { snippet: Snippet } | { stretch: SongStretch } | null;
 }
 
-const FRESH: Choice = { regionId: null, regionIds: [], envelopeId: null, chosen: [], span: null, windowFrom: 0, clipboard: null };
+const FRESH: Choice = {
+  regionId: null,
+  regionIds: [],
+  envelopeId: null,
+  chosen: [],
+  span: null,
+  windowFrom: 0,
+  clipboard: null,
+};
 
 export const useChoice = create<Choice>(() => FRESH);
 export const chosenNow = useChoice.getState;

@@ -1,6 +1,6 @@
 import type { EnvelopePart, Ticks } from "../api/types";
-import { song } from "./song";
 import { chosenNow, setChoice } from "./choice";
+import { song } from "./song";
 
 /** Places in order, as the fewest runs that name them. */
 export function runsOf(indexes: number[]): [number, number][] {
@@ -26,7 +26,8 @@ export function choose(envelopeId: string, index: number, mode: ChoiceMode, wind
   const { envelopeId: before, chosen } = chosenNow();
   const known = before === envelopeId ? chosen : [];
   let next = [index];
-  if (mode === "toggle") next = known.includes(index) ? known.filter((other) => other !== index) : sorted([...known, index]);
+  if (mode === "toggle")
+    next = known.includes(index) ? known.filter((other) => other !== index) : sorted([...known, index]);
   if (mode === "through" && known.length > 0) {
     const [from, to] = [Math.min(known[0], index), Math.max(known[known.length - 1], index)];
     next = Array.from({ length: to - from + 1 }, (_, i) => from + i);
@@ -34,7 +35,12 @@ export function choose(envelopeId: string, index: number, mode: ChoiceMode, wind
   setChoice({ envelopeId, chosen: next, span: null, windowFrom });
 }
 
-export function chooseMany(envelopeId: string, indexes: number[], windowFrom: Ticks, span: [Ticks, Ticks] | null = null): void {
+export function chooseMany(
+  envelopeId: string,
+  indexes: number[],
+  windowFrom: Ticks,
+  span: [Ticks, Ticks] | null = null,
+): void {
   setChoice({ envelopeId, chosen: sorted(indexes), span, windowFrom });
 }
 

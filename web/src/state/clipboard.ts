@@ -1,14 +1,14 @@
 import type { EnvelopePart, Snippet, Ticks } from "../api/types";
+import { barTicks, snapTick } from "../geometry/viewport";
+import { chosenNow, setChoice } from "./choice";
 import { choiceNow, stretchNow } from "./choosing";
-import { gridNow } from "./grid";
 import { edit } from "./edits";
+import { gridNow } from "./grid";
+import { tell } from "./notice";
 import { snippetOf } from "./questions";
 import { song } from "./song";
-import { viewNow } from "./view";
-import { chosenNow, setChoice } from "./choice";
 import { transportNow } from "./transport";
-import { tell } from "./notice";
-import { barTicks, snapTick } from "../geometry/viewport";
+import { viewNow } from "./view";
 
 const pushed = () => (viewNow().push ? { push: true } : {});
 
@@ -33,7 +33,12 @@ export async function cutStretch(): Promise<void> {
 export async function duplicateStretch(): Promise<void> {
   const [choice, stretch] = [choiceNow(), stretchNow()];
   if (!choice || !stretch) return;
-  const change = await edit("duplicate_stretch", { envelope_id: choice.envelope.id, from_tick: stretch[0], to_tick: stretch[1], ...pushed() });
+  const change = await edit("duplicate_stretch", {
+    envelope_id: choice.envelope.id,
+    from_tick: stretch[0],
+    to_tick: stretch[1],
+    ...pushed(),
+  });
   if (change) setChoice({ span: [stretch[1], 2 * stretch[1] - stretch[0]], chosen: [] });
 }
 
@@ -50,7 +55,9 @@ export function playheadIn(envelope: EnvelopePart): Ticks {
 
 /** Where the pointer last was over an envelope, in that envelope's own time. */
 let pointer: { envelopeId: string; tick: Ticks } | null = null;
-export const pointAt = (envelopeId: string, tick: Ticks): void => void (pointer = { envelopeId, tick: Math.max(0, Math.round(tick)) });
+export const pointAt = (envelopeId: string, tick: Ticks): void => {
+  pointer = { envelopeId, tick: Math.max(0, Math.round(tick)) };
+};
 
 /** Pastes the copied stretch where the pointer is. */
 export function pasteAtPointer(): void {
@@ -64,14 +71,24 @@ export function pasteAtPointer(): void {
 export async function pasteStretch(factor = 1): Promise<void> {
   const { clipboard, span } = chosenNow();
   const choice = choiceNow();
-  if (!choice || !clipboard || !("snippet" in clipboard)) return tell("fault", "Nothing of an envelope has been copied yet: choose a stretch and copy it first.");
+  if (!choice || !clipboard || !("snippet" in clipboard))
+    return tell("fault", "Nothing of an envelope has been copied yet: choose a stretch and copy it first.");
   const { snippet } = clipboard;
   const tick = span?.[0] ?? playheadIn(choice.envelope);
   const length = Math.max(1, Math.round(snippet.length_ticks * factor));
-  const change = await edit("paste_snippet", { envelope_id: choice.envelope.id, tick, snippet: snippet as Snippet, length_ticks: length, ...pushed() });
+  const change = await edit("paste_snippet", {
+    envelope_id: choice.envelope.id,
+    tick,
+    snippet: snippet as Snippet,
+    length_ticks: length,
+    ...pushed(),
+  });
   if (!change) return;
   const points = song().model.envelopes[choice.envelope.id].points;
-  setChoice({ span: [tick, tick + length], chosen: points.flatMap((point, i) => (point.tick >= tick && point.tick <= tick + length ? [i] : [])) });
+  setChoice({
+    span: [tick, tick + length],
+    chosen: points.flatMap((point, i) => (point.tick >= tick && point.tick <= tick + length ? [i] : [])),
+  });
 }
 
 /** Fades the chosen stretch; with none chosen, the first or last bar of the clip or of the song. */

@@ -29,7 +29,10 @@ let changes: { revision: number; touched: Set<string> }[] = [];
 const MOST_CHANGES = 100;
 
 export function remember({ revision, parts }: Pick<Change, "revision" | "parts">): void {
-  changes = [...changes.slice(-MOST_CHANGES), { revision, touched: new Set(parts.map(([kind, id]) => `${kind}/${id}`)) }];
+  changes = [
+    ...changes.slice(-MOST_CHANGES),
+    { revision, touched: new Set(parts.map(([kind, id]) => `${kind}/${id}`)) },
+  ];
 }
 
 /** Whether nothing a drawing holds has changed since it was made. */
@@ -46,7 +49,8 @@ async function drawWaiting(): Promise<void> {
   const drawing = await api().drawing(wanted);
   undrawn = undrawn.filter((id) => !wanted.includes(id));
   if (song().songId !== songId) return;
-  if (stillTrue(drawing)) return setSong((state) => ({ ...merged(state, drawing), model: applyParts(state.model, drawing.parts) }));
+  if (stillTrue(drawing))
+    return setSong((state) => ({ ...merged(state, drawing), model: applyParts(state.model, drawing.parts) }));
   setSong(({ drawn }) => ({ drawn: Object.fromEntries(Object.entries(drawn).filter(([id]) => !wanted.includes(id))) }));
 }
 

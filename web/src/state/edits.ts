@@ -1,7 +1,7 @@
 import type { Change, EditInputs } from "../api/types";
 import { setNotice, tell } from "./notice";
 import { api } from "./questions";
-import { type Say, faultsSaid, inTurn } from "./queue";
+import { faultsSaid, inTurn, type Say } from "./queue";
 import { song } from "./song";
 import { take, wants } from "./taking";
 
@@ -13,6 +13,7 @@ type Inputs<K extends Name> = EditInputs[K] | (() => EditInputs[K]);
 export const edit = <K extends Name>(name: K, inputs: Inputs<K>, say?: Say): Promise<Change | null> =>
   inTurn(() =>
     faultsSaid(async () => {
+      setNotice({ notice: null });
       const given = typeof inputs === "function" ? inputs() : inputs;
       const change = await api().edit(song().revision, name, given, wants());
       take(change);

@@ -21,7 +21,13 @@ export function entriesOf(catalogue: Catalogue, tracks: Model["tracks"]): Entry[
   if (last?.tracks === tracks) return last.entries;
   const entries = tracks.flatMap((track) =>
     parametersOf(catalogue, tracks, track).flatMap((device) =>
-      device.list.map((placed) => ({ ...placed, track: track.name, trackId: track.id, device: device.name, text: `${track.name} ${device.name} ${placed.entry.name}`.toLowerCase() })),
+      device.list.map((placed) => ({
+        ...placed,
+        track: track.name,
+        trackId: track.id,
+        device: device.name,
+        text: `${track.name} ${device.name} ${placed.entry.name}`.toLowerCase(),
+      })),
     ),
   );
   last = { tracks, entries };
@@ -47,7 +53,12 @@ export function search(entries: Entry[], find: Lookup, { words, filter, trackId,
     return late >= 0 ? late : entry.acts.clip || entry.acts.lane ? 1000 : 2000;
   };
   return entries
-    .filter(({ text, address, trackId: own }) => wanted.every((word) => text.includes(word)) && (filter !== "track" || own === trackId) && (filter !== "clip" || inClip.has(address)))
+    .filter(
+      ({ text, address, trackId: own }) =>
+        wanted.every((word) => text.includes(word)) &&
+        (filter !== "track" || own === trackId) &&
+        (filter !== "clip" || inClip.has(address)),
+    )
     .map((entry): Found => ({ ...entry, acts: acting(find, entry.address) }))
     .filter((entry) => filter !== "automated" || entry.acts.clip || entry.acts.lane)
     .map((entry, i): [number, number, Found] => [turn(entry), i, entry])

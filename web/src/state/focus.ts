@@ -1,4 +1,4 @@
-import { viewNow, setView } from "./view";
+import { setView, viewNow } from "./view";
 
 const MOST_LATELY = 24;
 
@@ -7,5 +7,8 @@ export function focusOn(address: string): void {
   const { focus, lately } = viewNow();
   const trackId = address.split("/")[0];
   if (focus[trackId] === address && lately[0] === address) return;
-  setView({ focus: { ...focus, [trackId]: address }, lately: [address, ...lately.filter((other) => other !== address)].slice(0, MOST_LATELY) });
+  setView({
+    focus: { ...focus, [trackId]: address },
+    lately: [address, ...lately.filter((other) => other !== address)].slice(0, MOST_LATELY),
+  });
 }

@@ -1,7 +1,7 @@
 import type { Px, Ticks } from "../api/types";
-import { song } from "./song";
-import { viewNow, type View } from "./view";
 import { barTicks } from "../geometry/viewport";
+import { song } from "./song";
+import { type View, viewNow } from "./view";
 
 /** Fractions of a whole note, their triplets and dotted ones. `bar` and `beat` follow the meter. */
 export const GRIDS: [name: string, ticks: Ticks | "bar" | "beat"][] = [
@@ -24,7 +24,10 @@ export const GRIDS: [name: string, ticks: Ticks | "bar" | "beat"][] = [
 const NEAREST: Px = 14;
 
 /** The grid of a view: what was chosen, or the finest one whose lines still stand apart. */
-export function gridOf({ grid, gridAuto, pxPerTick }: Pick<View, "grid" | "gridAuto" | "pxPerTick">, bar: Ticks): Ticks {
+export function gridOf(
+  { grid, gridAuto, pxPerTick }: Pick<View, "grid" | "gridAuto" | "pxPerTick">,
+  bar: Ticks,
+): Ticks {
   if (!gridAuto) return grid;
   return [60, 120, 240, 480, 960].find((ticks) => ticks * pxPerTick >= NEAREST) ?? bar;
 }

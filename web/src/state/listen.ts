@@ -1,8 +1,8 @@
-import { TAB, songApi } from "../api/client";
+import { songApi, TAB } from "../api/client";
 import type { News } from "../api/types";
-import { catchUp, follow } from "./taking";
-import { song } from "./song";
 import { tell } from "./notice";
+import { song } from "./song";
+import { catchUp, follow } from "./taking";
 
 const SAID: Record<News["step"], string> = { edit: "Done", undo: "Undone", redo: "Done again" };
 

@@ -10,12 +10,22 @@ export interface Lookup {
   targets: Record<string, EnvelopePart[]>;
 }
 
-const alike = <T>(a: T[] | undefined, b: T[]): boolean => a !== undefined && a.length === b.length && a.every((thing, i) => thing === b[i]);
+const alike = <T>(a: T[] | undefined, b: T[]): boolean =>
+  a !== undefined && a.length === b.length && a.every((thing, i) => thing === b[i]);
 
 /** Things by a key; a group in which nothing changed stays the same list, so that what shows it is not drawn anew. */
-function grouped<T>(things: Record<string, T>, key: (thing: T) => string, order: (a: T, b: T) => number, before: Record<string, T[]> = {}): Record<string, T[]> {
+function grouped<T>(
+  things: Record<string, T>,
+  key: (thing: T) => string,
+  order: (a: T, b: T) => number,
+  before: Record<string, T[]> = {},
+): Record<string, T[]> {
   const groups: Record<string, T[]> = {};
-  for (const thing of Object.values(things)) (groups[key(thing)] ??= []).push(thing);
+  for (const thing of Object.values(things)) {
+    const name = key(thing);
+    if (name in groups) groups[name].push(thing);
+    else groups[name] = [thing];
+  }
   for (const [name, group] of Object.entries(groups)) {
     group.sort(order);
     if (alike(before[name], group)) groups[name] = before[name];
@@ -32,10 +42,32 @@ export function lookup({ regions, envelopes }: Model): Lookup {
   for (const region of Object.values(regions)) sharers[region.clip_id] = (sharers[region.clip_id] ?? 0) + 1;
   const same = last?.envelopes === envelopes ? last.lookup : null;
   const found = {
-    regions: last?.regions === regions ? last.lookup.regions : grouped(regions, (region) => region.owner, (a, b) => a.start_tick - b.start_tick, last?.lookup.regions),
-    envelopes: same?.envelopes ?? grouped(envelopes, (envelope) => envelope.owner, (a, b) => a.place - b.place, last?.lookup.envelopes),
+    regions:
+      last?.regions === regions
+        ? last.lookup.regions
+        : grouped(
+            regions,
+            (region) => region.owner,
+            (a, b) => a.start_tick - b.start_tick,
+            last?.lookup.regions,
+          ),
+    envelopes:
+      same?.envelopes ??
+      grouped(
+        envelopes,
+        (envelope) => envelope.owner,
+        (a, b) => a.place - b.place,
+        last?.lookup.envelopes,
+      ),
     sharers,
-    targets: same?.targets ?? grouped(envelopes, (envelope) => envelope.target, () => 0, last?.lookup.targets),
+    targets:
+      same?.targets ??
+      grouped(
+        envelopes,
+        (envelope) => envelope.target,
+        () => 0,
+        last?.lookup.targets,
+      ),
   };
   last = { regions, envelopes, lookup: found };
   return found;

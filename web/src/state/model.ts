@@ -23,12 +23,12 @@ export const EMPTY: Model = { head: EMPTY_HEAD, tracks: [], regions: {}, clips: 
 export function applyParts(model: Model, parts: Part[]): Model {
   const next = { ...model };
   const copied = new Set<string>();
-  const table = <T,>(name: "regions" | "clips" | "envelopes"): Record<string, T> => {
+  const table = <T>(name: "regions" | "clips" | "envelopes"): Record<string, T> => {
     if (!copied.has(name)) Object.assign(next, { [name]: { ...next[name] } });
     copied.add(name);
     return next[name] as Record<string, T>;
   };
-  const put = <T,>(name: "regions" | "clips" | "envelopes", id: string, record: T | null) => {
+  const put = <T>(name: "regions" | "clips" | "envelopes", id: string, record: T | null) => {
     if (record === null) delete table(name)[id];
     else table<T>(name)[id] = record;
   };
@@ -48,4 +48,5 @@ export function applyParts(model: Model, parts: Part[]): Model {
 export const trackOf = (address: string): string => address.split("/")[0];
 
 /** The tick at which the last region ends, with room to go on. */
-export const songEnd = (model: Model): number => Object.values(model.regions).reduce((end, r) => Math.max(end, r.start_tick + r.length_ticks), 0);
+export const songEnd = (model: Model): number =>
+  Object.values(model.regions).reduce((end, r) => Math.max(end, r.start_tick + r.length_ticks), 0);

@@ -35,7 +35,9 @@ function tellPlaces({ id, places }: Snapshot): void {
   const more = places.length > named.length ? ` and ${places.length - named.length} more` : "";
   const rule = "This song comes from an older version. One value is set now, then scaled, then shifted";
   tell("done", `${rule}: ${named.join("; ")}${more} sound different.`);
-  songApi(id).placesSeen().catch(() => undefined);
+  songApi(id)
+    .placesSeen()
+    .catch(() => undefined);
 }
 
 /** Room left of where a view starts, so that points there can be taken hold of. */
@@ -44,12 +46,16 @@ const MARGIN = 14;
 /** On a first visit: the range in view, and the track unfolded where a clip and a lane meet on one parameter. */
 function firstView(model: Model): { view: KeptView; playhead: Ticks } {
   const all = Object.values(model.envelopes);
-  const inClip = new Set(all.filter((envelope) => envelope.owner.startsWith("clip/")).map((envelope) => envelope.target));
+  const inClip = new Set(
+    all.filter((envelope) => envelope.owner.startsWith("clip/")).map((envelope) => envelope.target),
+  );
   const met = all.find((envelope) => envelope.owner.startsWith("track/") && inClip.has(envelope.target));
   const start = model.head.range.start_tick;
   const scrollTick = Math.max(0, start - MARGIN / FRESH_VIEW.pxPerTick);
   if (!met) return { view: { ...FRESH_VIEW, scrollTick }, playhead: start };
   const trackId = trackOf(met.target);
-  return { view: { ...FRESH_VIEW, trackId, unfolded: [trackId], focus: { [trackId]: met.target }, scrollTick }, playhead: start };
+  return {
+    view: { ...FRESH_VIEW, trackId, unfolded: [trackId], focus: { [trackId]: met.target }, scrollTick },
+    playhead: start,
+  };
 }
-

@@ -1,6 +1,6 @@
 import { songApi } from "../api/client";
 import type { Snippet, SongStretch, Ticks } from "../api/types";
-import { type Say, faultsSaid } from "./queue";
+import { faultsSaid, type Say } from "./queue";
 import { song } from "./song";
 
 export const api = () => songApi(song().songId as number);

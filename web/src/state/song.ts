@@ -1,6 +1,6 @@
 import { create } from "zustand";
 import type { Catalogue, Conflict, Corners, Drawing, Preview } from "../api/types";
-import { EMPTY, type Model, applyParts } from "./model";
+import { applyParts, EMPTY, type Model } from "./model";
 
 /** The song as the server tells it, and what is being tried. */
 export interface SongState extends Drawing {
@@ -52,6 +52,7 @@ let shown: { model: Model; preview: Preview | null; result: Model } | null = nul
 /** The model with what is being tried laid over it. */
 export function shownModel({ model, preview }: Pick<SongState, "model" | "preview">): Model {
   if (!preview || preview.parts.length === 0) return model;
-  if (shown?.model !== model || shown.preview !== preview) shown = { model, preview, result: applyParts(model, preview.parts) };
+  if (shown?.model !== model || shown.preview !== preview)
+    shown = { model, preview, result: applyParts(model, preview.parts) };
   return shown.result;
 }

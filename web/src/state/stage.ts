@@ -46,7 +46,12 @@ export function placeAt(x: Px, y: Px): Place | null {
 }
 
 /** The rows a box on the screen touches, each with the stretch of time it covers there. */
-export function rowsIn(box: { left: Px; top: Px; width: Px; height: Px }): { trackId: string; from: Ticks; to: Ticks }[] {
+export function rowsIn(box: {
+  left: Px;
+  top: Px;
+  width: Px;
+  height: Px;
+}): { trackId: string; from: Ticks; to: Ticks }[] {
   return drawnRows()
     .filter(([, row]) => row.bottom >= box.top && row.top <= box.top + box.height)
     .map(([trackId, row]) => {

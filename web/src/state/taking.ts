@@ -1,10 +1,9 @@
-import type { Wants } from "../api/client";
-import type { Change, Changed, News, Snapshot } from "../api/types";
+import type { Change, Changed, News, Snapshot, Wants } from "../api/types";
 import { putTogether } from "../geometry/corners";
 import { chooseRegions, chosenNow, setChoice } from "./choice";
 import { heardInView, merged, remember } from "./drawing";
 import { follows } from "./followers";
-import { EMPTY, applyParts } from "./model";
+import { applyParts, EMPTY } from "./model";
 import { api } from "./questions";
 import { inTurn, onLate } from "./queue";
 import { setSong, song } from "./song";

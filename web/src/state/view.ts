@@ -32,6 +32,8 @@ export interface KeptView {
   pinned: Record<string, string[]>;
   /** Whether the sum is told at the pointer rather than at the playhead. */
   sumAtPointer: boolean;
+  /** Whether the panel at the right is open; closed, the song takes its place. */
+  panelOpen: boolean;
 }
 
 export interface View extends KeptView {
@@ -58,6 +60,7 @@ export const FRESH_VIEW: KeptView = {
   shown: {},
   pinned: {},
   sumAtPointer: false,
+  panelOpen: true,
 };
 
 const FRESH: View = { ...FRESH_VIEW, sheet: null, tool: "points", gather: false };
@@ -80,4 +83,3 @@ export const turnShowing = (): void => {
   const { showing } = viewNow();
   setView({ showing: SHOWINGS[(SHOWINGS.indexOf(showing) + 1) % SHOWINGS.length] });
 };
-

@@ -8,14 +8,16 @@ export type FieldName = "finder" | "exact-value";
 interface Wishes {
   point: { envelopeId: string; index: number; windowFrom: Ticks } | null;
   field: FieldName | null;
+  /** Where the keyboard goes when that field is left. */
+  back: (() => void) | null;
 }
 
-export const useWishes = create<Wishes>(() => ({ point: null, field: null }));
+export const useWishes = create<Wishes>(() => ({ point: null, field: null, back: null }));
 export const wishesNow = useWishes.getState;
 export const setWishes = useWishes.setState;
 
 /** Shows a panel and puts the keyboard into a field of it. */
-export function openField(sheet: PanelName, field: FieldName): void {
-  setView({ sheet });
-  setWishes({ field });
+export function openField(sheet: PanelName, field: FieldName, back: (() => void) | null = null): void {
+  setView({ sheet, panelOpen: true });
+  setWishes({ field, back });
 }

@@ -1,5 +1,5 @@
-import { useSong } from "../state/song";
 import { useHand } from "../state/hand";
+import { useSong } from "../state/song";
 
 /** Beside a hand that carries regions: what a drop here does, what goes along, what is cut; or why it cannot be. */
 export function Carry() {
@@ -9,7 +9,12 @@ export function Carry() {
   if (!carry || !(words || carry.fault)) return null;
   const left = Math.min(carry.x + 14, window.innerWidth - 280);
   return (
-    <div role="status" className={`pointer-events-none fixed z-50 max-w-68 rounded-box px-2.5 py-1.5 text-[12px] shadow-lg ${carry.fault ? "bg-error text-error-content" : "bg-neutral text-neutral-content"}`} style={{ left: Math.max(4, left), top: carry.y + 20 }} data-testid="carry">
+    <div
+      role="status"
+      className={`pointer-events-none fixed z-50 max-w-68 rounded-box px-2.5 py-1.5 text-xs shadow-lg ${carry.fault ? "bg-error text-error-content" : "bg-neutral text-neutral-content"}`}
+      style={{ left: Math.max(4, left), top: carry.y + 20 }}
+      data-testid="carry"
+    >
       <p className="font-semibold">{carry.fault ?? words}</p>
       {!carry.fault && tells?.map(({ text }) => <p key={text}>{text}</p>)}
     </div>
@@ -19,5 +24,13 @@ export function Carry() {
 /** The loop being drawn about regions. */
 export function Loop() {
   const loop = useHand((state) => state.loop);
-  return loop && <div className="pointer-events-none fixed z-40 rounded border border-dashed border-base-content bg-base-content/10" style={loop} data-testid="loop" />;
+  return (
+    loop && (
+      <div
+        className="pointer-events-none fixed z-40 rounded border border-dashed border-base-content bg-base-content/10"
+        style={loop}
+        data-testid="loop"
+      />
+    )
+  );
 }

@@ -27,10 +27,20 @@ export function CurvePath({ still, tried, patches, window, plot, scale, classNam
     const line = windowPath(corners, piece, plot);
     return line && foot !== undefined ? `${line}V${foot}H${plot(piece[0], 0)[0].toFixed(1)}Z` : line;
   };
+  // biome-ignore lint/correctness/useExhaustiveDependencies: worked out again just when one of these changes
   const pieces = useMemo(() => piecesOf(still, window), [still, ...window]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: worked out again just when one of these changes
   const base = useMemo(() => pieces.map((piece) => path(still, piece)), [pieces, still, scale, foot]);
-  const differs = ([from, to, position, rate]: Window) => !patches || patches.some(([start, end]) => start <= position + (to - from) * rate && end >= position);
-  return pieces.map((piece, i) => <path key={piece[0]} d={tried && differs(piece) ? path(tried, piece) : base[i]} className={className} data-testid={testId} />);
+  const differs = ([from, to, position, rate]: Window) =>
+    !patches || patches.some(([start, end]) => start <= position + (to - from) * rate && end >= position);
+  return pieces.map((piece, i) => (
+    <path
+      key={piece[0]}
+      d={tried && differs(piece) ? path(tried, piece) : base[i]}
+      className={className}
+      data-testid={testId}
+    />
+  ));
 }
 
 /** A window cut at every so many corners of the curve. */

@@ -2,12 +2,12 @@ import { useEffect, useRef, useState } from "react";
 import { useShallow } from "zustand/react/shallow";
 import type { Corners, EnvelopePart, Px, RegionPart, Window } from "../api/types";
 import { parameterHue } from "../geometry/hue";
-import { drawStitches } from "./stitches";
-import { useTheme } from "../ui/theme";
-import type { Lookup } from "../state/lookup";
-import { useSong, song } from "../state/song";
-import { useView } from "../state/view";
 import { bandFor } from "../geometry/viewport";
+import type { Lookup } from "../state/lookup";
+import { song, useSong } from "../state/song";
+import { useView } from "../state/view";
+import { useTheme } from "../ui/theme";
+import { drawStitches } from "./stitches";
 
 const TILE: Px = 800;
 const TOP: Px = 9;
@@ -39,10 +39,18 @@ export function FoldedCurves({ regions, find, view, height }: Props) {
   for (let i = 0; i < parts.length; i += 3) if (parts[i + 1] && parts[i + 2]) lines.push(parts.slice(i, i + 3) as Line);
   const first = Math.floor((view[0] * pxPerTick) / TILE);
   const count = Math.ceil((view[1] * pxPerTick) / TILE) - first;
-  return Array.from({ length: count }, (_, i) => <Tile key={first + i} left={(first + i) * TILE} lines={inTile(lines, ((first + i) * TILE) / pxPerTick, TILE / pxPerTick)} height={height} />);
+  return Array.from({ length: count }, (_, i) => (
+    <Tile
+      key={first + i}
+      left={(first + i) * TILE}
+      lines={inTile(lines, ((first + i) * TILE) / pxPerTick, TILE / pxPerTick)}
+      height={height}
+    />
+  ));
 }
 
-const inTile = (lines: Line[], from: number, length: number): Line[] => lines.filter(([, , windows]) => windows.some((window) => window[0] < from + length && window[1] > from));
+const inTile = (lines: Line[], from: number, length: number): Line[] =>
+  lines.filter(([, , windows]) => windows.some((window) => window[0] < from + length && window[1] > from));
 
 /** Drawn once, then shown as a picture: pictures scroll with the page, while every canvas would be laid over it anew each frame. */
 function Tile({ left, lines, height }: { left: Px; lines: Line[]; height: Px }) {
@@ -61,7 +69,17 @@ function Tile({ left, lines, height }: { left: Px; lines: Line[]; height: Px }) 
     canvas.toBlob((blob) => blob && drawn.current === wanted && setPicture(URL.createObjectURL(blob)));
   });
   useEffect(() => () => void (picture && URL.revokeObjectURL(picture)), [picture]);
-  return picture && <img src={picture} alt="" decoding="sync" className="pointer-events-none absolute top-0 max-w-none" style={{ left, width: TILE, height }} />;
+  return (
+    picture && (
+      <img
+        src={picture}
+        alt=""
+        decoding="sync"
+        className="pointer-events-none absolute top-0 max-w-none"
+        style={{ left, width: TILE, height }}
+      />
+    )
+  );
 }
 
 function draw(lines: Line[], pxPerTick: number, left: Px, height: Px): HTMLCanvasElement {

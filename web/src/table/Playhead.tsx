@@ -28,9 +28,17 @@ export function Playhead({ headerWidth, scroller }: Props) {
     };
   }, [headerWidth, scroller]);
   return (
-    <div ref={line} className="pointer-events-none absolute top-0 bottom-0 z-10" style={{ left: headerWidth }} data-testid="playhead">
+    <div
+      ref={line}
+      className="pointer-events-none absolute top-0 bottom-0 z-10"
+      style={{ left: headerWidth }}
+      data-testid="playhead"
+    >
       <i className="absolute top-0 bottom-0 w-[1.5px] bg-base-content" />
-      <i className="absolute -left-[5px] block border-x-[6px] border-t-[8px] border-x-transparent border-t-base-content" style={{ top: 20 }} />
+      <i
+        className="absolute -left-[5px] block border-x-[6px] border-t-[8px] border-x-transparent border-t-base-content"
+        style={{ top: 20 }}
+      />
     </div>
   );
 }

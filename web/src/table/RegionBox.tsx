@@ -1,13 +1,13 @@
 import { memo } from "react";
 import type { ClipPart, Pass, RegionPart } from "../api/types";
-import { pressRegion, pressRegionEdge, regionKey } from "../gestures/regions";
-import { Material } from "./strips/Material";
 import { NAME_HEIGHT } from "../geometry/heights";
+import { positionText, tickToX } from "../geometry/viewport";
+import { pressRegion, pressRegionEdge, regionKey } from "../gestures/regions";
+import { useChoice } from "../state/choice";
 import type { Model } from "../state/model";
 import { useSong } from "../state/song";
 import { useView } from "../state/view";
-import { useChoice } from "../state/choice";
-import { positionText, tickToX } from "../geometry/viewport";
+import { Material } from "./strips/Material";
 
 interface Props {
   region: RegionPart;
@@ -20,7 +20,10 @@ interface Props {
 
 const NO_PASSES: Pass[] = [];
 
-const drumTrack = (model: Model, region: RegionPart) => model.tracks.some((track) => region.owner === `track/${track.id}` && track.devices.some((device) => device.type === "drum-kit"));
+const drumTrack = (model: Model, region: RegionPart) =>
+  model.tracks.some(
+    (track) => region.owner === `track/${track.id}` && track.devices.some((device) => device.type === "drum-kit"),
+  );
 
 /** One region: its name and, unfolded, its material. */
 export const RegionBox = memo(function RegionBox({ region, clip, shared, height, folded, view }: Props) {
@@ -42,7 +45,13 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
       aria-label={`${name}, region at ${positionText(meter, region.start_tick)}${region.muted ? ", muted" : ""}`}
       data-testid={region.id}
       className={`absolute top-0.5 cursor-grab overflow-clip rounded-lg border ${selected ? "held ring-2 ring-[var(--hue)]" : ""} ${region.muted ? "border-dashed opacity-45" : ""}`}
-      style={{ left: left + 1, width: Math.max(6, width - 2), height: height - 4, borderColor: "var(--hue)", background: "color-mix(in oklab, var(--hue) 13%, var(--strip))" }}
+      style={{
+        left: left + 1,
+        width: Math.max(6, width - 2),
+        height: height - 4,
+        borderColor: "var(--hue)",
+        background: "color-mix(in oklab, var(--hue) 13%, var(--strip))",
+      }}
       onPointerDown={(event) => pressRegion(event, region)}
       onKeyDown={(event) => regionKey(event, region)}
     >
@@ -52,7 +61,11 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
         </div>
       )}
       {passes.slice(1).map(([start]) => (
-        <i key={start} className="absolute bottom-0 h-2 border-l" style={{ left: tickToX({ pxPerTick }, start - region.start_tick), borderColor: "var(--hue)" }} />
+        <i
+          key={start}
+          className="absolute bottom-0 h-2 border-l"
+          style={{ left: tickToX({ pxPerTick }, start - region.start_tick), borderColor: "var(--hue)" }}
+        />
       ))}
       {(["start", "end"] as const).map((side) => (
         <i
@@ -64,7 +77,10 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
           onPointerDown={(event) => pressRegionEdge(event, region, side)}
         />
       ))}
-      <span className={`hue pointer-events-none inline-block max-w-full truncate px-1.5 text-[11px] leading-[17px] font-semibold ${folded ? "" : "sticky"}`} style={{ left: "var(--header-width)" }}>
+      <span
+        className={`hue pointer-events-none inline-block max-w-full truncate px-1.5 text-xs leading-[17px] font-semibold ${folded ? "" : "sticky"}`}
+        style={{ left: "var(--header-width)" }}
+      >
         {clip.name}
         {shared > 1 && <span className="font-normal"> · {shared}×</span>}
         {region.muted && <span className="font-normal"> · muted</span>}

@@ -1,13 +1,13 @@
 import type { PointerEvent } from "react";
+import { RULER_HEIGHT } from "../geometry/heights";
+import { beatTicks, positionText, snapTick, tickToX, xToTick } from "../geometry/viewport";
 import { drag } from "../gestures/drag";
 import { player } from "../sound/player";
 import { edit } from "../state/edits";
 import { gridNow } from "../state/grid";
-import { RULER_HEIGHT } from "../geometry/heights";
 import { useSong } from "../state/song";
-import { useView } from "../state/view";
 import { setTransport, useTransport } from "../state/transport";
-import { beatTicks, positionText, snapTick, tickToX, xToTick } from "../geometry/viewport";
+import { useView } from "../state/view";
 
 /** Bars along the top: a press moves the playhead, a drag makes the range that playing repeats. */
 export function Ruler({ view, headerWidth, bar }: { view: [number, number]; headerWidth: number; bar: number }) {
@@ -22,7 +22,12 @@ export function Ruler({ view, headerWidth, bar }: { view: [number, number]; head
 
   const beat = beatTicks(meter);
   const from = Math.floor(view[0] / beat);
-  const beats = beat * pxPerTick < 56 ? [] : Array.from({ length: Math.ceil((view[1] - view[0]) / beat) }, (_, i) => (from + i) * beat).filter((tick) => tick % bar !== 0);
+  const beats =
+    beat * pxPerTick < 56
+      ? []
+      : Array.from({ length: Math.ceil((view[1] - view[0]) / beat) }, (_, i) => (from + i) * beat).filter(
+          (tick) => tick % bar !== 0,
+        );
 
   const press = (event: PointerEvent) => {
     const x = event.clientX - event.currentTarget.getBoundingClientRect().left;
@@ -43,22 +48,45 @@ export function Ruler({ view, headerWidth, bar }: { view: [number, number]; head
   };
 
   return (
-    <div className="sticky top-0 z-30 flex shrink-0 border-b border-base-300 bg-base-200" style={{ height: RULER_HEIGHT }}>
-      <div className="sticky left-0 z-10 shrink-0 border-r border-base-300 bg-base-200" style={{ width: headerWidth }} />
-      <div className="relative grow touch-none" onPointerDown={press} data-testid="ruler" title="Press to move the playhead; drag to set the range that repeats">
+    <div
+      className="sticky top-0 z-30 flex shrink-0 border-b border-base-300 bg-base-200"
+      style={{ height: RULER_HEIGHT }}
+    >
+      <div
+        className="sticky left-0 z-10 shrink-0 border-r border-base-300 bg-base-200"
+        style={{ width: headerWidth }}
+      />
+      <div
+        className="relative grow touch-none"
+        onPointerDown={press}
+        data-testid="ruler"
+        title="Press to move the playhead; drag to set the range that repeats"
+      >
         <div
           className={`absolute bottom-0 h-2 rounded-sm ${range.on ? "bg-secondary" : "bg-base-300"}`}
-          style={{ left: tickToX({ pxPerTick }, range.start_tick), width: tickToX({ pxPerTick }, range.end_tick - range.start_tick) }}
+          style={{
+            left: tickToX({ pxPerTick }, range.start_tick),
+            width: tickToX({ pxPerTick }, range.end_tick - range.start_tick),
+          }}
           data-testid="range"
+          role="img"
           aria-label={`Range ${positionText(meter, range.start_tick)} to ${positionText(meter, range.end_tick)}`}
         />
         {beats.map((tick) => (
-          <span key={`beat ${tick}`} className="faint pointer-events-none absolute top-1 pl-1 text-[10px] opacity-80" style={{ left: tickToX({ pxPerTick }, tick) }}>
+          <span
+            key={`beat ${tick}`}
+            className="faint pointer-events-none absolute top-1 pl-1 text-xs opacity-80"
+            style={{ left: tickToX({ pxPerTick }, tick) }}
+          >
             {positionText(meter, tick).replace(/\.0$/, "")}
           </span>
         ))}
         {Array.from({ length: count }, (_, i) => first + i * every).map((index) => (
-          <span key={index} className="faint pointer-events-none absolute top-0.5 pl-1 text-[11.5px]" style={{ left: tickToX({ pxPerTick }, index * bar) }}>
+          <span
+            key={index}
+            className="faint pointer-events-none absolute top-0.5 pl-1 text-xs"
+            style={{ left: tickToX({ pxPerTick }, index * bar) }}
+          >
             {index + 1}
           </span>
         ))}

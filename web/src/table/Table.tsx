@@ -1,16 +1,16 @@
-import { setTable } from "../state/stage";
-import { holdsRegions } from "../state/holds";
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
+import { moreLanes, rowHeight } from "../geometry/heights";
+import { barTicks } from "../geometry/viewport";
+import { pointTable, pressTable } from "../gestures/choosing";
+import { holdsRegions } from "../state/holds";
+import { songEnd } from "../state/model";
+import { setTable } from "../state/stage";
 import { useShown } from "../state/useShown";
+import { useView, viewNow } from "../state/view";
 import { Playhead } from "./Playhead";
 import { Ruler } from "./Ruler";
-import { TrackRow, firstAutomated } from "./TrackRow";
-import { pointTable, pressTable } from "../gestures/choosing";
-import { moreLanes, rowHeight } from "../geometry/heights";
 import { rest, zoom } from "./scrolling";
-import { songEnd } from "../state/model";
-import { useView, viewNow } from "../state/view";
-import { barTicks } from "../geometry/viewport";
+import { firstAutomated, TrackRow } from "./TrackRow";
 
 /** The view is widened to whole chunks, so that a little scrolling draws nothing anew. */
 const CHUNK_PX = 1600;
@@ -78,7 +78,8 @@ export function Table({ narrow }: { narrow: boolean }) {
     const onPinch = (event: TouchEvent) => {
       if (event.touches.length !== 2 || !pinch) return;
       event.preventDefault();
-      const middle = (event.touches[0].clientX + event.touches[1].clientX) / 2 - box.getBoundingClientRect().left - headerWidth;
+      const middle =
+        (event.touches[0].clientX + event.touches[1].clientX) / 2 - box.getBoundingClientRect().left - headerWidth;
       zoom(apart(event) / pinch, middle);
       pinch = apart(event);
     };
@@ -106,18 +107,34 @@ export function Table({ narrow }: { narrow: boolean }) {
         rest(event.currentTarget.scrollLeft / viewNow().pxPerTick);
       }}
     >
-      <div className={`relative flex min-h-full flex-col ${gather ? "touch-none" : ""}`} onPointerDown={pressTable} onPointerDownCapture={(event) => gather && pressTable(event)} onPointerMove={(event) => pointTable(event.clientX, event.clientY)} style={{ width: headerWidth + end * pxPerTick, ["--header-width" as string]: `${headerWidth}px` }}>
+      <div
+        className={`relative flex min-h-full flex-col ${gather ? "touch-none" : ""}`}
+        onPointerDown={pressTable}
+        onPointerDownCapture={(event) => gather && pressTable(event)}
+        onPointerMove={(event) => pointTable(event.clientX, event.clientY)}
+        style={{ width: headerWidth + end * pxPerTick, ["--header-width" as string]: `${headerWidth}px` }}
+      >
         <Ruler view={view} headerWidth={headerWidth} bar={bar} />
         <BarLines view={view} end={end} headerWidth={headerWidth} bar={bar} />
         {model.tracks.map((track) => {
           const open = unfolded.includes(track.id);
           const lanes = find.envelopes[`track/${track.id}`] ?? NO_LANES;
           const focused = focus[track.id] ?? firstAutomated(track, find);
-          const more = moreLanes(lanes, open, focused, shownLanes[track.id] ?? NO_LANES, pinnedLanes[track.id] ?? NO_LANES);
+          const more = moreLanes(
+            lanes,
+            open,
+            focused,
+            shownLanes[track.id] ?? NO_LANES,
+            pinnedLanes[track.id] ?? NO_LANES,
+          );
           const height = rowHeight(track, holdsRegions(track), open, more.length);
           top += height;
           const near = top > rows[0] && top - height < rows[1];
-          return near ? <TrackRow key={track.id} track={track} model={model} find={find} view={view} headerWidth={headerWidth} /> : <div key={track.id} className="shrink-0" style={{ height }} />;
+          return near ? (
+            <TrackRow key={track.id} track={track} model={model} find={find} view={view} headerWidth={headerWidth} />
+          ) : (
+            <div key={track.id} className="shrink-0" style={{ height }} />
+          );
         })}
         <div className="sticky left-0 z-20 grow border-r border-base-300 bg-base-200" style={{ width: headerWidth }} />
         <Playhead headerWidth={headerWidth} scroller={scroller} />
@@ -133,9 +150,20 @@ const chunks = (start: number, length: number, size: number): [number, number] =
 ];
 
 /** Keeps the old pair while it says the same. */
-const same = (next: [number, number]) => (old: [number, number]) => (old[0] === next[0] && old[1] === next[1] ? old : next);
+const same = (next: [number, number]) => (old: [number, number]) =>
+  old[0] === next[0] && old[1] === next[1] ? old : next;
 
-function BarLines({ view, end, headerWidth, bar }: { view: [number, number]; end: number; headerWidth: number; bar: number }) {
+function BarLines({
+  view,
+  end,
+  headerWidth,
+  bar,
+}: {
+  view: [number, number];
+  end: number;
+  headerWidth: number;
+  bar: number;
+}) {
   const pxPerTick = useView((state) => state.pxPerTick);
   const style = {
     left: headerWidth,

@@ -1,24 +1,24 @@
-import { rowRef } from "../state/stage";
-import { holdsRegions } from "../state/holds";
 import { ChevronDown, ChevronRight, MoveVertical } from "lucide-react";
 import { memo, useEffect, useMemo } from "react";
 import type { EnvelopePart, TrackPart } from "../api/types";
+import { FOLDED_HEIGHT, HEARD_HEIGHT, hasLanes, LANE_HEIGHT, MATERIAL_HEIGHT, moreLanes } from "../geometry/heights";
 import { hueStyle, parameterHue } from "../geometry/hue";
 import { pressRaise, raiseKey } from "../gestures/raise";
-import { Unfolded } from "./strips/Unfolded";
-import { LaneStrip } from "./strips/LaneStrip";
-import { FOLDED_HEIGHT, HEARD_HEIGHT, LANE_HEIGHT, MATERIAL_HEIGHT, hasLanes, moreLanes } from "../geometry/heights";
+import { findParameter } from "../state/catalogue";
+import { chooseRegions, chosenNow, setChoice } from "../state/choice";
+import { drawTrack } from "../state/drawing";
+import { holdsRegions } from "../state/holds";
+import type { Lookup } from "../state/lookup";
+import type { Model } from "../state/model";
+import { song, useSong } from "../state/song";
+import { rowRef } from "../state/stage";
+import { setView, useView, viewNow } from "../state/view";
+import { useNarrow } from "../ui/useNarrow";
 import { FoldedCurves } from "./FoldedCurves";
 import { RegionBox } from "./RegionBox";
 import { reveal } from "./scrolling";
-import { drawTrack } from "../state/drawing";
-import { findParameter } from "../state/catalogue";
-import type { Lookup } from "../state/lookup";
-import type { Model } from "../state/model";
-import { useSong, song } from "../state/song";
-import { useView, viewNow, setView } from "../state/view";
-import { chosenNow, setChoice, chooseRegions } from "../state/choice";
-import { useNarrow } from "../ui/useNarrow";
+import { LaneStrip } from "./strips/LaneStrip";
+import { Unfolded } from "./strips/Unfolded";
 
 const NONE: never[] = [];
 
@@ -32,12 +32,18 @@ interface Props {
 
 /** Whether all that a row shows of the song is the same in two models. */
 function alike(a: Props, b: Props): boolean {
-  if (a.track !== b.track || a.view !== b.view || a.headerWidth !== b.headerWidth || a.model.tracks !== b.model.tracks) return false;
+  if (a.track !== b.track || a.view !== b.view || a.headerWidth !== b.headerWidth || a.model.tracks !== b.model.tracks)
+    return false;
   if (a.model === b.model) return true;
   const owner = `track/${a.track.id}`;
   const regions = b.find.regions[owner] ?? NONE;
   if ((a.find.regions[owner] ?? NONE) !== regions || a.find.envelopes[owner] !== b.find.envelopes[owner]) return false;
-  return regions.every(({ clip_id }) => a.model.clips[clip_id] === b.model.clips[clip_id] && a.find.envelopes[`clip/${clip_id}`] === b.find.envelopes[`clip/${clip_id}`] && a.find.sharers[clip_id] === b.find.sharers[clip_id]);
+  return regions.every(
+    ({ clip_id }) =>
+      a.model.clips[clip_id] === b.model.clips[clip_id] &&
+      a.find.envelopes[`clip/${clip_id}`] === b.find.envelopes[`clip/${clip_id}`] &&
+      a.find.sharers[clip_id] === b.find.sharers[clip_id],
+  );
 }
 
 /** One track of the song: a slim row, or unfolded in place. */
@@ -47,25 +53,47 @@ export const TrackRow = memo(function TrackRow({ track, model, find, view, heade
   const chosen = useView((state) => state.trackId === track.id);
   const drawn = useSong((state) => state.drawn[track.id]);
   const all = find.regions[`track/${track.id}`] ?? NONE;
-  const regions = useMemo(() => all.filter((region) => region.start_tick < view[1] && region.start_tick + region.length_ticks > view[0]), [all, view]);
+  const regions = useMemo(
+    () => all.filter((region) => region.start_tick < view[1] && region.start_tick + region.length_ticks > view[0]),
+    [all, view],
+  );
   const focus = useView((state) => state.focus[track.id]) ?? firstAutomated(track, find);
   const shown = useView((state) => state.shown[track.id]) ?? NONE;
   const pinned = useView((state) => state.pinned[track.id]) ?? NONE;
   const more = moreLanes(find.envelopes[`track/${track.id}`] ?? NONE, unfolded, focus, shown, pinned);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: worked out again just when one of these changes
   useEffect(() => drawTrack(track.id), [track.id, drawn]);
   return (
-    <div className="relative flex shrink-0 border-b border-base-300" style={hueStyle(track.hue)} data-testid={`track-${track.id}`} ref={placed}>
+    <div
+      className="relative flex shrink-0 border-b border-base-300"
+      style={hueStyle(track.hue)}
+      data-testid={`track-${track.id}`}
+      ref={placed}
+    >
       <header
         className={`sticky left-0 z-20 flex shrink-0 flex-col border-r border-l-4 border-base-300 ${chosen ? "bg-base-100" : "bg-base-200"}`}
         style={{ width: headerWidth, borderLeftColor: "var(--hue)" }}
       >
         <div className="flex items-center" style={{ height: FOLDED_HEIGHT - 1 }}>
-          <button type="button" className="btn btn-ghost btn-sm btn-square h-[30px]" aria-expanded={unfolded} aria-label={`${unfolded ? "Fold" : "Unfold"} ${track.name}`} onClick={() => toggle(track.id)}>
+          <button
+            type="button"
+            className="btn btn-ghost btn-sm btn-square h-[30px]"
+            aria-expanded={unfolded}
+            aria-label={`${unfolded ? "Fold" : "Unfold"} ${track.name}`}
+            onClick={() => toggle(track.id)}
+          >
             {unfolded ? <ChevronDown size={16} /> : <ChevronRight size={16} />}
           </button>
-          <button type="button" className={`min-w-0 grow truncate pr-2 text-left ${chosen ? "font-bold" : "font-semibold"}`} aria-pressed={chosen} onClick={() => choose(track.id)}>
+          <button
+            type="button"
+            className={`min-w-0 grow truncate pr-2 text-left ${chosen ? "font-bold" : "font-semibold"}`}
+            aria-pressed={chosen}
+            onClick={() => choose(track.id)}
+          >
             {track.name}
-            {track.kind !== "notes" && track.kind !== "audio" && track.kind !== "master" && <span className="faint ml-1.5 hidden text-[11px] font-normal sm:inline">{track.kind}</span>}
+            {track.kind !== "notes" && track.kind !== "audio" && track.kind !== "master" && (
+              <span className="faint ml-1.5 hidden text-xs font-normal sm:inline">{track.kind}</span>
+            )}
           </button>
           <Listened track={track} />
         </div>
@@ -118,10 +146,14 @@ function toggle(trackId: string): void {
 /** What a track shows first: the parameter of its first clip envelope or lane. */
 export function firstAutomated(track: TrackPart, find: Lookup): string | null {
   for (const region of find.regions[`track/${track.id}`] ?? NONE) {
-    const first = (find.envelopes[`clip/${region.clip_id}`] ?? NONE).find((envelope: EnvelopePart) => !hasLanes(track) || envelope.target.startsWith(`${track.id}/`));
+    const first = (find.envelopes[`clip/${region.clip_id}`] ?? NONE).find(
+      (envelope: EnvelopePart) => !hasLanes(track) || envelope.target.startsWith(`${track.id}/`),
+    );
     if (first) return first.target;
   }
-  return (find.envelopes[`track/${track.id}`] ?? [])[0]?.target ?? (hasLanes(track) ? `${track.id}/channel/volume` : null);
+  return (
+    (find.envelopes[`track/${track.id}`] ?? [])[0]?.target ?? (hasLanes(track) ? `${track.id}/channel/volume` : null)
+  );
 }
 
 /** Marks of a track that is muted, soloed, or not heard because others are. */
@@ -129,7 +161,13 @@ function Listened({ track }: { track: TrackPart }) {
   const silent = useSong((state) => state.silent.includes(track.id));
   if (!silent && !track.soloed) return null;
   const words = track.muted ? "muted" : track.soloed ? "solo" : "not heard";
-  return <span className={`badge badge-sm mr-1 shrink-0 px-1.5 text-[10.5px] ${track.muted || track.soloed ? "badge-warning" : "badge-ghost"}`}>{words}</span>;
+  return (
+    <span
+      className={`badge badge-sm mr-1 shrink-0 px-1.5 text-xs ${track.muted || track.soloed ? "badge-warning" : "badge-ghost"}`}
+    >
+      {words}
+    </span>
+  );
 }
 
 /** The word beside the lane in focus, and the grip that raises or lowers all of it. */
@@ -140,9 +178,16 @@ function LaneName({ track, find, focus, top }: { track: TrackPart; find: Lookup;
   const placed = focus && catalogue ? findParameter(catalogue, tracks, focus) : null;
   const trims = lane?.fader === "trim" && lane.role === "set";
   return (
-    <p className="faint absolute right-2 flex items-center gap-1 text-[11px]" style={{ top }}>
+    <p className="faint absolute right-2 flex items-center gap-1 text-xs" style={{ top }}>
       {lane && placed && !placed.scale.set_only && lane.points.length > 0 && (
-        <button type="button" className="btn btn-ghost btn-xs h-6 min-h-6 touch-none cursor-ns-resize px-1 font-normal pointer-coarse:h-10" aria-label={`Raise or lower all of the lane of ${placed.entry.name}`} title="Drag up or down: all of the lane" onPointerDown={(event) => pressRaise(event, lane, placed.scale)} onKeyDown={(event) => raiseKey(event, lane, placed.scale)}>
+        <button
+          type="button"
+          className="btn btn-ghost btn-xs h-6 min-h-6 touch-none cursor-ns-resize px-1 font-normal pointer-coarse:h-10"
+          aria-label={`Raise or lower all of the lane of ${placed.entry.name}`}
+          title="Drag up or down: all of the lane"
+          onPointerDown={(event) => pressRaise(event, lane, placed.scale)}
+          onKeyDown={(event) => raiseKey(event, lane, placed.scale)}
+        >
           <MoveVertical size={12} />
         </button>
       )}
@@ -152,7 +197,17 @@ function LaneName({ track, find, focus, top }: { track: TrackPart; find: Lookup;
 }
 
 /** A lane besides the one in focus: shown, or pinned. */
-function MoreLane({ track, lane, model, view }: { track: TrackPart; lane: EnvelopePart; model: Model; view: [number, number] }) {
+function MoreLane({
+  track,
+  lane,
+  model,
+  view,
+}: {
+  track: TrackPart;
+  lane: EnvelopePart;
+  model: Model;
+  view: [number, number];
+}) {
   const catalogue = useSong((state) => state.catalogue);
   const placed = catalogue ? findParameter(catalogue, model.tracks, lane.target) : null;
   return (
@@ -162,12 +217,27 @@ function MoreLane({ track, lane, model, view }: { track: TrackPart; lane: Envelo
   );
 }
 
-function StripNames({ track, model, find, focus }: { track: TrackPart; model: Model; find: Lookup; focus: string | null }) {
+function StripNames({
+  track,
+  model,
+  find,
+  focus,
+}: {
+  track: TrackPart;
+  model: Model;
+  find: Lookup;
+  focus: string | null;
+}) {
   const catalogue = useSong((state) => state.catalogue);
   const narrow = useNarrow();
   const clipIds = (find.regions[`track/${track.id}`] ?? NONE).map((region) => region.clip_id);
   const owners = [`track/${track.id}`, ...new Set(clipIds.map((id) => `clip/${id}`))];
-  const targets = [...new Set([...(focus ? [focus] : []), ...owners.flatMap((owner) => find.envelopes[owner] ?? []).map((envelope) => envelope.target)])];
+  const targets = [
+    ...new Set([
+      ...(focus ? [focus] : []),
+      ...owners.flatMap((owner) => find.envelopes[owner] ?? []).map((envelope) => envelope.target),
+    ]),
+  ];
   const holds = holdsRegions(track);
   const name = (address: string) => {
     const placed = catalogue && findParameter(catalogue, model.tracks, address);
@@ -188,9 +258,28 @@ function StripNames({ track, model, find, focus }: { track: TrackPart; model: Mo
           </option>
         ))}
       </select>
-      {holds && <p className="faint absolute right-2 text-[11px]" style={{ top: MATERIAL_HEIGHT - FOLDED_HEIGHT - 24 }}>clip</p>}
-      {hasLanes(track) && <LaneName track={track} find={find} focus={focus} top={(holds ? MATERIAL_HEIGHT : 0) + LANE_HEIGHT / 2 - FOLDED_HEIGHT - 8 + (holds ? 0 : 30)} />}
-      <p className="faint absolute right-2 text-[11px]" style={{ top: (holds ? MATERIAL_HEIGHT : 0) + (hasLanes(track) ? LANE_HEIGHT : 0) + HEARD_HEIGHT / 2 - FOLDED_HEIGHT - 6 }}>heard</p>
+      {holds && (
+        <p className="faint absolute right-2 text-xs" style={{ top: MATERIAL_HEIGHT - FOLDED_HEIGHT - 24 }}>
+          clip
+        </p>
+      )}
+      {hasLanes(track) && (
+        <LaneName
+          track={track}
+          find={find}
+          focus={focus}
+          top={(holds ? MATERIAL_HEIGHT : 0) + LANE_HEIGHT / 2 - FOLDED_HEIGHT - 8 + (holds ? 0 : 30)}
+        />
+      )}
+      <p
+        className="faint absolute right-2 text-xs"
+        style={{
+          top:
+            (holds ? MATERIAL_HEIGHT : 0) + (hasLanes(track) ? LANE_HEIGHT : 0) + HEARD_HEIGHT / 2 - FOLDED_HEIGHT - 6,
+        }}
+      >
+        heard
+      </p>
     </div>
   );
 }

@@ -7,7 +7,15 @@ const NAMES = ["C", "C#", "D", "D#", "E", "F", "F#", "G", "G#", "A", "A#", "B"];
 export const noteName = (pitch: number): string => `${NAMES[pitch % 12]}${Math.floor(pitch / 12) - 1}`;
 
 /** Draws the notes of one repeat, pitch upwards, faintly behind the curves; with their names where there is room. */
-export function drawNotes(pen: CanvasRenderingContext2D, clip: ClipPart, [from, to, into]: Pass, view: Viewport, left: Px, height: Px, nameOf: (pitch: number) => string): void {
+export function drawNotes(
+  pen: CanvasRenderingContext2D,
+  clip: ClipPart,
+  [from, to, into]: Pass,
+  view: Viewport,
+  left: Px,
+  height: Px,
+  nameOf: (pitch: number) => string,
+): void {
   const pitches = clip.notes.map((note) => note.pitch);
   const [low, high] = [Math.min(...pitches) - 1, Math.max(...pitches) + 1];
   const line = Math.min(8, Math.max(3, (height - 26) / (high - low + 1)));
@@ -26,9 +34,22 @@ export function drawNotes(pen: CanvasRenderingContext2D, clip: ClipPart, [from, 
 }
 
 /** Draws a stand-in for sound until its waveform is known, then the waveform of one repeat. */
-export function drawWave(pen: CanvasRenderingContext2D, peaks: number[], seconds: number, secondsPerTick: number, [from, to, into]: Pass, view: Viewport, left: Px, height: Px): void {
+export function drawWave(
+  pen: CanvasRenderingContext2D,
+  peaks: number[],
+  seconds: number,
+  secondsPerTick: number,
+  [from, to, into]: Pass,
+  view: Viewport,
+  left: Px,
+  height: Px,
+): void {
   const middle = height / 2 + 6;
-  for (let x = Math.max(from * view.pxPerTick, left); x < Math.min(to * view.pxPerTick, left + pen.canvas.width); x += 2) {
+  for (
+    let x = Math.max(from * view.pxPerTick, left);
+    x < Math.min(to * view.pxPerTick, left + pen.canvas.width);
+    x += 2
+  ) {
     const share = ((x / view.pxPerTick - from + into) * secondsPerTick) / seconds;
     const peak = peaks[Math.floor(share * peaks.length)] ?? 0;
     pen.fillRect(x - left, middle - peak * (height / 2 - 14), 1.4, Math.max(1, peak * (height - 28)));

@@ -1,10 +1,10 @@
 import type { Px, Ticks } from "../api/types";
 import { RULER_HEIGHT } from "../geometry/heights";
+import { MAX_PX_PER_TICK, MIN_PX_PER_TICK } from "../geometry/viewport";
 import { chosenNow } from "../state/choice";
 import { song } from "../state/song";
 import { roomForSong, rowBox, tableBox } from "../state/stage";
 import { setView, viewNow } from "../state/view";
-import { MAX_PX_PER_TICK, MIN_PX_PER_TICK } from "../geometry/viewport";
 
 /** Room left at the edges of what is brought into view. */
 const MARGIN: Px = 14;

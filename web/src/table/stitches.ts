@@ -1,14 +1,23 @@
 import type { Corners, Px, Window } from "../api/types";
+import { cornerBefore, heightAt } from "../geometry/corners";
 import type { Band } from "../geometry/viewport";
 import { valueToY } from "../geometry/viewport";
-import { cornerBefore, heightAt } from "../geometry/corners";
 
 /** Stitches stand this far apart, and are this large. */
 const STEP: Px = 5;
 const DOT: Px = 2;
 
 /** Draws what windows show of a curve as a row of stitches; `left` is the song's pixel at the canvas' edge. */
-export function drawStitches(pen: CanvasRenderingContext2D, corners: Corners, windows: Window[], pxPerTick: number, left: Px, width: Px, band: Band, top: Px): void {
+export function drawStitches(
+  pen: CanvasRenderingContext2D,
+  corners: Corners,
+  windows: Window[],
+  pxPerTick: number,
+  left: Px,
+  width: Px,
+  band: Band,
+  top: Px,
+): void {
   if (corners.length === 0) return;
   for (const [from, to, position, rate] of windows) {
     const start = Math.max(Math.ceil((from * pxPerTick) / STEP) * STEP, Math.floor(left / STEP) * STEP);

@@ -1,11 +1,13 @@
-import { type FieldName } from "../state/wishes";
-import { useState } from "react";
+import type { ReactNode } from "react";
 import type { EditInputs, Ticks } from "../api/types";
+import { positionText } from "../geometry/viewport";
 import { edit } from "../state/edits";
 import { tickOf } from "../state/questions";
 import { useSong } from "../state/song";
-import { positionText } from "../geometry/viewport";
+import type { FieldName } from "../state/wishes";
 import { TextField } from "./Fields";
+
+const BOXED = "w-full border-base-300 bg-base-200 pointer-coarse:h-11";
 
 interface TypedProps<K extends keyof EditInputs> {
   label: string;
@@ -16,20 +18,19 @@ interface TypedProps<K extends keyof EditInputs> {
   inputs: (text: string) => EditInputs[K];
 }
 
+/** What an edit or a question says against a text; null when it went well. */
+async function faultOf(ask: (say: (fault: string) => void) => unknown): Promise<string | null> {
+  let found: string | null = null;
+  await ask((fault) => {
+    found = fault;
+  });
+  return found;
+}
+
 /** A text that becomes an edit at Enter; what is wrong with it is said right under it, and nothing changes. */
 export function Typed<K extends keyof EditInputs>({ label, value = "", hint, field, name, inputs }: TypedProps<K>) {
-  const [fault, setFault] = useState<string | null>(null);
-  const commit = (text: string) => {
-    setFault(null);
-    return edit(name, inputs(text), setFault);
-  };
-  return (
-    <label className="flex min-w-0 flex-col text-[11.5px]">
-      <span className="faint">{label}</span>
-      <TextField label={label} value={value} hint={hint} field={field} onCommit={commit} className="w-full border-base-300 bg-base-200 pointer-coarse:h-11" />
-      <Fault words={fault} />
-    </label>
-  );
+  const commit = (text: string) => faultOf((say) => edit(name, inputs(text), say));
+  return <TextField named label={label} value={value} hint={hint} field={field} onCommit={commit} className={BOXED} />;
 }
 
 interface PositionProps {
@@ -42,41 +43,41 @@ interface PositionProps {
 /** A position as people write it; what is wrong with it is said right under it. */
 export function PositionField({ label, tick, onTick }: PositionProps) {
   const meter = useSong((state) => state.model.head.meter);
-  const [fault, setFault] = useState<string | null>(null);
-  const commit = async (text: string) => {
-    setFault(null);
-    const found = await tickOf(text, setFault);
-    if (found !== null) onTick(found, setFault);
-  };
-  return (
-    <label className="flex min-w-0 flex-col text-[11.5px]">
-      <span className="faint">{label}</span>
-      <TextField label={label} value={tick === null ? "" : positionText(meter, tick)} hint="bar.beat.tick" onCommit={commit} className="w-full border-base-300 bg-base-200 pointer-coarse:h-11" />
-      <Fault words={fault} />
-    </label>
-  );
+  const commit = (text: string) =>
+    faultOf(async (say) => {
+      const found = await tickOf(text, say);
+      if (found !== null) await onTick(found, say);
+    });
+  const value = tick === null ? "" : positionText(meter, tick);
+  return <TextField named label={label} value={value} hint="bar.beat.tick" onCommit={commit} className={BOXED} />;
 }
 
-const Fault = ({ words }: { words: string | null }) =>
-  words && (
-    <span role="alert" className="mt-0.5 rounded bg-error px-1.5 py-0.5 text-error-content">
-      {words}
-    </span>
-  );
+interface DoProps {
+  words: string;
+  title?: string;
+  onDo: () => void;
+  off?: boolean;
+}
 
 /** A button of the panel. */
-export function Do({ words, title, onDo, off = false }: { words: string; title?: string; onDo: () => void; off?: boolean }) {
+export function Do({ words, title, onDo, off = false }: DoProps) {
   return (
-    <button type="button" className="btn btn-xs grow border-base-300 font-medium pointer-coarse:h-11" disabled={off} title={title} onClick={onDo}>
+    <button
+      type="button"
+      className="btn btn-xs grow border-base-300 font-medium pointer-coarse:h-11"
+      disabled={off}
+      title={title}
+      onClick={onDo}
+    >
       {words}
     </button>
   );
 }
 
-export function Row({ title, children }: { title: string; children: React.ReactNode }) {
+export function Row({ title, children }: { title: string; children: ReactNode }) {
   return (
     <fieldset className="flex flex-wrap items-end gap-1">
-      <legend className="faint mb-0.5 text-[11.5px]">{title}</legend>
+      <legend className="faint mb-0.5 text-xs">{title}</legend>
       {children}
     </fieldset>
   );

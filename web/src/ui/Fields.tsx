@@ -1,45 +1,85 @@
-import { useField } from "./useField";
-import { type FieldName } from "../state/wishes";
+import { clsx } from "clsx";
 import { type KeyboardEvent, useRef, useState } from "react";
+import { TextField as Field, Input, Text } from "react-aria-components";
+import { type FieldName, wishesNow } from "../state/wishes";
+import { useField } from "./useField";
 
-interface TextProps {
+export interface TextProps {
   label: string;
   value: string;
-  className: string;
+  className?: string;
   hint?: string;
   /** By which the keyboard is wished into it. */
   field?: FieldName;
-  onCommit: (value: string) => Promise<unknown>;
+  /** What the screen keyboard of a phone offers. */
+  inputMode?: "text" | "decimal" | "numeric";
+  /** Whether its name stands over it. */
+  named?: boolean;
+  /** The answer: null when all is well, else what was wrong with the text. */
+  onCommit: (value: string) => unknown;
 }
 
-/** A text that is kept at Enter or on leaving, and dropped at Escape. A refused text goes back to what was. */
-export function TextField({ label, value, onCommit, className, hint, field }: TextProps) {
+/** What was wrong with a text that was given, until it is changed or taken. */
+function useFault(onCommit: TextProps["onCommit"]) {
+  const [fault, setFault] = useState<string | null>(null);
+  const commit = async (text: string) => {
+    const answer = await onCommit(text);
+    setFault(typeof answer === "string" ? answer : null);
+  };
+  return { fault, commit, forget: () => setFault(null) };
+}
+
+/** A text that is kept at Enter or on leaving, and dropped at Escape. What is wrong with it is said right under it. */
+export function TextField({ label, value, onCommit, className, hint, field, inputMode, named = false }: TextProps) {
   const [draft, setDraft] = useState<string | null>(null);
+  const { fault, commit, forget } = useFault(onCommit);
   const box = useRef<HTMLInputElement>(null);
   useField(field ?? null, box);
   const keep = () => {
-    if (draft !== null && draft.trim() !== "" && draft.trim() !== value) void onCommit(draft.trim());
+    const text = draft?.trim();
     setDraft(null);
+    if (text && text !== value) void commit(text);
+    else forget();
   };
-  const onKey = (event: KeyboardEvent<HTMLInputElement>) => {
+  /** The keyboard goes back to where it was wished from, else it stays. */
+  const leave = () => {
+    const { back } = wishesNow();
+    if (field && back) back();
+    else box.current?.select();
+  };
+  const onKey = (event: KeyboardEvent) => {
     event.stopPropagation();
-    if (event.key === "Enter") event.currentTarget.blur();
-    if (event.key === "Escape") setDraft(null);
+    if (event.key === "Enter") {
+      keep();
+      leave();
+    } else if (event.key === "Escape") {
+      setDraft(null);
+      forget();
+      leave();
+    }
   };
   return (
-    <input
-      className={`input input-sm input-ghost min-w-0 px-1.5 ${className}`}
-      aria-label={label}
-      title={label}
-      placeholder={hint}
-      ref={box}
-      id={field}
-      value={draft ?? value}
-      onFocus={(event) => event.currentTarget.select()}
-      onChange={(event) => setDraft(event.target.value)}
-      onBlur={keep}
-      onKeyDown={onKey}
-    />
+    <Field aria-label={label} value={draft ?? value} onChange={setDraft} isInvalid={fault !== null} className="field">
+      {named && <span className="faint text-xs">{label}</span>}
+      <Input
+        ref={box}
+        id={field}
+        className={clsx("input input-sm min-w-0 px-1.5", className)}
+        title={label}
+        placeholder={hint}
+        inputMode={inputMode}
+        autoComplete="off"
+        spellCheck={false}
+        onFocus={(event) => event.currentTarget.select()}
+        onBlur={keep}
+        onKeyDown={onKey}
+      />
+      {fault && (
+        <Text slot="errorMessage" role="alert" className="field-fault">
+          {fault}
+        </Text>
+      )}
+    </Field>
   );
 }
 
@@ -51,28 +91,29 @@ interface NumberProps {
   max: number;
   /** Whether its name stands before it. */
   showLabel?: boolean;
-  onCommit: (value: number) => Promise<unknown>;
+  onCommit: (value: number) => unknown;
 }
 
-/** A number with its unit; what is no number in range is refused with a word beside it. */
+/** A number with its unit; what is no number in range is refused with a word under it. */
 export function NumberField({ label, unit, value, min, max, onCommit, showLabel = true }: NumberProps) {
-  const [fault, setFault] = useState(false);
-  const commit = async (text: string) => {
+  const commit = (text: string) => {
     const number = Number(text.toLowerCase().replace(unit.toLowerCase(), "").trim());
-    const good = Number.isFinite(number) && number >= min && number <= max;
-    setFault(!good);
-    return good ? onCommit(number) : null;
+    if (!(Number.isFinite(number) && number >= min && number <= max))
+      return `${label} is a number from ${min} to ${max}.`;
+    onCommit(number);
+    return null;
   };
   return (
-    <span className="relative flex items-center gap-1 text-[12px]">
+    <span className="flex items-center gap-1 text-xs">
       {showLabel && <span className="faint">{label.toLowerCase()}</span>}
-      <TextField label={label} value={String(Math.round(value * 100) / 100)} onCommit={commit} className="w-14 text-right" />
+      <TextField
+        label={label}
+        value={String(Math.round(value * 100) / 100)}
+        onCommit={commit}
+        inputMode="decimal"
+        className="input-ghost w-14 text-right pointer-coarse:h-11"
+      />
       <span className="faint">{unit}</span>
-      {fault && (
-        <span role="alert" className="absolute top-8 left-0 z-50 rounded bg-error px-2 py-1 whitespace-nowrap text-error-content">
-          {label} is a number from {min} to {max}
-        </span>
-      )}
     </span>
   );
 }

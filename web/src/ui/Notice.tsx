@@ -1,7 +1,7 @@
 import { X } from "lucide-react";
 import { useEffect } from "react";
 import { step } from "../state/edits";
-import { useNotice, setNotice } from "../state/notice";
+import { setNotice, useNotice } from "../state/notice";
 
 /** What was done, in words, with the way back; or what went wrong. */
 export function Notice({ narrow }: { narrow: boolean }) {
@@ -13,18 +13,33 @@ export function Notice({ narrow }: { narrow: boolean }) {
   }, [notice]);
   if (!notice) return null;
   return (
-    <div role={notice.tone === "fault" ? "alert" : "status"} className={`notice fixed left-1/2 z-50 flex max-w-[92vw] -translate-x-1/2 items-center gap-3 rounded-box px-3 shadow-lg ${narrow ? "top-12 min-h-11 w-max py-1 text-[12px] leading-4" : "bottom-44 py-2"} ${notice.tone === "fault" ? "bg-error text-error-content" : "bg-neutral text-neutral-content"}`}>
-      <span className={narrow ? "line-clamp-3" : ""} title={notice.words}>{notice.words}</span>
+    <div
+      role={notice.tone === "fault" ? "alert" : "status"}
+      className={`notice fixed left-1/2 z-50 flex max-w-[92vw] -translate-x-1/2 items-center gap-3 rounded-box px-3 shadow-lg ${narrow ? "top-12 min-h-11 w-max py-1 text-xs leading-4" : "bottom-44 py-2"} ${notice.tone === "fault" ? "bg-error text-error-content" : "bg-neutral text-neutral-content"}`}
+    >
+      <span className={narrow ? "line-clamp-3" : ""} title={notice.words}>
+        {notice.words}
+      </span>
       {notice.go && (
-        <button type="button" className="btn btn-sm" onClick={() => {
-          setNotice({ notice: null });
-          notice.go?.();
-        }}>Go on</button>
+        <button
+          type="button"
+          className="btn btn-sm"
+          onClick={() => {
+            setNotice({ notice: null });
+            notice.go?.();
+          }}
+        >
+          Go on
+        </button>
       )}
       {notice.undo && (
-        <button type="button" className="underline" onClick={() => void step("undo")}>Undo</button>
+        <button type="button" className="underline" onClick={() => void step("undo")}>
+          Undo
+        </button>
       )}
-      <button type="button" aria-label="Close" onClick={() => setNotice({ notice: null })}><X size={14} /></button>
+      <button type="button" aria-label="Close" onClick={() => setNotice({ notice: null })}>
+        <X size={14} />
+      </button>
     </div>
   );
 }

@@ -20,7 +20,8 @@ export const SHAPES: Record<ShapeName, string> = {
   saw: "M2 11V3L11 11V3L20 11",
 };
 
-export const nameOf = (shape: { shape: string; wave?: string }): ShapeName => (shape.shape === "cycle" ? shape.wave : shape.shape) as ShapeName;
+export const nameOf = (shape: { shape: string; wave?: string }): ShapeName =>
+  (shape.shape === "cycle" ? shape.wave : shape.shape) as ShapeName;
 
 /** A shape by name, keeping what numbers it can from the one before. */
 export function made(name: ShapeName, before: Shape): Shape {
@@ -28,13 +29,22 @@ export function made(name: ShapeName, before: Shape): Shape {
   const curve = "curve" in before ? before.curve : FIRST_BEND;
   if (name === "curved") return { shape: "curved", curve };
   if (name === "ess") return { shape: "ess", curve: Math.abs(curve) };
-  return before.shape === "cycle" ? { ...before, wave: name } : { shape: "cycle", wave: name, cycles: FIRST_COUNT, skew: 0.5 };
+  return before.shape === "cycle"
+    ? { ...before, wave: name }
+    : { shape: "cycle", wave: name, cycles: FIRST_COUNT, skew: 0.5 };
 }
 
 export function ShapeIcon({ name }: { name: ShapeName }) {
   return (
     <svg width={22} height={14} aria-hidden="true">
-      <path d={SHAPES[name]} fill="none" stroke="currentColor" strokeWidth={1.7} strokeLinecap="round" strokeLinejoin="round" />
+      <path
+        d={SHAPES[name]}
+        fill="none"
+        stroke="currentColor"
+        strokeWidth={1.7}
+        strokeLinecap="round"
+        strokeLinejoin="round"
+      />
     </svg>
   );
 }

@@ -2,17 +2,27 @@ import { useState } from "react";
 import type { EditInputs, EnvelopePart, ScaleEntry } from "../../api/types";
 import { stretchNow } from "../../state/choosing";
 import { edit } from "../../state/edits";
-import { viewNow } from "../../state/view";
 import { useGrid } from "../../state/useGrid";
-import { NumberField } from "../../ui/Fields";
+import { viewNow } from "../../state/view";
 import { useSay } from "../../table/strips/useSay";
 import { Do, Row, Typed } from "../../ui/Entry";
+import { NumberField } from "../../ui/Fields";
 import { ShapeNumbers } from "./ShapeNumbers";
 
 type Base = { envelope_id: string; runs: [number, number][] };
 
 /** What is done with the chosen points: exact values, level, turned, in time, by amounts. */
-export function Chosen({ envelope, scale, chosen, base }: { envelope: EnvelopePart; scale: ScaleEntry; chosen: number[]; base: Base }) {
+export function Chosen({
+  envelope,
+  scale,
+  chosen,
+  base,
+}: {
+  envelope: EnvelopePart;
+  scale: ScaleEntry;
+  chosen: number[];
+  base: Base;
+}) {
   const say = useSay(envelope, scale);
   const grid = useGrid();
   const [pivot, setPivot] = useState("foot");
@@ -22,13 +32,33 @@ export function Chosen({ envelope, scale, chosen, base }: { envelope: EnvelopePa
   const several = chosen.length > 1;
   const stretch = (factor: number) => {
     const ends = stretchNow();
-    if (ends) void edit("stretch_points", { ...base, start_tick: ends[0], end_tick: ends[0] + Math.max(1, Math.round((ends[1] - ends[0]) * factor)), push: viewNow().push });
+    if (ends)
+      void edit("stretch_points", {
+        ...base,
+        start_tick: ends[0],
+        end_tick: ends[0] + Math.max(1, Math.round((ends[1] - ends[0]) * factor)),
+        push: viewNow().push,
+      });
   };
   return (
     <>
       <div className="grid grid-cols-2 gap-1.5">
-        <Typed key={`v${chosen}${first.value}`} label="Value" field="exact-value" value={several ? "" : say(first.value)} hint={several ? "all to…" : undefined} name="enter_points" inputs={(value) => ({ ...base, value })} />
-        <Typed key={`p${chosen}${first.tick}`} label="Position" value={say.position(first.tick)} name="enter_points" inputs={(position) => ({ ...base, position })} />
+        <Typed
+          key={`v${chosen}${first.value}`}
+          label="Value"
+          field="exact-value"
+          value={several ? "" : say(first.value)}
+          hint={several ? "all to…" : undefined}
+          name="enter_points"
+          inputs={(value) => ({ ...base, value })}
+        />
+        <Typed
+          key={`p${chosen}${first.tick}`}
+          label="Position"
+          value={say.position(first.tick)}
+          name="enter_points"
+          inputs={(position) => ({ ...base, position })}
+        />
       </div>
       <ShapeNumbers envelope={envelope} chosen={chosen} />
       <Row title="Level">
@@ -42,23 +72,64 @@ export function Chosen({ envelope, scale, chosen, base }: { envelope: EnvelopePa
       <Row title="In time">
         <Do words="Halve" off={!several} onDo={() => stretch(0.5)} />
         <Do words="Double" off={!several} onDo={() => stretch(2)} />
-        <Do words="Quantise" off={grid === 0} title={grid === 0 ? "Switch a grid on first" : "Pull to the grid"} onDo={() => void edit("quantise_points", { ...base, grid_ticks: grid, strength: strength / 100 })} />
-        <NumberField label="Strength" unit="%" value={strength} min={0} max={100} onCommit={async (wish) => setStrength(wish)} />
+        <Do
+          words="Quantise"
+          off={grid === 0}
+          title={grid === 0 ? "Switch a grid on first" : "Pull to the grid"}
+          onDo={() => void edit("quantise_points", { ...base, grid_ticks: grid, strength: strength / 100 })}
+        />
+        <NumberField
+          label="Strength"
+          unit="%"
+          value={strength}
+          min={0}
+          max={100}
+          onCommit={async (wish) => setStrength(wish)}
+        />
       </Row>
       <div className="grid grid-cols-2 gap-1.5">
-        <Typed label="Boost or cut by" hint={scale.gain ? "-3 dB" : "10 %"} name="boost_points" inputs={(amount) => ({ ...base, amount })} />
-        <Typed label="Tilt the end by" hint={scale.gain ? "-3 dB" : "10 %"} name="tilt_points" inputs={(amount) => ({ ...base, amount })} />
+        <Typed
+          label="Boost or cut by"
+          hint={scale.gain ? "-3 dB" : "10 %"}
+          name="boost_points"
+          inputs={(amount) => ({ ...base, amount })}
+        />
+        <Typed
+          label="Tilt the end by"
+          hint={scale.gain ? "-3 dB" : "10 %"}
+          name="tilt_points"
+          inputs={(amount) => ({ ...base, amount })}
+        />
         <Typed label="Scale to %" hint="50" name="scale_points" inputs={(text) => scaling(base, text, pivot)} />
-        <label className="flex flex-col text-[11.5px]">
+        <label className="flex flex-col text-xs">
           <span className="faint">about</span>
-          <input className="input input-sm w-full bg-base-200 px-1.5" aria-label="Pivot" list="pivots" value={pivot} onChange={(event) => setPivot(event.target.value)} onKeyDown={(event) => event.stopPropagation()} />
-          <datalist id="pivots"><option value="foot" /><option value="middle" /></datalist>
+          <input
+            className="input input-sm w-full bg-base-200 px-1.5"
+            aria-label="Pivot"
+            list="pivots"
+            value={pivot}
+            onChange={(event) => setPivot(event.target.value)}
+            onKeyDown={(event) => event.stopPropagation()}
+          />
+          <datalist id="pivots">
+            <option value="foot" />
+            <option value="middle" />
+          </datalist>
         </label>
-        <Typed label="Thin out within %" hint="1" name="thin_points" inputs={(text) => ({ ...base, tolerance: Number(text.replace("%", "")) / 100 })} />
+        <Typed
+          label="Thin out within %"
+          hint="1"
+          name="thin_points"
+          inputs={(text) => ({ ...base, tolerance: Number(text.replace("%", "")) / 100 })}
+        />
         <Typed label="Level at" hint={say(first.value)} name="level_points" inputs={(to) => ({ ...base, to })} />
       </div>
     </>
   );
 }
 
-const scaling = (base: Base, text: string, pivot: string): EditInputs["scale_points"] => ({ ...base, factor: Number(text.replace("%", "")) / 100, pivot: pivot.trim() || "foot" });
+const scaling = (base: Base, text: string, pivot: string): EditInputs["scale_points"] => ({
+  ...base,
+  factor: Number(text.replace("%", "")) / 100,
+  pivot: pivot.trim() || "foot",
+});

@@ -1,16 +1,16 @@
 import type { EnvelopePart, ScaleEntry } from "../../api/types";
 import { hueStyle, parameterHue } from "../../geometry/hue";
-import { chooseMany, runsOf } from "../../state/choosing";
 import { removePoints } from "../../gestures/points";
-import { edit } from "../../state/edits";
 import { findParameter } from "../../state/catalogue";
-import { useSong } from "../../state/song";
 import { useChoice } from "../../state/choice";
-import { useEnvelopeInHand } from "../../state/useShown";
+import { chooseMany, runsOf } from "../../state/choosing";
+import { edit } from "../../state/edits";
 import { tell } from "../../state/notice";
+import { useSong } from "../../state/song";
+import { useEnvelopeInHand } from "../../state/useShown";
 import { useSay } from "../../table/strips/useSay";
-import { Chosen } from "./Chosen";
 import { Do, Row } from "../../ui/Entry";
+import { Chosen } from "./Chosen";
 import { Stretches } from "./Stretches";
 
 /** Everything that can be done with the envelope at hand and its chosen points. */
@@ -19,7 +19,12 @@ export function EditPanel() {
   const catalogue = useSong((state) => state.catalogue);
   const tracks = useSong((state) => state.model.tracks);
   const placed = catalogue && envelope ? findParameter(catalogue, tracks, envelope.target) : null;
-  if (!envelope || !placed) return <p className="faint p-3">Choose points first: press one on a line, drag a loop around several, or drag over time with the range tool.</p>;
+  if (!envelope || !placed)
+    return (
+      <p className="faint p-3">
+        Choose points first: press one on a line, drag a loop around several, or drag over time with the range tool.
+      </p>
+    );
   return <OfEnvelope envelope={envelope} scale={placed.scale} name={placed.entry.name} />;
 }
 
@@ -27,31 +32,65 @@ function OfEnvelope({ envelope, scale, name }: { envelope: EnvelopePart; scale: 
   const chosen = useChoice((state) => state.chosen);
   const from = useChoice((state) => state.windowFrom);
   const uneven = useSong((state) => state.uneven[envelope.id]);
-  const owner = useSong(({ model }) => (envelope.owner.startsWith("clip/") ? `in ${model.clips[envelope.owner.slice(5)]?.name}` : "lane"));
+  const owner = useSong(({ model }) =>
+    envelope.owner.startsWith("clip/") ? `in ${model.clips[envelope.owner.slice(5)]?.name}` : "lane",
+  );
   const runs = runsOf(chosen);
   const base = { envelope_id: envelope.id, runs };
   return (
     <div className="flex flex-col gap-2.5 p-3" style={hueStyle(parameterHue(envelope.target))} data-testid="edit">
       <header>
-        <h3 className="font-bold">{name} {owner}</h3>
+        <h3 className="font-bold">
+          {name} {owner}
+        </h3>
         <Span envelope={envelope} scale={scale} chosen={chosen} />
       </header>
       <Row title="Choose">
-        <Do words="All" title="All points (Ctrl A)" onDo={() => chooseMany(envelope.id, envelope.points.map((_, i) => i), from)} />
+        <Do
+          words="All"
+          title="All points (Ctrl A)"
+          onDo={() =>
+            chooseMany(
+              envelope.id,
+              envelope.points.map((_, i) => i),
+              from,
+            )
+          }
+        />
         <Do words="None" onDo={() => chooseMany(envelope.id, [], from)} />
         <Do words="Remove" title="Delete" off={chosen.length === 0} onDo={() => removePoints(envelope.id, chosen)} />
       </Row>
       {uneven?.length > 0 && (
-        <p role="status" className="flex items-center gap-2 rounded-field bg-warning px-2 py-1 text-[12px] text-base-100">
+        <p role="status" className="flex items-center gap-2 rounded-field bg-warning px-2 py-1 text-xs text-base-100">
           A fade starts a hair off the value before it.
-          <button type="button" className="underline" onClick={() => void edit("level_points", { envelope_id: envelope.id, runs: [[uneven[0], uneven[0]]], to: "before" })}>Make it level</button>
+          <button
+            type="button"
+            className="underline"
+            onClick={() =>
+              void edit("level_points", { envelope_id: envelope.id, runs: [[uneven[0], uneven[0]]], to: "before" })
+            }
+          >
+            Make it level
+          </button>
         </p>
       )}
       {chosen.length > 0 && <Chosen envelope={envelope} scale={scale} chosen={chosen} base={base} />}
       <Stretches />
       <Row title="Envelope">
-        <Do words="Clear" title="Take out all points; the envelope stays" off={envelope.points.length === 0} onDo={() => void edit("clear_envelope", { envelope_id: envelope.id }).then((change) => change && tell("done", `Done: ${change.words}`, true))} />
-        <Do words={envelope.on ? "Switch off" : "Switch on"} onDo={() => void edit("switch_envelope", { envelope_id: envelope.id, on: !envelope.on })} />
+        <Do
+          words="Clear"
+          title="Take out all points; the envelope stays"
+          off={envelope.points.length === 0}
+          onDo={() =>
+            void edit("clear_envelope", { envelope_id: envelope.id }).then(
+              (change) => change && tell("done", `Done: ${change.words}`, true),
+            )
+          }
+        />
+        <Do
+          words={envelope.on ? "Switch off" : "Switch on"}
+          onDo={() => void edit("switch_envelope", { envelope_id: envelope.id, on: !envelope.on })}
+        />
       </Row>
     </div>
   );
@@ -64,11 +103,13 @@ function Span({ envelope, scale, chosen }: { envelope: EnvelopePart; scale: Scal
   const points = chosen.map((index) => envelope.points[index]).filter(Boolean);
   const values = points.map((point) => point.value);
   const ends = span ?? (points.length > 0 ? [points[0].tick, points[points.length - 1].tick] : null);
-  if (!ends) return <p className="faint text-[12px]">no point chosen, of {envelope.points.length}</p>;
+  if (!ends) return <p className="faint text-xs">no point chosen, of {envelope.points.length}</p>;
   return (
-    <p className="faint text-[12px]" data-testid="choice-span">
-      {points.length === 1 ? "1 point" : `${points.length} points`}, {say.position(ends[0])}{ends[1] > ends[0] && ` to ${say.position(ends[1])}`}
-      {points.length > 0 && ` · ${say(Math.min(...values))}${points.length > 1 ? ` to ${say(Math.max(...values))}` : ""}`}
+    <p className="faint text-xs" data-testid="choice-span">
+      {points.length === 1 ? "1 point" : `${points.length} points`}, {say.position(ends[0])}
+      {ends[1] > ends[0] && ` to ${say.position(ends[1])}`}
+      {points.length > 0 &&
+        ` · ${say(Math.min(...values))}${points.length > 1 ? ` to ${say(Math.max(...values))}` : ""}`}
     </p>
   );
 }

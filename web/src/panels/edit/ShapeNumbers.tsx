@@ -1,9 +1,9 @@
 import type { EnvelopePart } from "../../api/types";
-import { runsOf } from "../../state/choosing";
 import { shapeOf } from "../../gestures/bends";
+import { runsOf } from "../../state/choosing";
 import { edit } from "../../state/edits";
 import { NumberField } from "../../ui/Fields";
-import { SHAPES, type Shape, ShapeIcon, type ShapeName, made, nameOf } from "../../ui/shapes";
+import { made, nameOf, SHAPES, type Shape, ShapeIcon, type ShapeName } from "../../ui/shapes";
 
 /** Note lengths a count can be locked to. */
 const LOCKS: [name: string, ticks: number | null][] = [
@@ -23,26 +23,68 @@ export function ShapeNumbers({ envelope, chosen }: { envelope: EnvelopePart; cho
   const leaving = chosen.filter((index) => index + 1 < envelope.points.length);
   if (leaving.length === 0) return null;
   const shape = shapeOf(envelope.points[leaving[0]]);
-  const give = (next: Shape) => edit("shape_segments", { envelope_id: envelope.id, runs: runsOf(leaving), shape: next });
+  const give = (next: Shape) =>
+    edit("shape_segments", { envelope_id: envelope.id, runs: runsOf(leaving), shape: next });
   return (
     <div className="flex flex-col gap-1.5">
       <div className="flex flex-wrap gap-0.5" role="group" aria-label="Shape after the chosen points">
         {(Object.keys(SHAPES) as ShapeName[]).map((name) => (
-          <button key={name} type="button" className={`btn btn-xs h-7 min-h-0 w-[25px] p-0 pointer-coarse:h-11 pointer-coarse:w-9 ${nameOf(shape) === name ? "btn-accent" : "btn-ghost"}`} aria-label={name} aria-pressed={nameOf(shape) === name} title={name} onClick={() => void give(made(name, shape))}>
+          <button
+            key={name}
+            type="button"
+            className={`btn btn-xs h-7 min-h-0 w-[25px] p-0 pointer-coarse:h-11 pointer-coarse:w-9 ${nameOf(shape) === name ? "btn-accent" : "btn-ghost"}`}
+            aria-label={name}
+            aria-pressed={nameOf(shape) === name}
+            title={name}
+            onClick={() => void give(made(name, shape))}
+          >
             <ShapeIcon name={name} />
           </button>
         ))}
       </div>
-      {(shape.shape === "curved" || shape.shape === "ess") && <NumberField label="Bend" unit="" value={shape.curve} min={-1} max={1} onCommit={(curve) => give({ ...shape, curve })} />}
+      {(shape.shape === "curved" || shape.shape === "ess") && (
+        <NumberField
+          label="Bend"
+          unit=""
+          value={shape.curve}
+          min={-1}
+          max={1}
+          onCommit={(curve) => give({ ...shape, curve })}
+        />
+      )}
       {shape.shape === "cycle" && (
         <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
-          {!shape.note_ticks && <NumberField label="Count" unit="cycles" value={shape.cycles} min={0.05} max={1024} onCommit={(cycles) => give({ ...shape, cycles })} />}
-          <NumberField label="Skew" unit="%" value={Math.round((shape.skew ?? 0.5) * 100)} min={0} max={100} onCommit={(skew) => give({ ...shape, skew: skew / 100 })} />
-          <label className="flex items-center gap-1 text-[11.5px]">
+          {!shape.note_ticks && (
+            <NumberField
+              label="Count"
+              unit="cycles"
+              value={shape.cycles}
+              min={0.05}
+              max={1024}
+              onCommit={(cycles) => give({ ...shape, cycles })}
+            />
+          )}
+          <NumberField
+            label="Skew"
+            unit="%"
+            value={Math.round((shape.skew ?? 0.5) * 100)}
+            min={0}
+            max={100}
+            onCommit={(skew) => give({ ...shape, skew: skew / 100 })}
+          />
+          <label className="flex items-center gap-1 text-xs">
             <span className="faint">a cycle lasts</span>
-            <select className="select select-xs w-24" value={shape.note_ticks ?? ""} onChange={(event) => void give({ ...shape, note_ticks: event.target.value ? Number(event.target.value) : null })}>
+            <select
+              className="select select-xs w-24"
+              value={shape.note_ticks ?? ""}
+              onChange={(event) =>
+                void give({ ...shape, note_ticks: event.target.value ? Number(event.target.value) : null })
+              }
+            >
               {LOCKS.map(([name, ticks]) => (
-                <option key={name} value={ticks ?? ""}>{name}</option>
+                <option key={name} value={ticks ?? ""}>
+                  {name}
+                </option>
               ))}
             </select>
           </label>

@@ -1,10 +1,10 @@
-import { useEnvelopeInHand } from "../../state/useShown";
+import { chosenNow, useChoice } from "../../state/choice";
 import { chooseMany } from "../../state/choosing";
-import { useView, setView } from "../../state/view";
-import { useChoice, chosenNow } from "../../state/choice";
-import { NumberField } from "../../ui/Fields";
-import { Do, PositionField, Row } from "../../ui/Entry";
 import { copyStretch, cutStretch, duplicateStretch, fade, pasteStretch } from "../../state/clipboard";
+import { useEnvelopeInHand } from "../../state/useShown";
+import { setView, useView } from "../../state/view";
+import { Do, PositionField, Row } from "../../ui/Entry";
+import { NumberField } from "../../ui/Fields";
 
 /** One end of the chosen range; the points in it are chosen with it. */
 function Place({ end, label }: { end: 0 | 1; label: string }) {
@@ -34,14 +34,26 @@ export function Stretches() {
         <Do words="Copy" off={!ready} onDo={() => void copyStretch()} />
         <Do words="Cut" off={!ready} onDo={() => void cutStretch()} />
         <Do words="Duplicate" off={!ready} onDo={() => void duplicateStretch()} />
-        <Do words="Paste" off={!copied} title="At the chosen range, or at the playhead (Ctrl V); at the pointer with Ctrl Shift V" onDo={() => void pasteStretch()} />
+        <Do
+          words="Paste"
+          off={!copied}
+          title="At the chosen range, or at the playhead (Ctrl V); at the pointer with Ctrl Shift V"
+          onDo={() => void pasteStretch()}
+        />
         <Do words="Paste at half length" off={!copied} onDo={() => void pasteStretch(0.5)} />
       </Row>
       <Row title={ready ? "Fade over the stretch" : "Fade over the first or last bar"}>
         <Do words="Fade in" onDo={() => fade("in")} />
         <Do words="Fade out" onDo={() => fade("out")} />
       </Row>
-      <NumberField label="Freehand thinned within" unit="%" value={tolerance * 100} min={0} max={50} onCommit={async (wish) => setView({ tolerance: wish / 100 })} />
+      <NumberField
+        label="Freehand thinned within"
+        unit="%"
+        value={tolerance * 100}
+        min={0}
+        max={50}
+        onCommit={async (wish) => setView({ tolerance: wish / 100 })}
+      />
     </>
   );
 }

@@ -1,11 +1,11 @@
 import { Plus } from "lucide-react";
-import { edit } from "../../state/edits";
-import { lookup } from "../../state/lookup";
-import type { Placed } from "../../state/catalogue";
-import { useSong, song } from "../../state/song";
-import { chosenNow, setChoice, useChoice } from "../../state/choice";
-import { focusOn } from "../../state/focus";
 import type { Acting } from "../../state/acting";
+import type { Placed } from "../../state/catalogue";
+import { chosenNow, setChoice, useChoice } from "../../state/choice";
+import { edit } from "../../state/edits";
+import { focusOn } from "../../state/focus";
+import { lookup } from "../../state/lookup";
+import { song, useSong } from "../../state/song";
 
 /** The one press that makes an envelope for a knob: in the selected clip, or with none selected on the track. */
 export function EmbedButton({ placed, acts, focused }: { placed: Placed; acts: Acting; focused: boolean }) {
@@ -18,16 +18,20 @@ export function EmbedButton({ placed, acts, focused }: { placed: Placed; acts: A
     return clip && (region.owner === `track/${trackId}` || clip.kind === "carrier") ? clip : null;
   });
   const owner = clip ? `clip/${clip.id}` : `track/${trackId}`;
-  const there = useSong(({ model }) => (lookup(model).targets[address] ?? []).some((envelope) => envelope.owner === owner));
+  const there = useSong(({ model }) =>
+    (lookup(model).targets[address] ?? []).some((envelope) => envelope.owner === owner),
+  );
   if (!entry.automatable || there) return null;
   const words = clip ? `Embed ${entry.name} in ${clip.name}` : `Add a lane for ${entry.name}`;
   const make = () => {
     focusOn(address);
-    void (clip ? edit("embed_envelope", { clip_id: clip.id, address }) : edit("add_lane", { address })).then((change) => {
-      const made = change?.parts.find(([kind]) => kind === "envelope");
-      const region = clip ? song().model.regions[chosenNow().regionId ?? ""] : undefined;
-      if (made) setChoice({ envelopeId: made[1], chosen: [0], span: null, windowFrom: region?.start_tick ?? 0 });
-    });
+    void (clip ? edit("embed_envelope", { clip_id: clip.id, address }) : edit("add_lane", { address })).then(
+      (change) => {
+        const made = change?.parts.find(([kind]) => kind === "envelope");
+        const region = clip ? song().model.regions[chosenNow().regionId ?? ""] : undefined;
+        if (made) setChoice({ envelopeId: made[1], chosen: [0], span: null, windowFrom: region?.start_tick ?? 0 });
+      },
+    );
   };
   const quiet = focused || acts.clip || acts.lane ? "opacity-100" : "opacity-0";
   return (

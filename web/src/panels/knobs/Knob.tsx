@@ -1,17 +1,17 @@
-import { heardNow, KnobFace } from "./KnobFace";
-import { useTransport } from "../../state/transport";
 import { Hand } from "lucide-react";
-import { type KeyboardEvent, type PointerEvent, memo, useState } from "react";
+import { type KeyboardEvent, memo, type PointerEvent, useState } from "react";
 import type { Normalised, TrackPart } from "../../api/types";
 import { hueStyle, parameterHue } from "../../geometry/hue";
 import { drag } from "../../gestures/drag";
-import { edit } from "../../state/edits";
-import { previewer } from "../../state/previewer";
-import { type Placed, knobValue, valueText } from "../../state/catalogue";
-import { useSong } from "../../state/song";
-import { EmbedButton } from "./EmbedButton";
-import { focusOn } from "../../state/focus";
 import { type Acting, actingWords } from "../../state/acting";
+import { knobValue, type Placed, valueText } from "../../state/catalogue";
+import { edit } from "../../state/edits";
+import { focusOn } from "../../state/focus";
+import { previewer } from "../../state/previewer";
+import { useSong } from "../../state/song";
+import { useTransport } from "../../state/transport";
+import { EmbedButton } from "./EmbedButton";
+import { heardNow, KnobFace } from "./KnobFace";
 
 /** A full turn takes this many pixels. */
 const TRAVEL_PX = 170;
@@ -82,7 +82,11 @@ export const Knob = memo(function Knob({ track, placed, acts, focused }: Props) 
 
   const words = held ? "held" : actingWords(acts);
   return (
-    <div className="group relative flex w-[70px] flex-col items-center" style={hueStyle(parameterHue(address))} data-testid={`knob-${address}`}>
+    <div
+      className="group relative flex w-[70px] flex-col items-center"
+      style={hueStyle(parameterHue(address))}
+      data-testid={`knob-${address}`}
+    >
       <div
         role="slider"
         tabIndex={0}
@@ -91,22 +95,44 @@ export const Knob = memo(function Knob({ track, placed, acts, focused }: Props) 
         aria-valuemax={1}
         aria-valuenow={Number(value.toFixed(4))}
         aria-valuetext={valueText(scale, value)}
-        title={entry.automatable ? `${entry.name}: rests at ${valueText(scale, rest)}. Double-click for the default.` : `${entry.name} cannot be automated: ${entry.reason}`}
+        title={
+          entry.automatable
+            ? `${entry.name}: rests at ${valueText(scale, rest)}. Double-click for the default.`
+            : `${entry.name} cannot be automated: ${entry.reason}`
+        }
         className={`touch-none cursor-ns-resize rounded-full ${focused ? "bg-base-300" : ""}`}
         onPointerDown={press}
         onDoubleClick={() => set(entry.default)}
         onKeyDown={onKey}
         onFocus={() => focusOn(address)}
       >
-        <KnobFace address={address} value={value} rest={rest} origin={scale.origin} acts={acts} automated={automated} held={held} />
+        <KnobFace
+          address={address}
+          value={value}
+          rest={rest}
+          origin={scale.origin}
+          acts={acts}
+          automated={automated}
+          held={held}
+        />
       </div>
-      <span className="max-w-full truncate text-[11.5px] leading-4">{entry.name}</span>
-      <span className={`text-[11px] leading-4 ${automated ? "hue font-semibold" : "faint"}`} data-testid={`value-${address}`}>
+      <span className="max-w-full truncate text-xs leading-4">{entry.name}</span>
+      <span
+        className={`text-xs leading-4 ${automated ? "hue font-semibold" : "faint"}`}
+        data-testid={`value-${address}`}
+      >
         {turned === null && exact ? exact[1] : valueText(scale, value)}
       </span>
-      <span className="hue h-3.5 text-[10.5px] leading-3">{words}</span>
+      <span className="hue h-3.5 text-xs leading-3">{words}</span>
       {held && (
-        <button type="button" className="btn btn-circle btn-xs absolute -top-1 left-0" style={{ borderColor: "var(--hue)", color: "var(--hue)" }} title={`Hand ${entry.name} back to what moves it`} aria-label={`Hand ${entry.name} back`} onClick={() => void edit("hand_back", { addresses: [address] })}>
+        <button
+          type="button"
+          className="btn btn-circle btn-xs absolute -top-1 left-0"
+          style={{ borderColor: "var(--hue)", color: "var(--hue)" }}
+          title={`Hand ${entry.name} back to what moves it`}
+          aria-label={`Hand ${entry.name} back`}
+          onClick={() => void edit("hand_back", { addresses: [address] })}
+        >
           <Hand size={12} />
         </button>
       )}

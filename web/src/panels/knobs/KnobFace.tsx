@@ -1,9 +1,9 @@
 import { useEffect, useRef } from "react";
 import type { Normalised } from "../../api/types";
 import { heightAt } from "../../geometry/corners";
+import type { Acting } from "../../state/acting";
 import { song } from "../../state/song";
 import { transportNow, useTransport } from "../../state/transport";
-import type { Acting } from "../../state/acting";
 
 const START = 135;
 const SWEEP = 270;
@@ -55,10 +55,25 @@ export function KnobFace({ address, value, rest, origin, acts, automated, held }
   return (
     <svg width={44} height={44} aria-hidden="true">
       <path d={arc(0, 1, RADIUS)} fill="none" stroke="var(--color-base-300)" strokeWidth={4} strokeLinecap="round" />
-      {acts.lane && <path d={arc(0, 1, RADIUS)} className={`solid-line ${acts.lane === "off" ? "off-line" : ""}`} strokeWidth={1.6} />}
-      <path ref={arcLine} d={arc(origin, value, radius)} fill="none" stroke={automated ? "var(--hue)" : "var(--faint)"} strokeWidth={4} strokeLinecap="round" />
+      {acts.lane && (
+        <path
+          d={arc(0, 1, RADIUS)}
+          className={`solid-line ${acts.lane === "off" ? "off-line" : ""}`}
+          strokeWidth={1.6}
+        />
+      )}
+      <path
+        ref={arcLine}
+        d={arc(origin, value, radius)}
+        fill="none"
+        stroke={automated ? "var(--hue)" : "var(--faint)"}
+        strokeWidth={4}
+        strokeLinecap="round"
+      />
       {held && <path d={arc(0, 1, RADIUS - 2)} className="hatched" strokeWidth={9} data-testid={`held-${address}`} />}
-      {acts.clip && <path d={arc(0, 1, 13)} className={`stitched ${acts.clip === "off" ? "off-line" : ""}`} strokeWidth={2} />}
+      {acts.clip && (
+        <path d={arc(0, 1, 13)} className={`stitched ${acts.clip === "off" ? "off-line" : ""}`} strokeWidth={2} />
+      )}
       <path ref={needleLine} d={needle(value)} stroke="currentColor" strokeWidth={2.2} strokeLinecap="round" />
       {automated && <circle cx={restX} cy={restY} r={2} fill="var(--faint)" />}
     </svg>

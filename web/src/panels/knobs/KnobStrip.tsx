@@ -1,15 +1,15 @@
 import { useEffect } from "react";
-import { useTransport, transportNow } from "../../state/transport";
 import { songApi } from "../../api/client";
-import { drawHeard, heardInView } from "../../state/drawing";
-import { openField } from "../../state/wishes";
-import { type Placed, parametersOf } from "../../state/catalogue";
-import type { Lookup } from "../../state/lookup";
-import { useSong, setSong } from "../../state/song";
-import { useView } from "../../state/view";
-import { useShown } from "../../state/useShown";
-import { Knob } from "./Knob";
 import { acting } from "../../state/acting";
+import { type Placed, parametersOf } from "../../state/catalogue";
+import { drawHeard, heardInView } from "../../state/drawing";
+import type { Lookup } from "../../state/lookup";
+import { setSong, useSong } from "../../state/song";
+import { transportNow, useTransport } from "../../state/transport";
+import { useShown } from "../../state/useShown";
+import { useView } from "../../state/view";
+import { openField } from "../../state/wishes";
+import { Knob } from "./Knob";
 
 /** While the playhead runs, texts are asked for this often. */
 const ASK_EVERY_MS = 250;
@@ -21,6 +21,7 @@ function useExactValues(trackId: string | null): void {
   const revision = useSong((state) => state.revision);
   const playing = useTransport((state) => state.playing);
   const still = useTransport((state) => (state.playing ? null : state.playhead));
+  // biome-ignore lint/correctness/useExhaustiveDependencies: worked out again just when one of these changes
   useEffect(() => {
     setSong({ exact: {} });
     const addresses = heardInView().filter((address) => address.startsWith(`${trackId}/`));
@@ -30,7 +31,9 @@ function useExactValues(trackId: string | null): void {
     const ask = async () => {
       if (busy) return;
       busy = true;
-      const exact = await songApi(songId).values(addresses, transportNow().playhead).catch(() => null);
+      const exact = await songApi(songId)
+        .values(addresses, transportNow().playhead)
+        .catch(() => null);
       busy = false;
       if (!over && exact) setSong({ exact });
     };
@@ -47,7 +50,9 @@ function useExactValues(trackId: string | null): void {
 const MOST = 24;
 const FIRST = 6;
 const shownOf = (list: Placed[], find: Lookup, focus: string | null): Placed[] =>
-  list.length <= MOST ? list : list.filter((placed, i) => i < FIRST || placed.address === focus || find.targets[placed.address]);
+  list.length <= MOST
+    ? list
+    : list.filter((placed, i) => i < FIRST || placed.address === focus || find.targets[placed.address]);
 
 /** The devices of the selected track, a card each, in the order the sound goes through them. */
 export function KnobStrip() {
@@ -56,21 +61,42 @@ export function KnobStrip() {
   const focus = useView((state) => (trackId ? state.focus[trackId] : null));
   const { model, find } = useShown();
   const track = model.tracks.find((entry) => entry.id === trackId);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: worked out again just when one of these changes
   useEffect(() => void drawHeard(heardInView()), [trackId, model]);
   useExactValues(trackId);
   if (!catalogue || !track) return <p className="faint p-4">Select a track to see its knobs.</p>;
-  if (track.kind === "carrier") return <p className="faint p-4">A carrier track has no knobs of its own. Select one of its clips, then another track or the finder (/), and press the + of any knob.</p>;
+  if (track.kind === "carrier")
+    return (
+      <p className="faint p-4">
+        A carrier track has no knobs of its own. Select one of its clips, then another track or the finder (/), and
+        press the + of any knob.
+      </p>
+    );
   return (
     <div className="flex h-full gap-2 overflow-auto p-2" aria-label={`Knobs of ${track.name}`} role="group">
       {parametersOf(catalogue, model.tracks, track).map((device) => (
-        <section key={device.id} className="shrink-0 rounded-box border border-base-300 bg-base-200 px-2 pt-1.5" aria-label={device.name}>
-          <h3 className="mb-1.5 pl-1 text-[12px] font-bold">{device.name}</h3>
+        <section
+          key={device.id}
+          className="shrink-0 rounded-box border border-base-300 bg-base-200 px-2 pt-1.5"
+          aria-label={device.name}
+        >
+          <h3 className="mb-1.5 pl-1 text-xs font-bold">{device.name}</h3>
           <div className="flex">
             {shownOf(device.list, find, focus).map((placed) => (
-              <Knob key={placed.address} track={track} placed={placed} acts={acting(find, placed.address)} focused={focus === placed.address} />
+              <Knob
+                key={placed.address}
+                track={track}
+                placed={placed}
+                acts={acting(find, placed.address)}
+                focused={focus === placed.address}
+              />
             ))}
             {device.list.length > MOST && (
-              <button type="button" className="btn btn-ghost btn-sm mx-1 h-16 w-20 self-center font-normal whitespace-normal" onClick={() => openField("find", "finder")}>
+              <button
+                type="button"
+                className="btn btn-ghost btn-sm mx-1 h-16 w-20 self-center font-normal whitespace-normal"
+                onClick={() => openField("find", "finder")}
+              >
                 find among {device.list.length}
               </button>
             )}

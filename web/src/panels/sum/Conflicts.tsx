@@ -1,7 +1,7 @@
 import type { Conflict } from "../../api/types";
+import { positionText } from "../../geometry/viewport";
 import { edit } from "../../state/edits";
 import { useSong } from "../../state/song";
-import { positionText } from "../../geometry/viewport";
 import { leadTo } from "../../table/lead";
 
 const NONE: Conflict[] = [];
@@ -19,18 +19,45 @@ export function Conflicts({ address, tick }: { address: string; tick: number }) 
     <section className="rounded-box border border-warning p-2.5" aria-label="Conflicts">
       {told.map(([from, to, winner, loser]) => (
         <div key={`${from} ${winner[0]} ${loser[0]}`} className="flex flex-col gap-1.5">
-          <p className="text-[12px]">
-            <b>Two set this</b> from {positionText(model.head.meter, from)} to {positionText(model.head.meter, to)}: <b>{name(winner[1])}</b> is heard, {name(loser[1])} is not.
+          <p className="text-xs">
+            <b>Two set this</b> from {positionText(model.head.meter, from)} to {positionText(model.head.meter, to)}:{" "}
+            <b>{name(winner[1])}</b> is heard, {name(loser[1])} is not.
           </p>
           <div className="flex flex-wrap gap-1">
-            <button type="button" className="btn btn-xs pointer-coarse:h-10" onClick={() => void edit("switch_envelope", { envelope_id: loser[0], on: false })}>Switch {name(loser[1])} off</button>
-            <button type="button" className="btn btn-xs pointer-coarse:h-10" onClick={() => void edit("switch_envelope", { envelope_id: winner[0], on: false })}>Switch {name(winner[1])} off</button>
-            <button type="button" className="btn btn-xs pointer-coarse:h-10" title="It then adds to the other" onClick={() => void role(winner[0])}>Let {name(winner[1])} shift</button>
-            <button type="button" className="btn btn-xs pointer-coarse:h-10" title="Shows the region, to be moved" onClick={() => leadTo(winner[0], winner[1])}>Go to {name(winner[1])}</button>
+            <button
+              type="button"
+              className="btn btn-xs pointer-coarse:h-10"
+              onClick={() => void edit("switch_envelope", { envelope_id: loser[0], on: false })}
+            >
+              Switch {name(loser[1])} off
+            </button>
+            <button
+              type="button"
+              className="btn btn-xs pointer-coarse:h-10"
+              onClick={() => void edit("switch_envelope", { envelope_id: winner[0], on: false })}
+            >
+              Switch {name(winner[1])} off
+            </button>
+            <button
+              type="button"
+              className="btn btn-xs pointer-coarse:h-10"
+              title="It then adds to the other"
+              onClick={() => void role(winner[0])}
+            >
+              Let {name(winner[1])} shift
+            </button>
+            <button
+              type="button"
+              className="btn btn-xs pointer-coarse:h-10"
+              title="Shows the region, to be moved"
+              onClick={() => leadTo(winner[0], winner[1])}
+            >
+              Go to {name(winner[1])}
+            </button>
           </div>
         </div>
       ))}
-      {all.length > told.length && <p className="faint mt-1 text-[11.5px]">and {all.length - told.length} more like it</p>}
+      {all.length > told.length && <p className="faint mt-1 text-xs">and {all.length - told.length} more like it</p>}
     </section>
   );
 }

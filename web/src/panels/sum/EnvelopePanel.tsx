@@ -1,13 +1,13 @@
-import { setView } from "../../state/view";
 import { Power, Trash2 } from "lucide-react";
 import { useState } from "react";
 import type { EditInputs } from "../../api/types";
-import { FaderChoice } from "../TrackPanel";
-import { edit, editAsking } from "../../state/edits";
 import { findParameter } from "../../state/catalogue";
-import { useSong } from "../../state/song";
-import { useChoice, setChoice } from "../../state/choice";
+import { setChoice, useChoice } from "../../state/choice";
+import { edit, editAsking } from "../../state/edits";
 import { tell } from "../../state/notice";
+import { useSong } from "../../state/song";
+import { setView } from "../../state/view";
+import { FaderChoice } from "../TrackPanel";
 import { ClockChoice } from "./ClockChoice";
 
 const ROLES = ["set", "scale", "shift"] as const;
@@ -25,43 +25,99 @@ export function EnvelopePanel({ address }: { address: string }) {
   const placed = catalogue && findParameter(catalogue, model.tracks, address);
   const all = Object.values(model.envelopes).filter((entry) => entry.target === address);
   const clip = regionId ? model.regions[regionId]?.clip_id : null;
-  const envelope = all.find((entry) => entry.id === envelopeId) ?? all.find((entry) => entry.owner === `clip/${clip}`) ?? all[0];
-  if (!envelope || !placed) return <p className="faint text-[12px]">Nothing moves it yet. The + on its knob embeds an envelope in the selected clip, or adds a lane.</p>;
-  const owner = envelope.owner.startsWith("clip/") ? `in ${model.clips[envelope.owner.slice(5)]?.name}` : `lane of ${placed.track.name}`;
+  const envelope =
+    all.find((entry) => entry.id === envelopeId) ?? all.find((entry) => entry.owner === `clip/${clip}`) ?? all[0];
+  if (!envelope || !placed)
+    return (
+      <p className="faint text-xs">
+        Nothing moves it yet. The + on its knob embeds an envelope in the selected clip, or adds a lane.
+      </p>
+    );
+  const owner = envelope.owner.startsWith("clip/")
+    ? `in ${model.clips[envelope.owner.slice(5)]?.name}`
+    : `lane of ${placed.track.name}`;
   return (
     <section className="rounded-box border border-base-300 p-2.5" aria-label="Envelope">
       <header className="flex items-center gap-1">
-        <h3 className="min-w-0 grow truncate font-bold">{placed.entry.name} {owner}</h3>
-        <button type="button" className="btn btn-ghost btn-xs btn-square" aria-pressed={!envelope.on} aria-label={envelope.on ? "Switch this envelope off" : "Switch this envelope on"} title={envelope.on ? "Switch off" : "Switch on"} onClick={() => void edit("switch_envelope", { envelope_id: envelope.id, on: !envelope.on })}>
+        <h3 className="min-w-0 grow truncate font-bold">
+          {placed.entry.name} {owner}
+        </h3>
+        <button
+          type="button"
+          className="btn btn-ghost btn-xs btn-square"
+          aria-pressed={!envelope.on}
+          aria-label={envelope.on ? "Switch this envelope off" : "Switch this envelope on"}
+          title={envelope.on ? "Switch off" : "Switch on"}
+          onClick={() => void edit("switch_envelope", { envelope_id: envelope.id, on: !envelope.on })}
+        >
           <Power size={14} className={envelope.on ? "hue" : "faint"} />
         </button>
-        <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label="Remove this envelope" title="Remove" onClick={() => void edit("remove_envelope", { envelope_id: envelope.id }).then((change) => change && tell("done", `Done: ${change.words}`, true))}>
+        <button
+          type="button"
+          className="btn btn-ghost btn-xs btn-square"
+          aria-label="Remove this envelope"
+          title="Remove"
+          onClick={() =>
+            void edit("remove_envelope", { envelope_id: envelope.id }).then(
+              (change) => change && tell("done", `Done: ${change.words}`, true),
+            )
+          }
+        >
           <Trash2 size={14} />
         </button>
       </header>
       <div className="join mt-2 w-full" role="group" aria-label="What it does">
         {ROLES.map((role) => (
-          <button key={role} type="button" disabled={placed.scale.set_only && role !== "set"} className={`btn join-item btn-xs grow ${envelope.role === role ? "btn-primary" : ""}`} aria-pressed={envelope.role === role} title={ROLE_WORDS[role]} onClick={() => envelope.role !== role && void editAsking("set_role", { envelope_id: envelope.id, role, keep })}>
+          <button
+            key={role}
+            type="button"
+            disabled={placed.scale.set_only && role !== "set"}
+            className={`btn join-item btn-xs grow ${envelope.role === role ? "btn-primary" : ""}`}
+            aria-pressed={envelope.role === role}
+            title={ROLE_WORDS[role]}
+            onClick={() =>
+              envelope.role !== role && void editAsking("set_role", { envelope_id: envelope.id, role, keep })
+            }
+          >
             {role}
           </button>
         ))}
       </div>
       {!placed.scale.set_only && (
-        <label className="faint mt-1 flex items-center gap-1 text-[11.5px]">
+        <label className="faint mt-1 flex items-center gap-1 text-xs">
           a change keeps
-          <select className="select select-xs grow pointer-coarse:h-10" aria-label="What a change of role keeps" value={keep} onChange={(event) => setKeep(event.target.value as Keep)}>
+          <select
+            className="select select-xs grow pointer-coarse:h-10"
+            aria-label="What a change of role keeps"
+            value={keep}
+            onChange={(event) => setKeep(event.target.value as Keep)}
+          >
             <option value="heard">what is heard</option>
             <option value="drawing">the drawing</option>
           </select>
         </label>
       )}
-      <p className="faint mt-1 text-[11.5px]">{envelope.on ? ROLE_WORDS[envelope.role] : "is off"}</p>
-      {envelope.owner.startsWith("track/") && <div className="mt-1 flex"><FaderChoice lane={envelope} placed={placed} /></div>}
+      <p className="faint mt-1 text-xs">{envelope.on ? ROLE_WORDS[envelope.role] : "is off"}</p>
+      {envelope.owner.startsWith("track/") && (
+        <div className="mt-1 flex">
+          <FaderChoice lane={envelope} placed={placed} />
+        </div>
+      )}
       {envelope.owner.startsWith("clip/") && <ClockChoice envelope={envelope} />}
-      <p className="faint mt-2 text-[11.5px]">Press the line to add a point, double-press a point to remove it, drag the diamonds to bend. With Shift, the line moves as a segment, both its ends. <button type="button" className="underline" onClick={() => {
-        setChoice({ envelopeId: envelope.id });
-        setView({ sheet: "edit" });
-      }}>More</button></p>
+      <p className="faint mt-2 text-xs">
+        Press the line to add a point, double-press a point to remove it, drag the diamonds to bend. With Shift, the
+        line moves as a segment, both its ends.{" "}
+        <button
+          type="button"
+          className="underline"
+          onClick={() => {
+            setChoice({ envelopeId: envelope.id });
+            setView({ sheet: "edit" });
+          }}
+        >
+          More
+        </button>
+      </p>
     </section>
   );
 }

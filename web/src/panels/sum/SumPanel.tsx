@@ -4,13 +4,13 @@ import { Refused, songApi } from "../../api/client";
 import type { Explanation, Step } from "../../api/types";
 import { hueStyle, parameterHue } from "../../geometry/hue";
 import { edit } from "../../state/edits";
-import { useSong } from "../../state/song";
-import { useView, setView } from "../../state/view";
-import { useTransport, transportNow } from "../../state/transport";
 import { setHand, useHand } from "../../state/hand";
+import { useSong } from "../../state/song";
+import { transportNow, useTransport } from "../../state/transport";
+import { setView, useView } from "../../state/view";
+import { leadTo } from "../../table/lead";
 import { Conflicts } from "./Conflicts";
 import { EnvelopePanel } from "./EnvelopePanel";
-import { leadTo } from "../../table/lead";
 
 const MARKS: Record<string, ReactNode> = {
   knob: <Circle size={16} />,
@@ -33,6 +33,7 @@ function useExplanation(address: string | null): { found: Explanation | null; fa
   const still = useTransport((s) => pointed ?? (s.playing ? -1 : s.playhead));
   const playing = useTransport((s) => s.playing && pointed === null);
   const songId = useSong((s) => s.songId);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: worked out again just when one of these changes
   useEffect(() => {
     if (!address || songId === null) return;
     let over = false;
@@ -68,10 +69,14 @@ export function SumPanel({ address }: { address: string | null }) {
     <div className="flex flex-col gap-2 p-3" style={hueStyle(parameterHue(address))} data-testid="sum">
       <div>
         <div className="flex items-center gap-1">
-          <p className="faint min-w-0 grow text-[12px]">{found.name}, heard at {found.position}</p>
+          <p className="faint min-w-0 grow text-xs">
+            {found.name}, heard at {found.position}
+          </p>
           <PlaceSwitch />
         </div>
-        <p className="text-2xl leading-8 font-bold" data-testid="sum-heard">{found.text}</p>
+        <p className="text-2xl leading-8 font-bold" data-testid="sum-heard">
+          {found.text}
+        </p>
       </div>
       <ol className="flex flex-col gap-1.5">
         {found.steps.map((step, i) => (
@@ -80,7 +85,13 @@ export function SumPanel({ address }: { address: string | null }) {
       </ol>
       <Conflicts address={address} tick={found.tick} />
       {found.steps[0]?.kind === "held" && (
-        <button type="button" className="btn btn-sm btn-primary pointer-coarse:h-11" onClick={() => void edit("hand_back", { addresses: [address] })}><Hand size={14} /> Hand {found.name} back</button>
+        <button
+          type="button"
+          className="btn btn-sm btn-primary pointer-coarse:h-11"
+          onClick={() => void edit("hand_back", { addresses: [address] })}
+        >
+          <Hand size={14} /> Hand {found.name} back
+        </button>
       )}
       <EnvelopePanel address={address} />
     </div>
@@ -91,10 +102,16 @@ export function SumPanel({ address }: { address: string | null }) {
 function PlaceSwitch() {
   const atPointer = useView((state) => state.sumAtPointer);
   return (
-    <button type="button" className={`btn btn-xs font-normal pointer-coarse:h-10 ${atPointer ? "btn-secondary" : ""}`} aria-pressed={atPointer} title="Tell it under the pointer, over the strips of an unfolded track, rather than at the playhead" onClick={() => {
-      setView({ sumAtPointer: !atPointer });
-      setHand({ pointer: null });
-    }}>
+    <button
+      type="button"
+      className={`btn btn-xs font-normal pointer-coarse:h-10 ${atPointer ? "btn-secondary" : ""}`}
+      aria-pressed={atPointer}
+      title="Tell it under the pointer, over the strips of an unfolded track, rather than at the playhead"
+      onClick={() => {
+        setView({ sumAtPointer: !atPointer });
+        setHand({ pointer: null });
+      }}
+    >
       at the pointer
     </button>
   );
@@ -111,12 +128,19 @@ function StepCard({ step }: { step: Step }) {
         {...(lead ? { type: "button" as const, onClick: lead, title: "Go to this envelope" } : {})}
         className={`flex w-full items-center gap-2.5 rounded-field border border-base-300 bg-base-200 px-2.5 py-1.5 text-left ${lead ? "cursor-pointer hover:border-[var(--hue)]" : ""}`}
       >
-        <span className="hue shrink-0" aria-hidden="true">{MARKS[step.kind]}</span>
-        <span className="min-w-0 grow">
-          <span className="faint block truncate text-[11.5px]">{words}</span>
-          <span className="block font-semibold">{step.does ?? step.text}{step.overruled ? ", overruled" : ""}</span>
+        <span className="hue shrink-0" aria-hidden="true">
+          {MARKS[step.kind]}
         </span>
-        {step.does && !step.overruled && step.kind !== "knob" && <span className="faint shrink-0 text-[11.5px]">{step.text}</span>}
+        <span className="min-w-0 grow">
+          <span className="faint block truncate text-xs">{words}</span>
+          <span className="block font-semibold">
+            {step.does ?? step.text}
+            {step.overruled ? ", overruled" : ""}
+          </span>
+        </span>
+        {step.does && !step.overruled && step.kind !== "knob" && (
+          <span className="faint shrink-0 text-xs">{step.text}</span>
+        )}
       </Tag>
     </li>
   );

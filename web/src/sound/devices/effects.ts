@@ -1,5 +1,5 @@
 import { ParamDial } from "../dial";
-import { type DeviceSound, bypassable, constant, crossfade, decibelControl, gain, mixable } from "../parts";
+import { bypassable, constant, crossfade, type DeviceSound, decibelControl, gain, mixable } from "../parts";
 
 /** Low and high pass side by side; the kind fades between them, so that switching does not click. */
 export function filter(context: BaseAudioContext): DeviceSound {
@@ -25,7 +25,10 @@ export function filter(context: BaseAudioContext): DeviceSound {
 
 export function drive(context: BaseAudioContext): DeviceSound {
   const push = gain(context, 0);
-  const bend = new WaveShaperNode(context, { oversample: "2x", curve: Float32Array.from({ length: 2049 }, (_, i) => Math.tanh((i / 1024 - 1) * 2.4)) });
+  const bend = new WaveShaperNode(context, {
+    oversample: "2x",
+    curve: Float32Array.from({ length: 2049 }, (_, i) => Math.tanh((i / 1024 - 1) * 2.4)),
+  });
   const tone = new BiquadFilterNode(context, { type: "lowpass", Q: 0 });
   const level = gain(context, 0.55);
   push.connect(bend).connect(tone).connect(level);
@@ -33,7 +36,12 @@ export function drive(context: BaseAudioContext): DeviceSound {
   return {
     input: whole.input,
     output: whole.output,
-    dials: { amount: decibelControl(context, 36, push.gain), tone: new ParamDial([tone.frequency]), mix: whole.mix, bypass: whole.bypass },
+    dials: {
+      amount: decibelControl(context, 36, push.gain),
+      tone: new ParamDial([tone.frequency]),
+      mix: whole.mix,
+      bypass: whole.bypass,
+    },
   };
 }
 
@@ -49,13 +57,21 @@ export function chorus(context: BaseAudioContext): DeviceSound {
   [depth, turned].forEach((swing, side) => {
     const line = new DelayNode(context, { delayTime: 0.014 + side * 0.005, maxDelayTime: 0.1 });
     swing.connect(line.delayTime);
-    input.connect(line).connect(new StereoPannerNode(context, { pan: side === 0 ? -0.7 : 0.7 })).connect(output);
+    input
+      .connect(line)
+      .connect(new StereoPannerNode(context, { pan: side === 0 ? -0.7 : 0.7 }))
+      .connect(output);
   });
   const whole = mixable(context, input, output);
   return {
     input: whole.input,
     output: whole.output,
-    dials: { rate: new ParamDial([sway.frequency]), depth: new ParamDial([depth.gain], (share) => share * 0.008), mix: whole.mix, bypass: whole.bypass },
+    dials: {
+      rate: new ParamDial([sway.frequency]),
+      depth: new ParamDial([depth.gain], (share) => share * 0.008),
+      mix: whole.mix,
+      bypass: whole.bypass,
+    },
   };
 }
 
@@ -101,7 +117,9 @@ export function reverb(context: BaseAudioContext): DeviceSound {
   line.connect(space).connect(tone);
   const whole = mixable(context, line, tone);
   const rest = (seconds: number) => {
-    if (Math.abs(seconds - length) > 1e-6) space.buffer = room(context, (length = seconds));
+    if (Math.abs(seconds - length) <= 1e-6) return;
+    length = seconds;
+    space.buffer = room(context, length);
   };
   return {
     input: whole.input,

@@ -1,5 +1,5 @@
 import { NoteDial, ParamDial } from "../dial";
-import { type DeviceSound, type Sounding, constant, gain, hertz } from "../parts";
+import { constant, type DeviceSound, gain, hertz, type Sounding } from "../parts";
 
 const WAVES: OscillatorType[] = ["sawtooth", "square", "triangle", "sine"];
 /** A voice that is broken off dies away in about this time. */
@@ -169,6 +169,10 @@ export function pluck(context: BaseAudioContext): DeviceSound {
   return {
     output,
     play,
-    dials: { ...read, pitch: new ParamDial([tune.offset], (semitones) => semitones * 100), fine: new ParamDial([fine.offset]) },
+    dials: {
+      ...read,
+      pitch: new ParamDial([tune.offset], (semitones) => semitones * 100),
+      fine: new ParamDial([fine.offset]),
+    },
   };
 }

@@ -1,5 +1,5 @@
 import { type Dial, NoteDial, ParamDial } from "../dial";
-import { type DeviceSound, type Sounding, constant, gain, hertz } from "../parts";
+import { constant, type DeviceSound, gain, hertz, type Sounding } from "../parts";
 
 const COUNT = 64;
 const BREAK_SECONDS = 0.012;
@@ -17,7 +17,12 @@ export function partialBank(context: BaseAudioContext): DeviceSound {
   const output = gain(context, 0.5);
   const tune = constant(context);
   const fine = constant(context);
-  const read = { ring: new NoteDial(1.4), strike: new NoteDial(0.4), stretch: new NoteDial(1.06), count: new NoteDial(16) };
+  const read = {
+    ring: new NoteDial(1.4),
+    strike: new NoteDial(0.4),
+    stretch: new NoteDial(1.06),
+    count: new NoteDial(16),
+  };
   const partials: Partial[] = Array.from({ length: COUNT }, () => {
     const level = gain(context, 0);
     const place = new StereoPannerNode(context);

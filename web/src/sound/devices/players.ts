@@ -1,11 +1,22 @@
 import { NoteDial, ParamDial } from "../dial";
-import { type DeviceSound, type Sounding, constant, gain } from "../parts";
+import { constant, type DeviceSound, gain, type Sounding } from "../parts";
 
 const BREAK_SECONDS = 0.012;
-const LEVELS: Record<string, "kick" | "snare" | "hats"> = { kick: "kick", snare: "snare", clap: "snare", rim: "snare", hat: "hats", "open-hat": "hats", shaker: "hats" };
+const LEVELS: Record<string, "kick" | "snare" | "hats"> = {
+  kick: "kick",
+  snare: "snare",
+  clap: "snare",
+  rim: "snare",
+  hat: "hats",
+  "open-hat": "hats",
+  shaker: "hats",
+};
 
 /** One-shots by note; the sounds are given as buffers with the event. */
-export function drumKit(context: BaseAudioContext, soundOf: (pitch: number) => { id: string; buffer: AudioBuffer } | null): DeviceSound {
+export function drumKit(
+  context: BaseAudioContext,
+  soundOf: (pitch: number) => { id: string; buffer: AudioBuffer } | null,
+): DeviceSound {
   const tone = new BiquadFilterNode(context, { type: "lowpass", Q: 0 });
   const levels = { kick: gain(context, 1), snare: gain(context, 1), hats: gain(context, 1), rest: gain(context, 1) };
   for (const level of Object.values(levels)) level.connect(tone);
@@ -47,8 +58,13 @@ const reversed = new WeakMap<AudioBuffer, AudioBuffer>();
 function backwards(buffer: AudioBuffer): AudioBuffer {
   const known = reversed.get(buffer);
   if (known) return known;
-  const turned = new AudioBuffer({ length: buffer.length, sampleRate: buffer.sampleRate, numberOfChannels: buffer.numberOfChannels });
-  for (let channel = 0; channel < buffer.numberOfChannels; channel++) turned.copyToChannel(buffer.getChannelData(channel).slice().reverse(), channel);
+  const turned = new AudioBuffer({
+    length: buffer.length,
+    sampleRate: buffer.sampleRate,
+    numberOfChannels: buffer.numberOfChannels,
+  });
+  for (let channel = 0; channel < buffer.numberOfChannels; channel++)
+    turned.copyToChannel(buffer.getChannelData(channel).slice().reverse(), channel);
   reversed.set(buffer, turned);
   return turned;
 }
@@ -63,7 +79,10 @@ export function loopPlayer(context: BaseAudioContext): DeviceSound {
   function play({ at, until, late, songSeconds, buffer, into, rate }: Sounding) {
     if (!buffer) return null;
     const edge = gain(context, 0);
-    const source = new AudioBufferSourceNode(context, { buffer: turn.at(songSeconds) >= 0.5 ? backwards(buffer) : buffer, playbackRate: rate });
+    const source = new AudioBufferSourceNode(context, {
+      buffer: turn.at(songSeconds) >= 0.5 ? backwards(buffer) : buffer,
+      playbackRate: rate,
+    });
     tune.connect(source.detune);
     edge.gain.linearRampToValueAtTime(0, at);
     edge.gain.linearRampToValueAtTime(1, at + 0.003);

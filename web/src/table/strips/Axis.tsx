@@ -1,13 +1,17 @@
 import type { EnvelopePart, Normalised, Px, ScaleEntry, Ticks } from "../../api/types";
-import { useSong } from "../../state/song";
-import { useView } from "../../state/view";
 import { bandFor, beatTicks, tickToX, valueToY } from "../../geometry/viewport";
+import { useSong } from "../../state/song";
 import { useGrid } from "../../state/useGrid";
+import { useView } from "../../state/view";
 
 const NEAREST: Px = 13;
 
 /** Values worth a line on the axis of an envelope, in the unit of its role. */
-export function marksOf(scale: ScaleEntry, role: EnvelopePart["role"], amounts: { scale: string[]; shift: string[]; shift_gain: string[] } | undefined): [Normalised, string][] {
+export function marksOf(
+  scale: ScaleEntry,
+  role: EnvelopePart["role"],
+  amounts: { scale: string[]; shift: string[]; shift_gain: string[] } | undefined,
+): [Normalised, string][] {
   if (role === "set" || !amounts) return scale.marks;
   const texts = role === "scale" ? amounts.scale : scale.gain ? amounts.shift_gain : amounts.shift;
   const at = (share: number): string => texts[Math.round(share * (texts.length - 1))];
@@ -15,7 +19,17 @@ export function marksOf(scale: ScaleEntry, role: EnvelopePart["role"], amounts: 
 }
 
 /** The value axis of a strip: lines across, and their values at the left edge of the view. Lines too near are left out. */
-export function Axis({ scale, role, height, width }: { scale: ScaleEntry; role: EnvelopePart["role"]; height: Px; width: Px }) {
+export function Axis({
+  scale,
+  role,
+  height,
+  width,
+}: {
+  scale: ScaleEntry;
+  role: EnvelopePart["role"];
+  height: Px;
+  width: Px;
+}) {
   const amounts = useSong((state) => state.catalogue?.amounts);
   const band = bandFor(role, height);
   let last = Number.POSITIVE_INFINITY;
@@ -33,9 +47,17 @@ export function Axis({ scale, role, height, width }: { scale: ScaleEntry; role: 
           <path key={y} d={`M0 ${y.toFixed(1)}H${width}`} className="axis-line" strokeWidth={middle ? 2 : 1} />
         ))}
       </svg>
-      <div className="pointer-events-none sticky w-0" style={{ left: "calc(var(--header-width) + 3px)" }} aria-hidden="true">
+      <div
+        className="pointer-events-none sticky w-0"
+        style={{ left: "calc(var(--header-width) + 3px)" }}
+        aria-hidden="true"
+      >
         {marks.map(({ y, text }) => (
-          <span key={y} className="faint axis-text absolute text-[9.5px] leading-none whitespace-nowrap" style={{ top: y - 5 }}>
+          <span
+            key={y}
+            className="faint axis-text absolute text-xs leading-none whitespace-nowrap"
+            style={{ top: y - 5 }}
+          >
             {text}
           </span>
         ))}
@@ -55,7 +77,10 @@ export function TimeLines({ view: [from, to], height }: { view: [Ticks, Ticks]; 
   const first = Math.ceil(from / step);
   const count = Math.min(1200, Math.floor(to / step) - first + 1);
   const lines = (want: (tick: Ticks) => boolean) =>
-    Array.from({ length: count }, (_, i) => (first + i) * step).filter(want).map((tick) => `M${tickToX({ pxPerTick }, tick).toFixed(1)} 0V${height}`).join("");
+    Array.from({ length: count }, (_, i) => (first + i) * step)
+      .filter(want)
+      .map((tick) => `M${tickToX({ pxPerTick }, tick).toFixed(1)} 0V${height}`)
+      .join("");
   return (
     <svg className="pointer-events-none absolute inset-0 w-full" height={height} aria-hidden="true">
       <path d={lines((tick) => tick % beat !== 0)} className="axis-line" style={{ opacity: 0.35 }} />

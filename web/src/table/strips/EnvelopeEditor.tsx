@@ -2,9 +2,9 @@ import { memo } from "react";
 import type { Corners, EnvelopePart, Px, ScaleEntry, Ticks, Window } from "../../api/types";
 import { windowPath } from "../../geometry/corners";
 import type { Ground } from "../../geometry/hit";
+import { bandFor, tickToX, valueToY } from "../../geometry/viewport";
 import { useSong } from "../../state/song";
 import { useView } from "../../state/view";
-import { bandFor, tickToX, valueToY } from "../../geometry/viewport";
 import { WindowEditor } from "./WindowEditor";
 
 interface Props {
@@ -35,15 +35,36 @@ export const EnvelopeEditor = memo(function EnvelopeEditor({ envelope, windows, 
         .filter(([from, to]) => from < view[1] && to > view[0])
         .map((window) => {
           const ground: Ground = { envelope, corners: still, window, band, pxPerTick };
-          const ends: [Px, Px] = [windows.some((other) => other[1] === window[0]) ? 0 : REACH, windows.some((other) => other[0] === window[1]) ? 0 : REACH];
-          return <WindowEditor key={window[0]} ground={ground} ends={ends} corners={corners} height={height} view={view} {...rest} />;
+          const ends: [Px, Px] = [
+            windows.some((other) => other[1] === window[0]) ? 0 : REACH,
+            windows.some((other) => other[0] === window[1]) ? 0 : REACH,
+          ];
+          return (
+            <WindowEditor
+              key={window[0]}
+              ground={ground}
+              ends={ends}
+              corners={corners}
+              height={height}
+              view={view}
+              {...rest}
+            />
+          );
         })}
     </g>
   );
 });
 
 /** An envelope shown behind the one being edited. */
-export function EnvelopeAside({ envelope, windows, height }: { envelope: EnvelopePart; windows: Window[]; height: Px }) {
+export function EnvelopeAside({
+  envelope,
+  windows,
+  height,
+}: {
+  envelope: EnvelopePart;
+  windows: Window[];
+  height: Px;
+}) {
   const corners = useSong((state) => state.preview?.curves[envelope.id] ?? state.curves[envelope.id]) ?? NO_CORNERS;
   const pxPerTick = useView((state) => state.pxPerTick);
   const band = bandFor(envelope.role, height);

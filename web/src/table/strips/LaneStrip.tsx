@@ -1,35 +1,70 @@
 import { Plus } from "lucide-react";
 import type { EnvelopePart, TrackPart } from "../../api/types";
-import { edit } from "../../state/edits";
+import { LANE_HEIGHT } from "../../geometry/heights";
+import { tickToX } from "../../geometry/viewport";
 import type { Placed } from "../../state/catalogue";
+import { edit } from "../../state/edits";
 import { songEnd } from "../../state/model";
 import { useSong } from "../../state/song";
 import { useView } from "../../state/view";
-import { tickToX } from "../../geometry/viewport";
 import { Axis, TimeLines } from "./Axis";
 import { EnvelopeEditor } from "./EnvelopeEditor";
 import { ShapeStrip } from "./ShapeStrip";
-import { LANE_HEIGHT } from "../../geometry/heights";
 
 /** The lane of the parameter in focus, or how to make one. */
-export function LaneStrip({ track, lane, placed, view, named = false }: { track: TrackPart; lane: EnvelopePart | undefined; placed: Placed | null; view: [number, number]; named?: boolean }) {
+export function LaneStrip({
+  track,
+  lane,
+  placed,
+  view,
+  named = false,
+}: {
+  track: TrackPart;
+  lane: EnvelopePart | undefined;
+  placed: Placed | null;
+  view: [number, number];
+  named?: boolean;
+}) {
   const end = useSong((state) => Math.max(songEnd(state.model), view[1]));
   const pxPerTick = useView((state) => state.pxPerTick);
   return (
-    <div className="relative border-t border-b border-base-300" style={{ height: LANE_HEIGHT, background: "var(--strip)" }} data-testid={named ? `lane-${lane?.target}` : `lane-${track.id}`}>
+    <div
+      className="relative border-t border-b border-base-300"
+      style={{ height: LANE_HEIGHT, background: "var(--strip)" }}
+      data-testid={named ? `lane-${lane?.target}` : `lane-${track.id}`}
+    >
       <TimeLines view={view} height={LANE_HEIGHT} />
       {lane && placed && (
         <>
           <Axis scale={placed.scale} role={lane.role} height={LANE_HEIGHT} width={tickToX({ pxPerTick }, view[1])} />
           <svg className="absolute inset-0 w-full" height={LANE_HEIGHT} aria-label={`Lane of ${placed.entry.name}`}>
-            <EnvelopeEditor envelope={lane} windows={[[0, Math.max(end, view[0] + 1), 0, 1]]} height={LANE_HEIGHT} name={`${placed.entry.name} lane`} scale={placed.scale} line="solid-line" view={view} />
+            <EnvelopeEditor
+              envelope={lane}
+              windows={[[0, Math.max(end, view[0] + 1), 0, 1]]}
+              height={LANE_HEIGHT}
+              name={`${placed.entry.name} lane`}
+              scale={placed.scale}
+              line="solid-line"
+              view={view}
+            />
           </svg>
           <ShapeStrip envelope={lane} windows={[[0, end, 0, 1]]} top={LANE_HEIGHT - 2} />
         </>
       )}
-      {named && placed && <span className="hue axis-text pointer-events-none sticky z-10 text-[11px] font-semibold" style={{ left: "calc(var(--header-width) + 60px)" }}>{placed.entry.name}</span>}
+      {named && placed && (
+        <span
+          className="hue axis-text pointer-events-none sticky z-10 text-xs font-semibold"
+          style={{ left: "calc(var(--header-width) + 60px)" }}
+        >
+          {placed.entry.name}
+        </span>
+      )}
       {!lane && placed?.entry.automatable && (
-        <button type="button" className="btn btn-ghost btn-xs sticky left-48 mt-5" onClick={() => void edit("add_lane", { address: placed.address })}>
+        <button
+          type="button"
+          className="btn btn-ghost btn-xs sticky left-48 mt-5"
+          onClick={() => void edit("add_lane", { address: placed.address })}
+        >
           <Plus size={14} aria-hidden="true" /> Add a lane for {placed.entry.name}
         </button>
       )}

@@ -1,10 +1,10 @@
-import { useWishes, setWishes } from "../../state/wishes";
 import { type KeyboardEvent, memo, useEffect, useRef } from "react";
 import type { PointRecord, Px, Ticks, TouchedPoint } from "../../api/types";
-import { type Ground, type Hit, bendMark, inside, pointsWithin, skewMark, xOf, yOf } from "../../geometry/hit";
+import { bendMark, type Ground, type Hit, inside, pointsWithin, skewMark, xOf, yOf } from "../../geometry/hit";
+import { useChoice } from "../../state/choice";
 import { choose } from "../../state/choosing";
 import { useSong } from "../../state/song";
-import { useChoice } from "../../state/choice";
+import { setWishes, useWishes } from "../../state/wishes";
 import type { Say } from "./useSay";
 
 /** With more points than this in view they are drawn as one line of dots, and only chosen ones stand out. */
@@ -36,7 +36,9 @@ export function Marks({ ground, touched, added, hover, view, round, name, say }:
   const places = Array.from({ length: end - first }, (_, i) => first + i);
   const many = places.length > MANY;
   const picked = new Set(chosen);
-  const wished = useWishes(({ point }) => (point?.envelopeId === envelope.id && point.windowFrom === window[0] ? point.index : null));
+  const wished = useWishes(({ point }) =>
+    point?.envelopeId === envelope.id && point.windowFrom === window[0] ? point.index : null,
+  );
   const wishedMark = useRef<SVGGElement>(null);
   useEffect(() => {
     const mark = wishedMark.current;
@@ -47,8 +49,10 @@ export function Marks({ ground, touched, added, hover, view, round, name, say }:
     mark.scrollIntoView({ block: "nearest", inline: "nearest" });
   }, [wished]);
   const single = many ? places.filter((index) => picked.has(index)).slice(0, MANY) : places;
-  const marked = (kind: Hit["kind"], index: number) => hover?.kind === kind && "index" in hover && hover.index === index;
-  const inSegment = (index: number) => hover?.kind === "segment" && (hover.index === index || hover.index + 1 === index);
+  const marked = (kind: Hit["kind"], index: number) =>
+    hover?.kind === kind && "index" in hover && hover.index === index;
+  const inSegment = (index: number) =>
+    hover?.kind === "segment" && (hover.index === index || hover.index + 1 === index);
   const before = Math.max(0, first - 1);
   return (
     <g pointerEvents="none">
@@ -58,8 +62,22 @@ export function Marks({ ground, touched, added, hover, view, round, name, say }:
           const [mark, peak] = touched ? [null, null] : [bendMark(ground, index), skewMark(ground, index)];
           return (
             <g key={`bend-${index}`}>
-              {mark && <path d="M-4.5 0L0 -4.5L4.5 0L0 4.5Z" transform={`translate(${mark[0]} ${mark[1]})`} className={`handle ${marked("bend", index) ? "told" : ""}`} data-testid={`bend-${envelope.id}-${index}`} />}
-              {peak && <path d="M-5 -3L5 -3M0 -3L0 4" transform={`translate(${peak[0]} ${peak[1]})`} className={`handle ${marked("skew", index) ? "told" : ""}`} data-testid={`skew-${envelope.id}-${index}`} />}
+              {mark && (
+                <path
+                  d="M-4.5 0L0 -4.5L4.5 0L0 4.5Z"
+                  transform={`translate(${mark[0]} ${mark[1]})`}
+                  className={`handle ${marked("bend", index) ? "told" : ""}`}
+                  data-testid={`bend-${envelope.id}-${index}`}
+                />
+              )}
+              {peak && (
+                <path
+                  d="M-5 -3L5 -3M0 -3L0 4"
+                  transform={`translate(${peak[0]} ${peak[1]})`}
+                  className={`handle ${marked("skew", index) ? "told" : ""}`}
+                  data-testid={`skew-${envelope.id}-${index}`}
+                />
+              )}
             </g>
           );
         })}
@@ -79,12 +97,32 @@ export function Marks({ ground, touched, added, hover, view, round, name, say }:
             onFocus={() => !picked.has(index) && choose(envelope.id, index, "only", window[0])}
             onKeyDown={(event: KeyboardEvent) => event.key === " " && event.preventDefault()}
           >
-            {round ? <circle r={4.6} className="handle" /> : <rect x={-4.2} y={-4.2} width={8.4} height={8.4} className="handle" />}
+            {round ? (
+              <circle r={4.6} className="handle" />
+            ) : (
+              <rect x={-4.2} y={-4.2} width={8.4} height={8.4} className="handle" />
+            )}
           </g>
         );
       })}
-      {uneven.filter((index) => index >= first && index < end).map((index) => <Warning key={index} x={xOf(ground, at(index).tick)} y={yOf(ground, at(index).value)} />)}
-      {added?.map((point) => point.tick >= from && point.tick <= to && <circle key={`new-${point.index}`} cx={xOf(ground, point.tick)} cy={yOf(ground, point.value)} r={4.6} className="handle" />)}
+      {uneven
+        .filter((index) => index >= first && index < end)
+        .map((index) => (
+          <Warning key={index} x={xOf(ground, at(index).tick)} y={yOf(ground, at(index).value)} />
+        ))}
+      {added?.map(
+        (point) =>
+          point.tick >= from &&
+          point.tick <= to && (
+            <circle
+              key={`new-${point.index}`}
+              cx={xOf(ground, point.tick)}
+              cy={yOf(ground, point.value)}
+              r={4.6}
+              className="handle"
+            />
+          ),
+      )}
     </g>
   );
 }
@@ -94,10 +132,16 @@ const Dots = memo(
   function Dots({ ground, first, end, without }: { ground: Ground; first: number; end: number; without: number[] }) {
     const left = new Set(without);
     const places = Array.from({ length: end - first }, (_, i) => first + i).filter((index) => !left.has(index));
-    const dot = (index: number) => `M${xOf(ground, ground.envelope.points[index].tick).toFixed(1)} ${yOf(ground, ground.envelope.points[index].value).toFixed(1)}h0`;
+    const dot = (index: number) =>
+      `M${xOf(ground, ground.envelope.points[index].tick).toFixed(1)} ${yOf(ground, ground.envelope.points[index].value).toFixed(1)}h0`;
     return <path d={places.map(dot).join("")} className="dots" />;
   },
-  (a, b) => a.first === b.first && a.end === b.end && a.without === b.without && a.ground.envelope === b.ground.envelope && a.ground.pxPerTick === b.ground.pxPerTick,
+  (a, b) =>
+    a.first === b.first &&
+    a.end === b.end &&
+    a.without === b.without &&
+    a.ground.envelope === b.ground.envelope &&
+    a.ground.pxPerTick === b.ground.pxPerTick,
 );
 
 /** A fade that does not start level. */

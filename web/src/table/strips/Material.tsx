@@ -1,9 +1,9 @@
 import { useEffect, useRef } from "react";
 import type { ClipPart, Pass } from "../../api/types";
-import { drawNotes, drawWave, noteName } from "../material";
-import { usePeaks } from "../peaks";
 import { useView } from "../../state/view";
 import { useTheme } from "../../ui/theme";
+import { drawNotes, drawWave, noteName } from "../material";
+import { usePeaks } from "../peaks";
 
 interface Props {
   clip: ClipPart;
@@ -24,6 +24,7 @@ export function Material({ clip, passes, from, to, height, drums }: Props) {
   const left = from * pxPerTick;
   const width = Math.max(1, Math.ceil((to - from) * pxPerTick));
 
+  // biome-ignore lint/correctness/useExhaustiveDependencies: worked out again just when one of these changes
   useEffect(() => {
     const element = canvas.current;
     const pen = element?.getContext("2d");
@@ -37,10 +38,12 @@ export function Material({ clip, passes, from, to, height, drums }: Props) {
     pen.globalAlpha = 0.3;
     for (const pass of passes) {
       if (pass[1] < from || pass[0] > to) continue;
-      if (!clip.audio) drawNotes(pen, clip, pass, { pxPerTick }, left, height, (pitch) => (drums && drums[pitch]) || noteName(pitch));
-      else if (sound) drawWave(pen, sound.peaks, sound.seconds, 60 / 960 / clip.audio.bpm, pass, { pxPerTick }, left, height);
+      if (!clip.audio)
+        drawNotes(pen, clip, pass, { pxPerTick }, left, height, (pitch) => drums?.[pitch] || noteName(pitch));
+      else if (sound)
+        drawWave(pen, sound.peaks, sound.seconds, 60 / 960 / clip.audio.bpm, pass, { pxPerTick }, left, height);
     }
   }, [clip, passes, from, to, height, width, left, pxPerTick, sound, drums, theme]);
 
-  return <canvas ref={canvas} className="pointer-events-none absolute top-0" style={{ left: 0, width, height }} aria-hidden="true" />;
+  return <canvas ref={canvas} className="pointer-events-none absolute top-0" style={{ left: 0, width, height }} />;
 }

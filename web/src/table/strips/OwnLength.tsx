@@ -1,12 +1,12 @@
 import { type KeyboardEvent, type PointerEvent, useState } from "react";
 import type { EnvelopePart, Px, RegionPart, Ticks, Window } from "../../api/types";
-import { type Reach, drag } from "../../gestures/drag";
-import { gridNow } from "../../state/grid";
-import { edit } from "../../state/edits";
-import { previewer } from "../../state/previewer";
-import { useSong, song } from "../../state/song";
-import { useView } from "../../state/view";
 import { beatTicks, snapTick, tickToX, xToTick } from "../../geometry/viewport";
+import { drag, type Reach } from "../../gestures/drag";
+import { edit } from "../../state/edits";
+import { gridNow } from "../../state/grid";
+import { previewer } from "../../state/previewer";
+import { song, useSong } from "../../state/song";
+import { useView } from "../../state/view";
 
 interface Props {
   envelope: EnvelopePart;
@@ -29,7 +29,11 @@ export function OwnLength({ envelope, regions, windows, height, name }: Props) {
   const mine = regions.filter((region) => region.clip_id === clip?.id);
   const x = (tick: Ticks): Px => tickToX({ pxPerTick }, tick);
 
-  const set = (length: Ticks) => ({ envelope_id: envelope.id, clock: "own_length" as const, own_length_ticks: Math.max(song().catalogue?.shortest_ticks ?? 1, length) });
+  const set = (length: Ticks) => ({
+    envelope_id: envelope.id,
+    clock: "own_length" as const,
+    own_length_ticks: Math.max(song().catalogue?.shortest_ticks ?? 1, length),
+  });
   const press = (event: PointerEvent) => {
     const attempt = previewer();
     const wish = (reach: Reach) => {
@@ -63,7 +67,9 @@ export function OwnLength({ envelope, regions, windows, height, name }: Props) {
     <g>
       {mine.map((region) => {
         const end = region.start_tick + region.length_ticks;
-        const first = windows.find((window) => window[0] >= region.start_tick && window[0] < end && window[0] - window[2] + own <= end);
+        const first = windows.find(
+          (window) => window[0] >= region.start_tick && window[0] < end && window[0] - window[2] + own <= end,
+        );
         const ends = first ? first[0] - first[2] + own : null;
         const marks = meets[region.id]?.[envelope.id] ?? [];
         return (
@@ -76,12 +82,29 @@ export function OwnLength({ envelope, regions, windows, height, name }: Props) {
               </g>
             ))}
             {ends !== null && (
-              <g transform={`translate(${x(ends)} 0)`} className="held" style={{ cursor: "ew-resize", touchAction: "none" }} role="slider" tabIndex={0} aria-label={`Length of ${name}`} aria-valuemin={0} aria-valuenow={beats} aria-valuetext={`${beats} beats`} data-testid={`own-length-${envelope.id}`} onPointerDown={press} onKeyDown={onKey}>
+              <g
+                transform={`translate(${x(ends)} 0)`}
+                className="held"
+                style={{ cursor: "ew-resize", touchAction: "none" }}
+                role="slider"
+                tabIndex={0}
+                aria-label={`Length of ${name}`}
+                aria-valuemin={0}
+                aria-valuenow={beats}
+                aria-valuetext={`${beats} beats`}
+                data-testid={`own-length-${envelope.id}`}
+                onPointerDown={press}
+                onKeyDown={onKey}
+              >
                 <title>Drag: how long the move is before it begins again ({beats} beats)</title>
                 <path d={`M0 0V${height}`} stroke="var(--hue)" strokeWidth={1.2} />
                 <rect x={-3.5} y={height - 15} width={7} height={14} rx={2.5} className="edge" />
                 <rect x={-9} y={height - 30} width={18} height={30} fill="transparent" />
-                {trial !== null && <text x={6} y={12} fontSize={11.5} fill="currentColor">{beats} beats</text>}
+                {trial !== null && (
+                  <text x={6} y={12} fontSize={11.5} fill="currentColor">
+                    {beats} beats
+                  </text>
+                )}
               </g>
             )}
           </g>

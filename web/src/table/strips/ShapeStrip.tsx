@@ -1,13 +1,13 @@
-import { useHand } from "../../state/hand";
-import { tableBox, roomForSong } from "../../state/stage";
 import type { EnvelopePart, Px, Window } from "../../api/types";
-import { SHAPES, ShapeIcon, type ShapeName, made, nameOf } from "../../ui/shapes";
-import { runsOf } from "../../state/choosing";
-import { shapeOf } from "../../gestures/bends";
-import { edit } from "../../state/edits";
-import { useView, setView } from "../../state/view";
-import { useChoice } from "../../state/choice";
 import { tickToX } from "../../geometry/viewport";
+import { shapeOf } from "../../gestures/bends";
+import { useChoice } from "../../state/choice";
+import { runsOf } from "../../state/choosing";
+import { edit } from "../../state/edits";
+import { useHand } from "../../state/hand";
+import { roomForSong, tableBox } from "../../state/stage";
+import { setView, useView } from "../../state/view";
+import { made, nameOf, SHAPES, ShapeIcon, type ShapeName } from "../../ui/shapes";
 
 const NONE: number[] = [];
 /** About as wide as the strip gets. */
@@ -33,9 +33,15 @@ export function ShapeStrip({ envelope, windows, top }: { envelope: EnvelopePart;
   if (!first || !window) return null;
   const x = tickToX({ pxPerTick }, window[0] + (first.tick - window[2]) / window[3]);
   const names = new Set(leaving.map((index) => nameOf(envelope.points[index])));
-  const shape = (name: ShapeName) => void edit("shape_segments", { envelope_id: envelope.id, runs: runsOf(leaving), shape: made(name, shapeOf(first)) });
+  const shape = (name: ShapeName) =>
+    void edit("shape_segments", { envelope_id: envelope.id, runs: runsOf(leaving), shape: made(name, shapeOf(first)) });
   return (
-    <div className="absolute z-[15] flex flex-wrap rounded-field border border-base-300 bg-base-100 shadow-md" style={{ top, ...inView(x - 8) }} role="group" aria-label="Shape of the segments after the chosen points">
+    <div
+      className="absolute z-[15] flex flex-wrap rounded-field border border-base-300 bg-base-100 shadow-md"
+      style={{ top, ...inView(x - 8) }}
+      role="group"
+      aria-label="Shape of the segments after the chosen points"
+    >
       {(Object.keys(SHAPES) as ShapeName[]).map((name) => (
         <button
           key={name}
@@ -49,7 +55,12 @@ export function ShapeStrip({ envelope, windows, top }: { envelope: EnvelopePart;
           <ShapeIcon name={name} />
         </button>
       ))}
-      <button type="button" className="px-1.5 text-[11px] hover:underline" onClick={() => setView({ sheet: "edit" })} title="Everything else that can be done with the chosen points">
+      <button
+        type="button"
+        className="px-1.5 text-xs hover:underline"
+        onClick={() => setView({ sheet: "edit" })}
+        title="Everything else that can be done with the chosen points"
+      >
         more
       </button>
     </div>

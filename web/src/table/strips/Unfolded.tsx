@@ -1,25 +1,25 @@
-import { holdsRegions } from "../../state/holds";
 import { useEffect } from "react";
 import type { Conflict, Corners, EnvelopePart, RegionPart, TrackPart, Window } from "../../api/types";
-import { CurvePath } from "../CurvePath";
+import { HEARD_HEIGHT, hasLanes, MATERIAL_HEIGHT, NAME_HEIGHT } from "../../geometry/heights";
 import { hueStyle, parameterHue } from "../../geometry/hue";
-import { RegionBox } from "../RegionBox";
-import { drawHeard } from "../../state/drawing";
-import { type Placed, findParameter } from "../../state/catalogue";
-import type { Lookup } from "../../state/lookup";
-import type { Model } from "../../state/model";
-import { useSong } from "../../state/song";
-import { useView, viewNow, setView } from "../../state/view";
-import { setHand } from "../../state/hand";
 import { bandFor, positionText, tickToX, valueToY, xToTick } from "../../geometry/viewport";
 import { select } from "../../gestures/choosing";
 import { player } from "../../sound/player";
+import { findParameter, type Placed } from "../../state/catalogue";
+import { drawHeard } from "../../state/drawing";
+import { setHand } from "../../state/hand";
+import { holdsRegions } from "../../state/holds";
+import type { Lookup } from "../../state/lookup";
+import type { Model } from "../../state/model";
+import { useSong } from "../../state/song";
+import { setView, useView, viewNow } from "../../state/view";
+import { CurvePath } from "../CurvePath";
+import { RegionBox } from "../RegionBox";
 import { Axis, TimeLines } from "./Axis";
-import { LaneStrip } from "./LaneStrip";
-import { ShapeStrip } from "./ShapeStrip";
-import { HEARD_HEIGHT, MATERIAL_HEIGHT, NAME_HEIGHT, hasLanes } from "../../geometry/heights";
 import { EnvelopeAside, EnvelopeEditor } from "./EnvelopeEditor";
+import { LaneStrip } from "./LaneStrip";
 import { OwnLength } from "./OwnLength";
+import { ShapeStrip } from "./ShapeStrip";
 
 interface Props {
   track: TrackPart;
@@ -35,19 +35,40 @@ export function Unfolded({ track, regions, model, find, focus, view }: Props) {
   const catalogue = useSong((state) => state.catalogue);
   const placed = catalogue && focus ? findParameter(catalogue, model.tracks, focus) : null;
   const lane = (find.envelopes[`track/${track.id}`] ?? []).find((entry) => entry.target === focus);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: worked out again just when one of these changes
   useEffect(() => {
     if (focus) void drawHeard([focus]);
   }, [focus, model]);
   return (
     <div
       style={focus ? hueStyle(parameterHue(focus)) : undefined}
-      onPointerMove={(event) => viewNow().sumAtPointer && setHand({ pointer: Math.max(0, Math.round(xToTick(viewNow(), event.clientX - event.currentTarget.getBoundingClientRect().left))) })}
+      onPointerMove={(event) =>
+        viewNow().sumAtPointer &&
+        setHand({
+          pointer: Math.max(
+            0,
+            Math.round(xToTick(viewNow(), event.clientX - event.currentTarget.getBoundingClientRect().left)),
+          ),
+        })
+      }
     >
       {holdsRegions(track) && (
-        <div className="relative" style={{ height: MATERIAL_HEIGHT, background: "var(--strip)" }} data-testid={`material-${track.id}`}>
+        <div
+          className="relative"
+          style={{ height: MATERIAL_HEIGHT, background: "var(--strip)" }}
+          data-testid={`material-${track.id}`}
+        >
           <div style={hueStyle(track.hue)}>
             {regions.map((region) => (
-              <RegionBox key={region.id} region={region} clip={model.clips[region.clip_id]} shared={find.sharers[region.clip_id]} height={MATERIAL_HEIGHT} folded={false} view={view} />
+              <RegionBox
+                key={region.id}
+                region={region}
+                clip={model.clips[region.clip_id]}
+                shared={find.sharers[region.clip_id]}
+                height={MATERIAL_HEIGHT}
+                folded={false}
+                view={view}
+              />
             ))}
           </div>
           <TimeLines view={view} height={MATERIAL_HEIGHT} />
@@ -60,7 +81,19 @@ export function Unfolded({ track, regions, model, find, focus, view }: Props) {
   );
 }
 
-function ClipCurves({ regions, find, focus, placed, view }: { regions: RegionPart[]; find: Lookup; focus: string | null; placed: Placed | null; view: [number, number] }) {
+function ClipCurves({
+  regions,
+  find,
+  focus,
+  placed,
+  view,
+}: {
+  regions: RegionPart[];
+  find: Lookup;
+  focus: string | null;
+  placed: Placed | null;
+  view: [number, number];
+}) {
   const windows = useSong((state) => state.windows);
   const tried = useSong((state) => state.preview?.windows);
   const showing = useView((state) => state.showing);
@@ -68,8 +101,11 @@ function ClipCurves({ regions, find, focus, placed, view }: { regions: RegionPar
   const catalogue = useSong((state) => state.catalogue);
   const tracks = useSong((state) => state.model.tracks);
   const height = MATERIAL_HEIGHT - NAME_HEIGHT - 4;
-  const at = (envelope: EnvelopePart) => regions.flatMap((region) => (tried?.[region.id] ?? windows[region.id])?.[envelope.id] ?? []);
-  const all = [...new Set(regions.map((region) => region.clip_id))].flatMap((clipId) => find.envelopes[`clip/${clipId}`] ?? []);
+  const at = (envelope: EnvelopePart) =>
+    regions.flatMap((region) => (tried?.[region.id] ?? windows[region.id])?.[envelope.id] ?? []);
+  const all = [...new Set(regions.map((region) => region.clip_id))].flatMap(
+    (clipId) => find.envelopes[`clip/${clipId}`] ?? [],
+  );
   const mine = all.filter((envelope) => envelope.target === focus);
   const others = showing === "active" ? [] : all.filter((envelope) => envelope.target !== focus);
   const onGround = (tick: number) => {
@@ -78,13 +114,26 @@ function ClipCurves({ regions, find, focus, placed, view }: { regions: RegionPar
   };
   const editor = (envelope: EnvelopePart, own: Placed) => (
     <g key={envelope.id} pointerEvents="auto" style={hueStyle(parameterHue(envelope.target))}>
-      <EnvelopeEditor envelope={envelope} windows={at(envelope)} height={height} name={own.entry.name} scale={own.scale} line="stitched" view={view} onGround={onGround} />
-      {envelope.clock === "own_length" && <OwnLength envelope={envelope} regions={regions} windows={at(envelope)} height={height} name={own.entry.name} />}
+      <EnvelopeEditor
+        envelope={envelope}
+        windows={at(envelope)}
+        height={height}
+        name={own.entry.name}
+        scale={own.scale}
+        line="stitched"
+        view={view}
+        onGround={onGround}
+      />
+      {envelope.clock === "own_length" && (
+        <OwnLength envelope={envelope} regions={regions} windows={at(envelope)} height={height} name={own.entry.name} />
+      )}
     </g>
   );
   return (
     <div className="pointer-events-none absolute left-0 w-full" style={{ top: NAME_HEIGHT, height }}>
-      {placed && mine[0] && <Axis scale={placed.scale} role={mine[0].role} height={height} width={tickToX({ pxPerTick }, view[1])} />}
+      {placed && mine[0] && (
+        <Axis scale={placed.scale} role={mine[0].role} height={height} width={tickToX({ pxPerTick }, view[1])} />
+      )}
       <svg className="absolute left-0 w-full" height={height} aria-label="Clip envelopes">
         {others.map((envelope) => {
           const own = showing === "all" && catalogue ? findParameter(catalogue, tracks, envelope.target) : null;
@@ -121,7 +170,13 @@ function HeardStrip({ focus, view: [from, to] }: { focus: string | null; view: [
   const chain = { still, tried, patches, window: [from, to, from, 1] as Window, plot, scale: `${pxPerTick}` };
   return (
     <div className="relative">
-      <svg className="block w-full border-b border-base-300" height={HEARD_HEIGHT} style={{ background: "var(--strip)" }} aria-label="Heard" data-testid={`heard-${focus}`}>
+      <svg
+        className="block w-full border-b border-base-300"
+        height={HEARD_HEIGHT}
+        style={{ background: "var(--strip)" }}
+        aria-label="Heard"
+        data-testid={`heard-${focus}`}
+      >
         <CurvePath {...chain} className="heard-area" foot={HEARD_HEIGHT - 2} />
         <CurvePath {...chain} className="heard-edge" />
       </svg>
@@ -143,7 +198,7 @@ function ConflictMarks({ focus, view: [from, to] }: { focus: string | null; view
       <button
         key={`${start} ${end}`}
         type="button"
-        className="conflict absolute top-0 h-3.5 cursor-pointer overflow-hidden rounded-sm text-left text-[10px] leading-3.5"
+        className="conflict absolute top-0 h-3.5 cursor-pointer overflow-hidden rounded-sm text-left text-xs leading-3.5"
         style={{ left: tickToX({ pxPerTick }, start), width: Math.max(8, tickToX({ pxPerTick }, end - start)) }}
         title={`Two clip envelopes set this from ${positionText(meter, start)} to ${positionText(meter, end)}; only one is heard. Press to settle it.`}
         aria-label={`Settle the conflict at ${positionText(meter, start)}`}
@@ -152,7 +207,9 @@ function ConflictMarks({ focus, view: [from, to] }: { focus: string | null; view
           setView({ sheet: "sum" });
         }}
       >
-        <span className="sticky px-1" style={{ left: "var(--header-width)" }}>two set this</span>
+        <span className="sticky px-1" style={{ left: "var(--header-width)" }}>
+          two set this
+        </span>
       </button>
     ));
 }

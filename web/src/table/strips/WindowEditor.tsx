@@ -1,20 +1,20 @@
 import { type PointerEvent, useEffect, useRef, useState } from "react";
 import type { Corners, Px, ScaleEntry, Ticks, Window } from "../../api/types";
-import { pointAt } from "../../state/clipboard";
-import { CurvePath } from "../CurvePath";
 import { type Ground, type Hit, hitAt, inside, outside, tickAt, valueAt, xOf, yOf } from "../../geometry/hit";
 import { pressMark } from "../../gestures/bends";
 import { lineAt, pressLine, pressPoint, pressSegment } from "../../gestures/points";
 import { pressFreehand, pressLasso, pressRamp, pressRange, pressRub, pressSteps } from "../../gestures/strokes";
-import { chooseNone } from "../../state/choosing";
-import { useSong } from "../../state/song";
-import { useView, viewNow, type Tool } from "../../state/view";
 import { setChoice } from "../../state/choice";
+import { chooseNone } from "../../state/choosing";
+import { pointAt } from "../../state/clipboard";
 import { useHand } from "../../state/hand";
+import { useSong } from "../../state/song";
+import { type Tool, useView, viewNow } from "../../state/view";
+import { CurvePath } from "../CurvePath";
 import { ChoiceBox } from "./ChoiceBox";
 import { Marks } from "./Marks";
-import { Words } from "./Words";
 import { useSay } from "./useSay";
+import { Words } from "./Words";
 
 interface Props {
   ground: Ground;
@@ -58,7 +58,9 @@ export function WindowEditor({ ground, corners, height, name, scale, line, view,
   const { envelope, window: stretch } = ground;
   const [from, to] = stretch;
   const tool = useView((state) => state.tool);
-  const hand = useHand((state) => (state.hand?.envelopeId === envelope.id && state.hand.windowFrom === from ? state.hand : null));
+  const hand = useHand((state) =>
+    state.hand?.envelopeId === envelope.id && state.hand.windowFrom === from ? state.hand : null,
+  );
   const patches = useSong((state) => state.preview?.patches?.curves[envelope.id]);
   const touched = useSong((state) => (hand ? state.preview?.points[envelope.id] : undefined));
   const [hover, setHover] = useState<Hit | null>(null);
@@ -68,7 +70,7 @@ export function WindowEditor({ ground, corners, height, name, scale, line, view,
   const shown: Ground = { ...ground, corners };
 
   const place = (event: { clientX: number; clientY: number }): [Px, Px] => {
-    const box = (rect.current?.ownerSVGElement as SVGElement).getBoundingClientRect();
+    const box = rect.current?.ownerSVGElement?.getBoundingClientRect() ?? { left: 0, top: 0 };
     return [event.clientX - box.left, event.clientY - box.top];
   };
 
@@ -77,7 +79,11 @@ export function WindowEditor({ ground, corners, height, name, scale, line, view,
     const element = rect.current;
     const onTouch = (event: TouchEvent) => {
       const [x, y] = place(event.touches[0]);
-      if (event.touches.length === 1 && (viewNow().tool !== "points" || hitAt(ground, x, y, true, false).kind !== "ground")) event.preventDefault();
+      if (
+        event.touches.length === 1 &&
+        (viewNow().tool !== "points" || hitAt(ground, x, y, true, false).kind !== "ground")
+      )
+        event.preventDefault();
     };
     element?.addEventListener("touchstart", onTouch, { passive: false });
     return () => element?.removeEventListener("touchstart", onTouch);
@@ -94,7 +100,12 @@ export function WindowEditor({ ground, corners, height, name, scale, line, view,
     if (hit.kind === "point") return pressPoint(event, ground, hit.index);
     if (hit.kind === "segment") return pressSegment(event, ground, hit.index);
     if (hit.kind === "bend" || hit.kind === "skew") return pressMark(event, ground, hit);
-    const spot = hit.kind === "line" ? lineAt(ground, x, event.altKey) : envelope.points.length === 0 && tool === "points" ? { tick: Math.max(0, Math.round(tickAt(ground, x))), value: valueAt(ground, y) } : null;
+    const spot =
+      hit.kind === "line"
+        ? lineAt(ground, x, event.altKey)
+        : envelope.points.length === 0 && tool === "points"
+          ? { tick: Math.max(0, Math.round(tickAt(ground, x))), value: valueAt(ground, y) }
+          : null;
     if (spot) return pressLine(event, ground, spot.tick, spot.value);
     const still = () => {
       chooseNone();
@@ -104,16 +115,44 @@ export function WindowEditor({ ground, corners, height, name, scale, line, view,
     if (!fingers(event) || tool === "lasso") pressLasso(event, ground, [x, y], still);
   };
 
-  const inView: Window = [Math.max(from, view[0]), Math.min(to, view[1]), inside(stretch, Math.max(from, view[0])), stretch[3]];
+  const inView: Window = [
+    Math.max(from, view[0]),
+    Math.min(to, view[1]),
+    inside(stretch, Math.max(from, view[0])),
+    stretch[3],
+  ];
   const point = hand?.index === null ? touched?.[0] : touched?.find((other) => other.index === hand?.index);
   const end = hand?.trail?.[hand.trail.length - 1];
-  const drawn = end && tool !== "points" && tool !== "lasso" ? `${tool === "rub" ? "" : `${say(valueAt(ground, end[1]))} · `}${say.position(tickAt(ground, end[0]))}` : null;
-  const words = hand && (hand.words ?? drawn ?? (point ? `${point.text ?? say(point.value)} · ${point.position ?? say.position(point.tick)}` : null));
-  const spot: [Px, Px] | null = end ?? (point ? [xOf(shown, point.tick), yOf(shown, point.value)] : hand?.index != null ? [xOf(shown, envelope.points[hand.index]?.tick ?? 0), yOf(shown, envelope.points[hand.index]?.value ?? 0)] : null);
+  const drawn =
+    end && tool !== "points" && tool !== "lasso"
+      ? `${tool === "rub" ? "" : `${say(valueAt(ground, end[1]))} · `}${say.position(tickAt(ground, end[0]))}`
+      : null;
+  const words =
+    hand &&
+    (hand.words ??
+      drawn ??
+      (point ? `${point.text ?? say(point.value)} · ${point.position ?? say.position(point.tick)}` : null));
+  const spot: [Px, Px] | null =
+    end ??
+    (point
+      ? [xOf(shown, point.tick), yOf(shown, point.value)]
+      : hand?.index != null
+        ? [xOf(shown, envelope.points[hand.index]?.tick ?? 0), yOf(shown, envelope.points[hand.index]?.value ?? 0)]
+        : null);
   return (
     <g>
       {ground.band.low < 0 && <path d={`M${left} ${yOf(ground, 0)}H${to * ground.pxPerTick}`} className="zero-line" />}
-      <CurvePath still={ground.corners} tried={corners === ground.corners ? undefined : corners} patches={patches} window={inView} plot={(tick, value) => [tick * ground.pxPerTick, yOf(ground, value)]} scale={`${ground.pxPerTick} ${height} ${ground.band.low}`} className={line} testId={`line-${envelope.id}`} />
+      <CurvePath
+        still={ground.corners}
+        tried={corners === ground.corners ? undefined : corners}
+        patches={patches}
+        window={inView}
+        plot={(tick, value) => [tick * ground.pxPerTick, yOf(ground, value)]}
+        scale={`${ground.pxPerTick} ${height} ${ground.band.low}`}
+        className={line}
+        testId={`line-${envelope.id}`}
+      />
+      {/* biome-ignore lint/a11y/noStaticElementInteractions: the points above it take the keyboard */}
       <rect
         ref={rect}
         x={left - ends[0]}
@@ -132,10 +171,22 @@ export function WindowEditor({ ground, corners, height, name, scale, line, view,
         onPointerLeave={() => setHover(null)}
         onPointerDown={press}
         onClick={(event) => {
-          if (viewNow().tool === "points" && (event.nativeEvent as globalThis.PointerEvent).pointerType === "touch") onGround?.(outside(stretch, tickAt(ground, place(event)[0])));
+          if (viewNow().tool === "points" && (event.nativeEvent as globalThis.PointerEvent).pointerType === "touch")
+            onGround?.(outside(stretch, tickAt(ground, place(event)[0])));
         }}
       />
-      {!(drawn && corners !== ground.corners) && <Marks ground={shown} touched={hand?.kind === "move" || hand?.kind === "bend" ? touched : undefined} added={hand?.kind === "add" ? touched : undefined} hover={hover} view={view} round={line === "stitched"} name={name} say={say} />}
+      {!(drawn && corners !== ground.corners) && (
+        <Marks
+          ground={shown}
+          touched={hand?.kind === "move" || hand?.kind === "bend" ? touched : undefined}
+          added={hand?.kind === "add" ? touched : undefined}
+          hover={hover}
+          view={view}
+          round={line === "stitched"}
+          name={name}
+          say={say}
+        />
+      )}
       {!hand && <ChoiceBox ground={ground} height={height} />}
       {hand?.trail && <polyline points={hand.trail.map((spot) => spot.join(",")).join(" ")} className="trail" />}
       {hover && !hand && <Foretold ground={ground} hover={hover} tool={tool} height={height} say={say} />}
@@ -144,14 +195,42 @@ export function WindowEditor({ ground, corners, height, name, scale, line, view,
   );
 }
 
-const CURSORS: Record<Hit["kind"], string> = { point: "grab", bend: "ns-resize", skew: "ew-resize", segment: "move", line: "copy", ground: "default" };
+const CURSORS: Record<Hit["kind"], string> = {
+  point: "grab",
+  bend: "ns-resize",
+  skew: "ew-resize",
+  segment: "move",
+  line: "copy",
+  ground: "default",
+};
 
 /** What a press here will do, before it is made: a ghost and a few words. */
-function Foretold({ ground, hover, tool, height, say }: { ground: Ground; hover: Hit; tool: Tool; height: Px; say: ReturnType<typeof useSay> }) {
+function Foretold({
+  ground,
+  hover,
+  tool,
+  height,
+  say,
+}: {
+  ground: Ground;
+  hover: Hit;
+  tool: Tool;
+  height: Px;
+  say: ReturnType<typeof useSay>;
+}) {
   const { points } = ground.envelope;
   if (hover.kind === "ground") {
     const words = TOOL_WORDS[tool] ?? (points.length === 0 ? "add the first point" : null);
-    return words && <Words x={hover.x} y={hover.y} height={height} text={`${words} · ${say(valueAt(ground, hover.y))} · ${say.position(tickAt(ground, hover.x))}`} />;
+    return (
+      words && (
+        <Words
+          x={hover.x}
+          y={hover.y}
+          height={height}
+          text={`${words} · ${say(valueAt(ground, hover.y))} · ${say.position(tickAt(ground, hover.x))}`}
+        />
+      )
+    );
   }
   if (hover.kind === "line") {
     const spot = lineAt(ground, hover.x, false);

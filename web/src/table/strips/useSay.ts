@@ -1,7 +1,7 @@
 import type { EnvelopePart, ScaleEntry, Ticks } from "../../api/types";
+import { positionText } from "../../geometry/viewport";
 import { amountText } from "../../state/catalogue";
 import { useSong } from "../../state/song";
-import { positionText } from "../../geometry/viewport";
 
 /** How values and positions of an envelope read: `say(value)`, `say.position(tick)`. */
 export function useSay(envelope: EnvelopePart, scale: ScaleEntry) {

@@ -1,0 +1,45 @@
+# frozen_string_literal: true
+
+# Holds every answer of the server to schemas/wire.json, from which the client's types are made.
+module Answers
+  NAMES = {
+    %r{^GET /api/catalogue$} => "catalogue",
+    %r{^GET /api/songs$} => "shelf",
+    %r{^POST /api/songs(/import|/\d+/(duplicate|restore))?$} => "shelf_entry",
+    %r{^GET /api/songs/\d+$} => "snapshot",
+    %r{^GET /api/songs/\d+/drawing\?} => "track_drawing",
+    %r{^GET /api/songs/\d+/clock$} => "clock",
+    %r{^GET /api/songs/\d+/heard\?} => "heard",
+    %r{^GET /api/songs/\d+/values\?} => "values",
+    %r{^GET /api/songs/\d+/explanation\?} => "explanation",
+    %r{^GET /api/songs/\d+/position\?} => "position",
+    %r{^GET /api/songs/\d+/moves_table\?} => "moves_table",
+    %r{^GET /api/songs/\d+/track_counts\?} => "track_counts",
+    %r{^GET /api/songs/\d+/playback\?} => "stretch",
+    %r{^POST /api/songs/\d+/(edits|undo|redo)$} => "change",
+    %r{^POST /api/songs/\d+/preview$} => "preview",
+    %r{^DELETE /api/jobs/} => "cancelled"
+  }.freeze
+
+  module_function
+
+  # @raise [RSpec::Expectations::ExpectationNotMetError] for an answer that is not as the schema says
+  def check!(method, path, answer)
+    _, name = NAMES.find { |form, _| form.match?("#{method} #{path}") }
+    return unless name
+
+    faults = faults(name, answer)
+    raise RSpec::Expectations::ExpectationNotMetError, "#{method} #{path} is no #{name}:\n#{faults.join("\n")}" if faults.any?
+  end
+
+  # @return [Array<String>] the first faults
+  def faults(name, answer) = schema.ref("#/$defs/#{name}").validate(answer).first(5).map { |fault| "#{fault['data_pointer']}: #{fault['error']}" }
+
+  def schema
+    @schema ||= begin
+      require "json_schemer"
+      folder = Schemas::FOLDER
+      JSONSchemer.schema(JSON.parse(File.read(folder.join("wire.json"))), base_uri: URI("file://#{folder}/wire.json"), ref_resolver: ->(uri) { JSON.parse(File.read(uri.path)) })
+    end
+  end
+end

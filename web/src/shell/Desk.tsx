@@ -1,0 +1,47 @@
+import { KnobStrip } from "../panels/knobs/KnobStrip";
+import { setView, useView } from "../state/view";
+import { Table } from "../table/Table";
+import { Notice } from "../ui/Notice";
+import { Rail } from "../ui/Rail";
+import { Panel } from "./Panel";
+import { DESK_PANELS, PANELS } from "./panelNames";
+import { ToolBar } from "./ToolBar";
+import { TopBar } from "./TopBar";
+
+const TABS = DESK_PANELS.map((id) => ({ id, ...PANELS[id] }));
+
+/** All in view: the song, the knobs at the foot, one panel at the right. */
+export function Desk() {
+  const wish = useView((state) => state.sheet) ?? "sum";
+  const open = useView((state) => state.panelOpen);
+  const panel = DESK_PANELS.includes(wish) ? wish : "sum";
+  return (
+    <div className="grid h-full grid-cols-[minmax(0,1fr)_auto] grid-rows-[auto_minmax(0,1fr)_auto]">
+      <div className="col-span-2">
+        <TopBar narrow={false} />
+      </div>
+      <main className="flex min-h-0 min-w-0 flex-col" aria-label="Song">
+        <ToolBar narrow={false} />
+        <div className="min-h-0 grow">
+          <Table narrow={false} />
+        </div>
+      </main>
+      <aside className="row-span-2 min-h-0 border-l border-base-300 bg-base-100" aria-label="Panel">
+        <Rail
+          label="Panels"
+          tabs={TABS}
+          current={panel}
+          open={open}
+          onOpen={(sheet) => setView({ sheet, panelOpen: true })}
+          onClose={() => setView({ panelOpen: false })}
+        >
+          <Panel name={panel} />
+        </Rail>
+      </aside>
+      <div className="h-36 min-w-0 border-t border-base-300 bg-base-100">
+        <KnobStrip />
+      </div>
+      <Notice narrow={false} />
+    </div>
+  );
+}

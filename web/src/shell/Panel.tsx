@@ -1,0 +1,41 @@
+import { ClipPanel } from "../panels/ClipPanel";
+import { EditPanel } from "../panels/edit/EditPanel";
+import { Finder } from "../panels/Finder";
+import { KnobStrip } from "../panels/knobs/KnobStrip";
+import { SumPanel } from "../panels/sum/SumPanel";
+import { TrackPanel } from "../panels/TrackPanel";
+import { useSong } from "../state/song";
+import { useShown } from "../state/useShown";
+import { type PanelName, useView } from "../state/view";
+import { firstAutomated } from "../table/TrackRow";
+import { SongPanel } from "./SongPanel";
+
+/** The parameter whose sum is shown: the focus of the selected track. */
+function useFocus(): string | null {
+  const { find } = useShown();
+  const trackId = useView((state) => state.trackId);
+  const focus = useView((state) => (trackId ? state.focus[trackId] : null));
+  const track = useSong((state) => state.model.tracks.find((entry) => entry.id === trackId));
+  return focus ?? (track ? firstAutomated(track, find) : null);
+}
+
+/** What a panel or a sheet holds. */
+export function Panel({ name }: { name: PanelName }) {
+  const focus = useFocus();
+  switch (name) {
+    case "knobs":
+      return <KnobStrip />;
+    case "edit":
+      return <EditPanel />;
+    case "find":
+      return <Finder />;
+    case "clip":
+      return <ClipPanel />;
+    case "track":
+      return <TrackPanel />;
+    case "song":
+      return <SongPanel />;
+    case "sum":
+      return <SumPanel address={focus} />;
+  }
+}

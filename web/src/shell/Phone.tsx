@@ -1,0 +1,56 @@
+import { clsx } from "clsx";
+import { type PanelName, setView, useView } from "../state/view";
+import { Table } from "../table/Table";
+import { Notice } from "../ui/Notice";
+import { Panel } from "./Panel";
+import { PANELS, PHONE_SHEETS } from "./panelNames";
+import { ToolBar } from "./ToolBar";
+import { PlayButton, TopBar } from "./TopBar";
+
+/** One column: the song, one sheet from below, the transport in reach of the thumb. */
+export function Phone() {
+  const sheet = useView((state) => state.sheet);
+  return (
+    <div className="flex h-dvh flex-col">
+      <TopBar narrow />
+      <ToolBar narrow />
+      <main className="min-h-0 grow" aria-label="Song">
+        <Table narrow />
+      </main>
+      {sheet && (
+        <section className={clsx("sheet", sheet === "knobs" ? "h-40" : "h-[46dvh]")} aria-label={PANELS[sheet].name}>
+          <Panel name={sheet} />
+        </section>
+      )}
+      <nav className="flex shrink-0 items-center border-t border-base-300 bg-base-100 pb-[env(safe-area-inset-bottom)]">
+        <Sheets current={sheet} />
+        <PlayButton large />
+      </nav>
+      <Notice narrow />
+    </div>
+  );
+}
+
+/** The sheets, each behind a button; a second press puts the sheet away. */
+function Sheets({ current }: { current: PanelName | null }) {
+  return (
+    <div className="fade-x flex min-w-0 grow overflow-x-auto">
+      {PHONE_SHEETS.map((name) => {
+        const { name: words, Icon } = PANELS[name];
+        const open = current === name;
+        return (
+          <button
+            key={name}
+            type="button"
+            aria-expanded={open}
+            className={clsx("sheet-button", open && "sheet-button-open")}
+            onClick={() => setView({ sheet: open ? null : name })}
+          >
+            <Icon size={17} aria-hidden="true" />
+            {words}
+          </button>
+        );
+      })}
+    </div>
+  );
+}

@@ -1,0 +1,55 @@
+import { positionText } from "../geometry/viewport";
+import { copyTime, cutTime, deleteTime, insertTime, pasteTime } from "../gestures/songTime";
+import { chooseRegions, useChoice } from "../state/choice";
+import { editAndTell } from "../state/edits";
+import { song, useSong } from "../state/song";
+import { setView } from "../state/view";
+import type { Deed } from "../ui/Menu";
+
+/** Makes a carrier clip over the range and takes it in hand. */
+async function makeCarrier(): Promise<void> {
+  const { start_tick, end_tick } = song().model.head.range;
+  const change = await editAndTell("make_carrier", { start_tick, length_ticks: end_tick - start_tick });
+  const starts = (record: unknown) => (record as { start_tick: number } | null)?.start_tick === start_tick;
+  const made = change?.parts.find(([kind, , record]) => kind === "region" && starts(record));
+  if (!made) return;
+  chooseRegions([made[1]]);
+  setView({ trackId: song().model.regions[made[1]].owner.slice("track/".length), sheet: "clip" });
+}
+
+/** What is done with whole bars of the song, over all tracks, lanes and the tempo. */
+export function useBarDeeds(): { head: string; deeds: Deed[] } {
+  const range = useSong((state) => state.model.head.range);
+  const meter = useSong((state) => state.model.head.meter);
+  const copied = useChoice((state) => state.clipboard !== null && "stretch" in state.clipboard);
+  const text = (tick: number) => positionText(meter, tick).replace(/\.0$/, "");
+  return {
+    head: `The range ${text(range.start_tick)} – ${text(range.end_tick)}, over all tracks, lanes and the tempo`,
+    deeds: [
+      { id: "copy", words: "Copy bars", what: "the range as it is, to be put elsewhere", act: copyTime },
+      { id: "take", words: "Take out bars", what: "kept to be put elsewhere; what comes after moves up", act: cutTime },
+      { id: "drop", words: "Drop bars", what: "the same, without keeping them", act: deleteTime },
+      {
+        id: "put",
+        words: "Put bars in",
+        what: "at the playhead, with room made for them",
+        act: () => pasteTime(),
+        off: !copied,
+      },
+      {
+        id: "over",
+        words: "Put bars over",
+        what: "at the playhead, in place of what lies there",
+        act: () => pasteTime(true),
+        off: !copied,
+      },
+      { id: "open", words: "Open bars", what: "empty, at the playhead, as long as the range", act: insertTime },
+      {
+        id: "carrier",
+        words: "New carrier clip",
+        what: "over the range: moves for any knob of the song",
+        act: makeCarrier,
+      },
+    ],
+  };
+}

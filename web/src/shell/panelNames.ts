@@ -1,0 +1,25 @@
+import {
+  AudioWaveform,
+  ListMusic,
+  type LucideIcon,
+  Music,
+  PencilRuler,
+  Search,
+  Sigma,
+  SlidersHorizontal,
+} from "lucide-react";
+import type { PanelName } from "../state/view";
+
+/** Panels and sheets: what they are called, and their icons. */
+export const PANELS: Record<PanelName, { name: string; Icon: LucideIcon }> = {
+  sum: { name: "Sum", Icon: Sigma },
+  edit: { name: "Edit", Icon: PencilRuler },
+  find: { name: "Finder", Icon: Search },
+  clip: { name: "Clip", Icon: AudioWaveform },
+  track: { name: "Track", Icon: ListMusic },
+  knobs: { name: "Knobs", Icon: SlidersHorizontal },
+  song: { name: "Song", Icon: Music },
+};
+
+export const DESK_PANELS: PanelName[] = ["sum", "edit", "find", "clip", "track"];
+export const PHONE_SHEETS: PanelName[] = ["knobs", "sum", "edit", "find", "clip", "track", "song"];

@@ -1,0 +1,62 @@
+import { clsx } from "clsx";
+import { type LucideIcon, X } from "lucide-react";
+import type { ReactNode } from "react";
+import { Tab, TabList, TabPanel, Tabs } from "react-aria-components";
+
+export interface RailTab<K extends string> {
+  id: K;
+  name: string;
+  Icon: LucideIcon;
+}
+
+interface Props<K extends string> {
+  label: string;
+  tabs: RailTab<K>[];
+  current: K;
+  /** Closed, only the rail is there. */
+  open: boolean;
+  onOpen: (id: K) => void;
+  onClose: () => void;
+  children: ReactNode;
+}
+
+/** One panel that turns between several, with a rail of named icons; closed it leaves its room to others. */
+export function Rail<K extends string>({ label, tabs, current, open, onOpen, onClose, children }: Props<K>) {
+  const name = tabs.find(({ id }) => id === current)?.name;
+  return (
+    <Tabs
+      orientation="vertical"
+      selectedKey={current}
+      onSelectionChange={(key) => onOpen(key as K)}
+      className="flex h-full min-h-0"
+    >
+      {open && (
+        <TabPanel id={current} className="relative flex min-h-0 w-68 flex-col overflow-auto" aria-label={name}>
+          <button
+            type="button"
+            className="btn btn-ghost btn-square btn-xs absolute top-1.5 right-1 z-10"
+            aria-label="Close the panel"
+            title="Close the panel"
+            onClick={onClose}
+          >
+            <X size={14} />
+          </button>
+          {children}
+        </TabPanel>
+      )}
+      <TabList aria-label={label} className="rail">
+        {tabs.map(({ id, name, Icon }) => (
+          <Tab
+            key={id}
+            id={id}
+            className={clsx("rail-tab", open && id === current && "rail-tab-open")}
+            onPress={() => onOpen(id)}
+          >
+            <Icon size={17} aria-hidden="true" />
+            {name}
+          </Tab>
+        ))}
+      </TabList>
+    </Tabs>
+  );
+}
