@@ -1,3 +1,4 @@
+import { drawLater } from "./drawQueue";
 import { useEffect, useRef, useState } from "react";
 import { useShallow } from "zustand/react/shallow";
 import type { Corners, EnvelopePart, Px, RegionPart, Window } from "../api/types";
@@ -63,10 +64,14 @@ function Tile({ left, lines, height }: { left: Px; lines: Line[]; height: Px }) 
     if (wanted.length === drawn.current.length && wanted.every((part, i) => part === drawn.current[i])) return;
     drawn.current = wanted;
     if (lines.length === 0) return setPicture(null);
-    const canvas = draw(lines, pxPerTick, left, height);
-    // While something is being tried the picture must be there at once; else the browser may take its time.
-    if (song().preview) return setPicture(canvas.toDataURL());
-    canvas.toBlob((blob) => blob && drawn.current === wanted && setPicture(URL.createObjectURL(blob)));
+    // While something is being tried the picture must be there at once.
+    if (song().preview) return setPicture(draw(lines, pxPerTick, left, height).toDataURL());
+    const still = () => drawn.current === wanted;
+    drawLater(() => {
+      if (!still()) return;
+      const canvas = draw(lines, pxPerTick, left, height);
+      canvas.toBlob((blob) => blob && still() && setPicture(URL.createObjectURL(blob)));
+    });
   });
   useEffect(() => () => void (picture && URL.revokeObjectURL(picture)), [picture]);
   return (

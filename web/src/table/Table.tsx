@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
+import { startTransition, useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
 import { moreLanes, rowHeight } from "../geometry/heights";
 import { barTicks } from "../geometry/viewport";
 import { pointTable, pressTable } from "../gestures/choosing";
@@ -44,8 +44,10 @@ export function Table({ narrow }: { narrow: boolean }) {
     const standing = `${left} ${right} ${scale} ${rowsNow}`;
     if (standing === seen.current) return;
     seen.current = standing;
-    setShown(same([left / scale, right / scale]));
-    setRows(same(rowsNow));
+    startTransition(() => {
+      setShown(same([left / scale, right / scale]));
+      setRows(same(rowsNow));
+    });
   }, []);
 
   useLayoutEffect(() => {
@@ -100,7 +102,7 @@ export function Table({ narrow }: { narrow: boolean }) {
   return (
     <div
       ref={scroller}
-      className="relative h-full overflow-auto select-none"
+      className="relative h-full overflow-auto bg-base-200 select-none"
       data-testid="table"
       onScroll={(event) => {
         look();
