@@ -2,10 +2,18 @@
 
 # The page itself, the sounds, and the schemas for whoever wants to write songs by program.
 module Pages
+  # The page of a song asks for the song while its script is still on the way.
+  def self.opening(page, id)
+    links = ["/api/songs/#{id}", "/api/catalogue"].map { |path| %(<link rel="preload" as="fetch" crossorigin href="#{path}">) }
+    page.sub("</head>", "#{links.join}</head>")
+  end
+
   def self.registered(app)
-    page = -> { send_file File.join(settings.public_folder, "index.html"), type: :html }
-    app.get("/") { instance_exec(&page) }
-    app.get("/songs/:id") { instance_exec(&page) }
+    app.get("/") { send_file File.join(settings.public_folder, "index.html"), type: :html }
+    app.get("/songs/:id") do
+      content_type :html
+      Pages.opening(File.read(File.join(settings.public_folder, "index.html")), params[:id].to_i)
+    end
 
     app.get("/sounds/:name.wav") do
       halt_with(404, "unknown_sound", "There is no such sound.") unless params[:name].match?(/\A[a-z0-9-]+\z/)

@@ -38,8 +38,7 @@ module Answers
   def schema
     @schema ||= begin
       require "json_schemer"
-      folder = Schemas::FOLDER
-      JSONSchemer.schema(JSON.parse(File.read(folder.join("wire.json"))), base_uri: URI("file://#{folder}/wire.json"), ref_resolver: ->(uri) { JSON.parse(File.read(uri.path)) })
+      JSONSchemer.schema(Schemas::FOLDER.join("wire.json"))
     end
   end
 end

@@ -110,7 +110,9 @@ module StudioHelpers
     [[box[0], 170].max + into, box[1] + 8]
   end
 
-  def show_panel(name) = page.find("[role=tab]", text: name).click
+  # A panel at the right, or a sheet on a phone (where a second press puts it away).
+  PANEL_BUTTONS = "[role=tab], nav button"
+  def show_panel(name) = page.find(StudioHelpers::PANEL_BUTTONS, text: name).click
 
   # Puts the keyboard on a thing with a test id (or on its group, for marks in a drawing).
   def focus(test_id)

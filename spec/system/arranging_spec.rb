@@ -12,7 +12,7 @@ RSpec.describe "Arranging in the studio" do
   def select_first
     focus(regions.first.id)
     press_keys(:Enter)
-    page.find("[role=tab]", text: "Clip").click
+    show_panel("Clip")
   end
 
   it "splits at the playhead, hears no difference, joins again" do

@@ -92,7 +92,8 @@ RSpec.describe "Many regions in the studio" do
   end
 
   it "lets lane points follow where the song says so" do
-    click_on "Lane points follow regions"
+    click_on "Bars"
+    page.find("[role=menuitem]", text: "Let lane points go along").click
     song = eventually(id, &:points_follow)
     first = regions.first.id
     was = heard(song, "rope-bass/synth/cutoff", (4 * BAR) + 2000)

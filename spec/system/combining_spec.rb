@@ -92,8 +92,8 @@ RSpec.describe "Clip and track together in the studio" do
     within("[aria-label='What it does']") { click_on "set" }
     click_on "Go on"
     eventually(id) { |song| song.clip("mooring").envelopes.first.role == "set" }
-    click_on "Song time"
-    click_on "New carrier clip"
+    click_on "Bars"
+    page.find("[role=menuitem]", text: "New carrier clip").click
     eventually(id) { |song| song.tracks.any? { |track| track.kind == "carrier" } }
     show_panel("Finder")
     page.find_by_id("finder").set("rope mono cutoff")

@@ -40,7 +40,7 @@ RSpec.describe "Drawing moves" do
   end
 
   def tool(name) = page.find("[role=toolbar]").click_button(name)
-  def tab(name) = page.find("[role=tab]", text: name).click
+  def tab(name) = show_panel(name)
   def panel(&) = within("[data-testid='edit']", &)
 
   def embed(parameter, region: first_region)
@@ -78,7 +78,7 @@ RSpec.describe "Drawing moves" do
     it "fades the master out over the last four bars, its start exactly level" do
       click_on "Unfold Master"
       show_bar(27)
-      tool "Range"
+      tool "Span"
       y = middle("lane-master")[1]
       stroke([bar_x(29), y], [bar_x(33), y])
       tab "Edit"
@@ -289,7 +289,7 @@ RSpec.describe "Drawing moves" do
       tab "Finder"
       page.find_field("Find a parameter").set("master channel volume")
       page.find("[data-testid='found-master/channel/volume']").click
-      page.find("[role=tab]", text: "Finder").click
+      show_panel("Finder")
       show_bar(28)
       spot = middle("point-#{master.id}-1")
       finger(spot)

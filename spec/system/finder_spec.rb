@@ -6,7 +6,7 @@ RSpec.describe "Finding and showing" do
 
   before { open_song(id) }
 
-  def tab(name) = page.find("[role=tab]", text: name).click
+  def tab(name) = show_panel(name)
   def found = page.find_all("[data-testid^='found-']", minimum: 1).map { |row| row["data-testid"].delete_prefix("found-") }
   def search(words) = page.find_field("Find a parameter").set(words)
   def scale = page.evaluate_script("document.querySelector('[data-testid=\"range\"]').getBoundingClientRect().width") / (8.0 * BAR)

@@ -40,7 +40,7 @@ RSpec.describe "Arranging with a finger" do
     y = middle("track-bell-buoy")[1]
     swipe([200, y], 150, middle("track-fog-pad")[1] - y) { expect(page).to have_css("[data-testid='loop']") }
     expect(page).to have_css("[data-testid='#{fog}'][aria-pressed='true']")
-    page.find("[role=tab]", text: "Clip").click
+    show_panel("Clip")
     within("section[aria-label$='regions']") { click_on "Mute" }
     song = eventually(id) { |now| now.directory.region(fog).region.muted && now.track("rope-bass").regions.first.muted }
     expect(song.track("crate-kit").regions.none?(&:muted)).to be true
@@ -48,20 +48,20 @@ RSpec.describe "Arranging with a finger" do
 
   it "drags the end of a move with a length of its own" do
     move = standing(id).song.clip("mooring").envelopes.first.id
-    page.find("[role=tab]", text: "Sum").click
+    show_panel("Sum")
     tap_button("own length")
     eventually(id) { |song| song.clip("mooring").envelopes.first.clock == "own_length" }
-    page.find("[role=tab]", text: "Sum").click
+    show_panel("Sum")
     swipe(middle("own-length-#{move}"), -52, 0)
     eventually(id) { |song| song.clip("mooring").envelopes.first.own_length_ticks == 6 * 960 }
     expect(page).to have_css("[data-testid='own-length-#{move}'] title", text: "6 beats", visible: :all)
   end
 
   it "keeps the song time and the track within reach" do
-    page.find("[role=tab]", text: "Song").click
-    tap_button("Copy time")
+    show_panel("Song")
+    tap_button("Copy bars")
     expect(page).to have_css(".notice", text: "ready to paste")
-    page.find("[role=tab]", text: "Track").click
+    show_panel("Track")
     tap_button("Solo")
     eventually(id) { |song| song.silent.include?("fog-pad") }
     expect(page.evaluate_script("document.documentElement.scrollWidth")).to be <= 390

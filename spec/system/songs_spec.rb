@@ -69,7 +69,7 @@ RSpec.describe "Songs in the studio" do
     open_song(id)
     focus(regions.first.id)
     press_keys(:Enter)
-    page.find("[role=tab]", text: "Clip").click
+    show_panel("Clip")
     expect(page).to have_text("shared by 4 regions")
     click_on "Copy"
     show_bar(9)
@@ -161,9 +161,9 @@ RSpec.describe "Songs in the studio" do
     5.times { |i| touch("touchMove", x, y + ((i + 1) * 6)) }
     touch("touchEnd")
     eventually(id) { |song| points_of(song, move_id)[1].value < 0.3 }
-    page.find("[role=tab]", text: "Sum").click
+    show_panel("Sum")
     expect(page).to have_css("[data-testid='sum-heard']")
-    page.find("[role=tab]", text: "Knobs").click
+    show_panel("Knobs")
     expect(page).to have_css("[data-testid='knob-rope-bass/synth/cutoff']")
     expect(page.evaluate_script("document.documentElement.scrollWidth")).to be <= 390
     click_on "Play"

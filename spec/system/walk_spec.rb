@@ -34,11 +34,14 @@ RSpec.describe "From a sweep in a clip to points on the track" do
   end
 
   def press_button(hand, words) = press_on(hand, page.find(:button, words, match: :first, visible: :all))
-  def open_panel(hand, name) = page.has_css?("[role=tab][aria-selected='true']", text: name, wait: 0.3) || press_on(hand, page.find("[role=tab]", text: name))
+  def open_panel(hand, name)
+    open = page.has_css?("[role=tab][aria-selected='true'], nav [aria-expanded='true']", text: name, wait: 0.3)
+    open || press_on(hand, page.find(StudioHelpers::PANEL_BUTTONS, text: name))
+  end
 
   # A sheet hides half the song of a phone; a press on its name lets it down.
   def close_panel(hand)
-    press_on(hand, page.find("[role=tab][aria-selected='true']")) if hand[:size] == :phone
+    press_on(hand, page.find("nav [aria-expanded='true']")) if hand[:size] == :phone
   end
 
   # Knobs are a panel of their own on a phone, and hide the song the less.

@@ -1,3 +1,4 @@
+import { answered, justAway, wentAway } from "./connection";
 import type {
   Catalogue,
   Change,
@@ -33,8 +34,15 @@ export class Refused extends Error {
 
 export const TAB = crypto.randomUUID();
 
+const AWAY: Fault = {
+  code: "no_server",
+  path: "",
+  message: "The server does not answer, so nothing was changed. Is it still running?",
+};
+
 async function ask<T>(method: string, path: string, body?: string, work?: string): Promise<T> {
   let response: Response;
+  if (method === "GET" && justAway()) throw new Refused(0, [AWAY]);
   try {
     const headers = {
       ...(body === undefined ? {} : { "Content-Type": "application/json" }),
@@ -42,10 +50,10 @@ async function ask<T>(method: string, path: string, body?: string, work?: string
     };
     response = await fetch(path, { method, body, headers });
   } catch {
-    throw new Refused(0, [
-      { code: "no_server", path: "", message: "The server does not answer. Is it still running?" },
-    ]);
+    wentAway();
+    throw new Refused(0, [AWAY]);
   }
+  answered();
   const data = await response.json().catch(() => null);
   if (response.ok && data !== null) return data as T;
   throw new Refused(

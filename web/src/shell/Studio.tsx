@@ -1,4 +1,5 @@
 import { Carry, Loop } from "../table/Carry";
+import { Away } from "../ui/Away";
 import { useNarrow } from "../ui/useNarrow";
 import { Desk } from "./Desk";
 import { useKeys } from "./keys";
@@ -12,6 +13,7 @@ export function Studio() {
       {narrow ? <Phone /> : <Desk />}
       <Carry />
       <Loop />
+      <Away />
     </>
   );
 }

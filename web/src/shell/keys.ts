@@ -26,6 +26,9 @@ import { fit, zoom } from "../table/scrolling";
 
 const typing = (target: EventTarget | null) =>
   target instanceof HTMLElement && (target.matches("input, select, textarea") || target.isContentEditable);
+/** In a field with nothing typed, undo and redo mean the song. */
+const meansSong = ({ target, key, ctrlKey, metaKey }: KeyboardEvent) =>
+  (ctrlKey || metaKey) && /^[zy]$/i.test(key) && target instanceof HTMLInputElement && !("typed" in target.dataset);
 const onPoint = (target: EventTarget | null) => target instanceof SVGElement && target.classList.contains("mark");
 
 /** Keys with Ctrl or Command. */
@@ -97,7 +100,7 @@ function onChosen(key: string, event: KeyboardEvent): boolean {
 }
 
 function onKey(event: KeyboardEvent): void {
-  if (typing(event.target) || event.defaultPrevented || handNow().hand) return;
+  if (event.defaultPrevented || handNow().hand || (typing(event.target) && !meansSong(event))) return;
   const key = event.key.toLowerCase();
   const held = event.ctrlKey || event.metaKey;
   if (held ? onHeld(key, event) : onPlain(key, event)) event.preventDefault();

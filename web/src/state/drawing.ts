@@ -1,4 +1,5 @@
 import { songApi } from "../api/client";
+import { onceBack } from "../api/connection";
 import type { Change, TrackDrawing } from "../api/types";
 import { lookup } from "./lookup";
 import { applyParts } from "./model";
@@ -21,8 +22,20 @@ export function drawTrack(trackId: string): void {
 const DRAWN_AT_ONCE = 6;
 
 async function drawAllWaiting(): Promise<void> {
-  while (undrawn.length > 0) await drawWaiting();
+  try {
+    while (undrawn.length > 0) await drawWaiting();
+  } catch {
+    const missing = undrawn;
+    undrawn = [];
+    onceBack(() => forgetDrawn(missing));
+  }
 }
+
+/** Rows in view ask again for what is forgotten. */
+const forgetDrawn = (trackIds: string[]): void =>
+  setSong(({ drawn }) => ({
+    drawn: Object.fromEntries(Object.entries(drawn).filter(([id]) => !trackIds.includes(id))),
+  }));
 
 /** What the last changes touched, by revision: a drawing that was asked for before them may still be true. */
 let changes: { revision: number; touched: Set<string> }[] = [];
@@ -51,14 +64,36 @@ async function drawWaiting(): Promise<void> {
   if (song().songId !== songId) return;
   if (stillTrue(drawing))
     return setSong((state) => ({ ...merged(state, drawing), model: applyParts(state.model, drawing.parts) }));
-  setSong(({ drawn }) => ({ drawn: Object.fromEntries(Object.entries(drawn).filter(([id]) => !wanted.includes(id))) }));
+  forgetDrawn(wanted);
 }
 
-export async function drawHeard(addresses: string[]): Promise<void> {
-  const missing = addresses.filter((address) => !song().heard[address]);
-  if (missing.length === 0) return;
-  const { heard, conflicts } = await api().heard(missing);
-  setSong((state) => ({ heard: { ...state.heard, ...heard }, conflicts: { ...state.conflicts, ...conflicts } }));
+/** Addresses whose heard bands are being asked for; those of one moment go in one request. */
+const asking = new Set<string>();
+let unheard: string[] = [];
+
+/** Asks for the heard bands that are not known yet. */
+export function drawHeard(addresses: string[]): void {
+  const missing = addresses.filter((address) => !song().heard[address] && !asking.has(address));
+  for (const address of missing) asking.add(address);
+  if (missing.length > 0 && unheard.length === 0) queueMicrotask(() => void hearWaiting());
+  unheard.push(...missing);
+}
+
+async function hearWaiting(): Promise<void> {
+  const wanted = unheard;
+  unheard = [];
+  const { songId, revision } = song();
+  const found = await api()
+    .heard(wanted)
+    .catch(() => null);
+  for (const address of wanted) asking.delete(address);
+  if (song().songId !== songId) return;
+  if (!found) return onceBack(() => drawHeard(wanted));
+  if (song().revision !== revision) return drawHeard(wanted);
+  setSong((state) => ({
+    heard: { ...state.heard, ...found.heard },
+    conflicts: { ...state.conflicts, ...found.conflicts },
+  }));
 }
 
 type Drawn = Pick<SongState, "curves" | "windows" | "passes" | "marks" | "uneven" | "meetings">;

@@ -1,4 +1,5 @@
 import { songApi, TAB } from "../api/client";
+import { answered, wentAway } from "../api/connection";
 import type { News } from "../api/types";
 import { tell } from "./notice";
 import { song } from "./song";
@@ -15,6 +16,8 @@ export function listen(songId: number): () => void {
     if (news.tab === TAB || !moved(news.revision)) return;
     void follow(news).then(() => tell("done", `${SAID[news.step]} in another tab: ${news.words}`));
   });
+  events.addEventListener("error", wentAway);
+  events.addEventListener("open", answered);
   events.addEventListener("standing", (event) => {
     if (moved(JSON.parse((event as MessageEvent<string>).data).revision)) void catchUp();
   });

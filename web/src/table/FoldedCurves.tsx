@@ -1,4 +1,3 @@
-import { drawLater } from "./drawQueue";
 import { useEffect, useRef, useState } from "react";
 import { useShallow } from "zustand/react/shallow";
 import type { Corners, EnvelopePart, Px, RegionPart, Window } from "../api/types";
@@ -8,6 +7,7 @@ import type { Lookup } from "../state/lookup";
 import { song, useSong } from "../state/song";
 import { useView } from "../state/view";
 import { useTheme } from "../ui/theme";
+import { drawLater } from "./drawQueue";
 import { drawStitches } from "./stitches";
 
 const TILE: Px = 800;

@@ -48,6 +48,8 @@ export function TextField({ label, value, onCommit, className, hint, field, inpu
     else box.current?.select();
   };
   const onKey = (event: KeyboardEvent) => {
+    // With nothing typed, undo and redo mean the song.
+    if (draft === null && (event.ctrlKey || event.metaKey)) return;
     event.stopPropagation();
     if (event.key === "Enter") {
       keep();
@@ -70,6 +72,7 @@ export function TextField({ label, value, onCommit, className, hint, field, inpu
         inputMode={inputMode}
         autoComplete="off"
         spellCheck={false}
+        data-typed={draft !== null || undefined}
         onFocus={(event) => event.currentTarget.select()}
         onBlur={keep}
         onKeyDown={onKey}

@@ -22,7 +22,6 @@ interface Props<K extends string> {
 
 /** One panel that turns between several, with a rail of named icons; closed it leaves its room to others. */
 export function Rail<K extends string>({ label, tabs, current, open, onOpen, onClose, children }: Props<K>) {
-  const name = tabs.find(({ id }) => id === current)?.name;
   return (
     <Tabs
       orientation="vertical"
@@ -31,7 +30,7 @@ export function Rail<K extends string>({ label, tabs, current, open, onOpen, onC
       className="flex h-full min-h-0"
     >
       {open && (
-        <TabPanel id={current} className="relative flex min-h-0 w-68 flex-col overflow-auto" aria-label={name}>
+        <TabPanel id={current} className="relative flex min-h-0 w-68 flex-col overflow-auto">
           <button
             type="button"
             className="btn btn-ghost btn-square btn-xs absolute top-1.5 right-1 z-10"

@@ -62,7 +62,7 @@ export function KnobStrip() {
   const { model, find } = useShown();
   const track = model.tracks.find((entry) => entry.id === trackId);
   // biome-ignore lint/correctness/useExhaustiveDependencies: worked out again just when one of these changes
-  useEffect(() => void drawHeard(heardInView()), [trackId, model]);
+  useEffect(() => drawHeard(heardInView()), [trackId, model]);
   useExactValues(trackId);
   if (!catalogue || !track) return <p className="faint p-4">Select a track to see its knobs.</p>;
   if (track.kind === "carrier")

@@ -37,7 +37,7 @@ export function Unfolded({ track, regions, model, find, focus, view }: Props) {
   const lane = (find.envelopes[`track/${track.id}`] ?? []).find((entry) => entry.target === focus);
   // biome-ignore lint/correctness/useExhaustiveDependencies: worked out again just when one of these changes
   useEffect(() => {
-    if (focus) void drawHeard([focus]);
+    if (focus) drawHeard([focus]);
   }, [focus, model]);
   return (
     <div
