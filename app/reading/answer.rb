@@ -34,7 +34,7 @@ class Answer
   # For a change that is only being tried: of envelopes just the points that differ, of curves just the stretches.
   # `patches` => { "curves" => envelope id => [[from, to, corners]], "heard" => address => [[from, to, corners], ...] }
   def preview
-    told = { "parts" => Wire.parts(tried_parts), "points" => touched_points }
+    told = { "parts" => Wire.parts(@after, tried_parts), "points" => touched_points }
     stretches = only_points
     return { **told, **drawing } unless stretches
 
@@ -49,7 +49,7 @@ class Answer
 
   private
 
-  def parts = Wire.parts(@records.map { |key, record| [*key, record] })
+  def parts = Wire.parts(@after, @records.map { |key, record| [*key, record] })
 
   def changes = @changes ||= Heard::Changes.between(@before, @after)
 

@@ -1,9 +1,11 @@
 # frozen_string_literal: true
 
-# What devices there are, and how their values read: for every scale, the text of each of {STEPS} + 1 places of the
-# knob's travel, so that the screen can read out a value at any moment without knowing the scale.
+# What devices there are, and what their scales mark on an axis. For every scale a line chain of the
+# engine's values over the knob's travel, so that a knob sounds while it is turned; what people read comes with answers about a
+# song.
 module Catalogue
-  STEPS = 500
+  # How far that chain may stray, as a share of the travel.
+  TOLERANCE = 0.00005
 
   module_function
 
@@ -14,7 +16,7 @@ module Catalogue
     devices = KindSatchel::Devices::TYPES.to_h { |id, type| [id, device(type, scales)] }
     send = parameter(KindSatchel::Devices::SEND, scales)
     { "devices" => devices, "send" => send, "send_prefix" => KindSatchel::Devices::SEND_PREFIX, "scales" => scales.values,
-      "amounts" => amounts, "shapes" => KindSatchel::Shapes::ALL.ids, "roles" => KindSatchel::Roles::ALL.ids, "clocks" => KindSatchel::Clocks::ALL.ids,
+      "amount_marks" => amount_marks, "shapes" => KindSatchel::Shapes::ALL.ids, "roles" => KindSatchel::Roles::ALL.ids, "clocks" => KindSatchel::Clocks::ALL.ids,
       "track_kinds" => KindSatchel::Track::KINDS.to_h { |kind| [kind, { "holds" => KindSatchel::Track::HOLDS.fetch(kind, []) }] },
       "shortest_ticks" => KindSatchel::Timing::SHORTEST_TICKS, "drum_sounds" => KindSatchel::Devices::DRUM_SOUNDS }
   end
@@ -32,21 +34,26 @@ module Catalogue
   def scale(scale, index)
     marks = KindSatchel::Marks.of(scale).map { |value| [value.round(5), scale.text(value)] }
     { "index" => index, "origin" => scale.origin, "steps" => scale.steps, "set_only" => scale.set_only?, "gain" => scale.gain?,
-      "unit" => scale.unit.word, "marks" => marks, "texts" => places.map { |value| scale.text(value) }, "engine" => engine(scale) }
+      "unit" => scale.unit.word, "marks" => marks, "engine" => engine(scale) }
   end
 
-  # The engine's value at the places of the travel; steps and switches have one for each step.
-  def engine(scale) = (0..(scale.steps || STEPS)).map { |i| scale.engine(i.fdiv(scale.steps || STEPS)).round(7) }
+  # Value, engine's value, value, engine's value, ... Steps and switches have a pair for each step.
+  def engine(scale)
+    places = scale.steps ? (0..scale.steps).map { |i| i.fdiv(scale.steps) } : [0.0, *scale.breaks(0.0, 1.0, TOLERANCE), 1.0]
+    places.flat_map { |value| [value.round(9), scale.engine(value).round(9)] }
+  end
 
-  # The texts of a scaling and of the two kinds of shift, over their whole range.
-  def amounts
+  # Values worth a line on the axis of a scaling and of the two kinds of shift.
+  def amount_marks
     gain, plain = KindSatchel::Devices::SEND.scale, KindSatchel::Scales::Linear.new(low: 0, high: 1, unit: KindSatchel::Units::PLAIN)
-    { "scale" => places.map { |value| KindSatchel::Roles::Scale.amount_text(plain, value) },
-      "shift_gain" => places.map { |value| KindSatchel::Roles::Shift.amount_text(gain, (value * 2) - 1) },
-      "shift" => places.map { |value| KindSatchel::Roles::Shift.amount_text(plain, (value * 2) - 1) } }
+    { "scale" => quarters(KindSatchel::Roles::Scale, plain), "shift" => quarters(KindSatchel::Roles::Shift, plain),
+      "shift_gain" => quarters(KindSatchel::Roles::Shift, gain) }
   end
 
-  def places = (0..STEPS).map { |i| i.fdiv(STEPS) }
+  def quarters(rules, scale)
+    low, high = rules.values.min, rules.values.max
+    (0..4).map { |i| low + ((high - low) * i / 4.0) }.map { |value| [value, rules.amount_text(scale, value)] }
+  end
 
-  private_class_method :device, :parameter, :scale, :engine, :amounts, :places
+  private_class_method :device, :parameter, :scale, :engine, :amount_marks, :quarters
 end

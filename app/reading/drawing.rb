@@ -30,7 +30,7 @@ class Drawing
     clips = regions.map(&:clip_id).uniq.map { |id| @song.clip(id) }
     envelopes = tracks.flat_map(&:lanes) + clips.flat_map(&:envelopes)
     { "curves" => curves(envelopes), "uneven" => uneven(envelopes), "meetings" => meetings(envelopes),
-      **placed(regions), "parts" => Wire.parts(tracks.flat_map { |track| lanes(track) } + clips.flat_map { |clip| whole(clip) }) }
+      **placed(regions), "parts" => Wire.parts(@song, tracks.flat_map { |track| lanes(track) } + clips.flat_map { |clip| whole(clip) }) }
   end
 
   # Where what regions hold lies in the song.
@@ -106,7 +106,22 @@ class Drawing
     end
   end
 
+  # What an envelope has at a place of its own time, or an amount of it, or a value of a parameter: as a number, and as people
+  # write it.
+  # @param place [Hash] "envelope_id" with "tick" or "value", or "address" with "value"
+  # @return [Array(Float, String)]
+  # @raise [InvalidInput, NotFound]
+  def reading(place)
+    return written(@song.parameter(Address.parse(place["address"])).scale, Roles::Set, place["value"]) if place["address"]
+
+    envelope = @song.directory.envelope(place["envelope_id"]).envelope
+    value = place["value"] || Envelope.new(**envelope.to_h, range: [0.0, 1.0]).at(place["tick"]) || envelope.role_rules.neutral || @song.knob(envelope.target)
+    written(@song.parameter(envelope.target).scale, envelope.role_rules, value)
+  end
+
   private
+
+  def written(scale, rules, value) = [value, rules.amount_text(scale, value)]
 
   def known?(text) = @song.parameter?(Address.parse(text))
 

@@ -45,6 +45,22 @@ module Reading
       listening ? settings.open_songs.fetch(id).song.silent : []
     end
 
+    # A normalised value from the query, nil for none.
+    def value_of(name)
+      return unless params[name]
+
+      value = Float(params[name].to_s, exception: false)
+      raise KindSatchel::InvalidInput.of("out_of_range", "/#{name}", "#{name} is a number from -1 to 1.") unless value&.between?(-1, 1)
+
+      value
+    end
+
+    # What is to be read: an envelope at a tick, an amount of it, or a value of a parameter.
+    def place_read
+      value = value_of("value")
+      { "envelope_id" => params["envelope_id"], "address" => params["address"], "value" => value, "tick" => value ? nil : tick_of("tick") }
+    end
+
     # A list from the query.
     def list_of(name) = params[name].to_s.split(",")
   end
@@ -73,6 +89,7 @@ module Reading
       json("heard" => draw.heard(list_of(:addresses)), "conflicts" => draw.conflicts(list_of(:addresses)))
     end
     app.get("/api/songs/:id/values") { json(Drawing.new(song).values(list_of(:addresses), tick_of("tick"))) }
+    app.get("/api/songs/:id/reading") { json(Drawing.new(song).reading(place_read)) }
     app.get("/api/songs/:id/explanation") do
       address = KindSatchel::Address.parse(params[:address])
       json(KindSatchel::Heard::Explanation.new(song, address, tick_of("tick")).to_record)

@@ -183,11 +183,43 @@ RSpec.describe "Reading a song" do
     expect(get_json("/api/songs/#{id}/explanation?address=rope-bass/synth/cutoff&tick=soon")["faults"].first["path"]).to eq "/tick"
   end
 
-  it "lists every device with texts for the whole travel" do
+  it "lists what a knob sounds like while it is turned, within 1/10,000 of the travel" do
     catalogue = get_json("/api/catalogue")
-    entry = catalogue["devices"]["mono-synth"]["parameters"].find { |parameter| parameter["id"] == "cutoff" }
-    texts = catalogue["scales"][entry["scale"]]["texts"]
-    expect([texts.first, texts.last, texts.size]).to eq ["30 Hz", "18 kHz", 501]
+    scales = KindSatchel::Devices::TYPES.ids.flat_map { |type| KindSatchel::Devices::TYPES.fetch(type).parameters.values.map { |one| [type, one] } }
+    scales.uniq { |_, one| one.scale }.reject { |_, one| one.scale.steps }.each do |type, parameter|
+      entry = catalogue["devices"][type]["parameters"].find { |one| one["id"] == parameter.id }
+      table = catalogue["scales"][entry["scale"]]["engine"]
+      off = (0..997).map do |i|
+        (a, low), (b, high) = table.each_slice(2).each_cons(2).find { |_, (to, _)| to >= i / 997.0 }
+        sounds = low + ((high - low) * ((i / 997.0) - a) / (b - a))
+        back = parameter.scale.gain? ? Math.sqrt(sounds / parameter.scale.peak) : parameter.scale.normalised(sounds / parameter.scale.unit.engine_factor)
+        (back - (i / 997.0)).abs
+      end
+      expect([parameter.id, off.max]).to match [parameter.id, be < 1e-4]
+    end
+  end
+
+  let(:move_id) { standing(id).song.clip("mooring").envelopes.first.id }
+
+  it "reads a place of a curve, an amount and a knob's value as people write them" do
+    path = "/api/songs/#{id}/reading"
+    envelope = standing(id).song.clip("mooring").envelopes.first
+    read = get_json("#{path}?envelope_id=#{move_id}&tick=1234")
+    expect(read).to eq [envelope.at(1234), "+2.87 %"]
+    expect(get_json("#{path}?envelope_id=#{move_id}&value=0.25")).to eq [0.25, "+25 %"]
+    expect(get_json("#{path}?address=rope-bass/synth/cutoff&value=0")).to eq [0.0, "30 Hz"]
+    %w[value=2 value=x tick=-1 tick=].each do |rest|
+      get_json("#{path}?envelope_id=#{move_id}&#{rest}")
+      expect(last_response.status).to eq 422
+    end
+    get_json("#{path}?envelope_id=nobody&tick=0")
+    expect(last_response.status).to eq 404
+  end
+
+  it "writes every point's value out, in its unit" do
+    points = get_json("/api/songs/#{id}/drawing?tracks=rope-bass")["parts"].find { |_, key,| key == move_id }[2]["points"]
+    scale = standing(id).song.parameter(KindSatchel::Address.parse("rope-bass/synth/cutoff")).scale
+    expect(points.map { |point| point["text"] }).to eq(points.map { |point| KindSatchel::Roles::Shift.amount_text(scale, point["value"]) })
   end
 
   it "refuses a stretch that ends before it starts" do

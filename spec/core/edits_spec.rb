@@ -23,10 +23,19 @@ RSpec.describe KindSatchel::Edits do
 
   describe "points" do
     it "adds a point on the line without changing the curve" do
-      on_line = move(song).at(2500)
-      after = apply(song, "add_point", envelope_id: "e1", tick: 2500, value: on_line).song
+      after = apply(song, "add_point", envelope_id: "e1", tick: 2500).song
       (0..3840).step(60) { |tick| expect(move(after).at(tick)).to be_within(1e-9).of(move(song).at(tick)) }
       expect(ticks(after)).to eq [0, 1920, 2500, 3840]
+    end
+
+    it "adds a point on the line of a move with limits, of every shape, before the first and past the last, without changing what is heard" do
+      shapes = [[0, 0.2, 0.7], [900, 0.8], [1800, 0.4, "hold"], [2400, 0.9]]
+      some = small_song(clip: [envelope(*shapes, range: [0.25, 0.75])])
+      (100..3500).step(271) do |tick|
+        after = apply(some, "add_point", envelope_id: "e1", tick:).song
+        (0..3840).step(60) { |place| expect(move(after).at(place)).to be_within(1e-9).of(move(some).at(place)) }
+      end
+      expect(faults { apply(small_song(clip: [envelope]), "add_point", envelope_id: "e1", tick: 0) }).to eq [["no_value", "/value"]]
     end
 
     it "adds before the first and after the last" do

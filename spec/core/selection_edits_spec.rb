@@ -81,6 +81,10 @@ RSpec.describe "Edits of points and stretches" do
         expect(scale.natural(edited("enter_points", runs: [[1, 1]], value: text).points[1].value)).to be_within(1e-6).of(natural)
       end
       expect(places(edited("enter_points", runs: [[1, 2]], position: "1.2.120")).map(&:first)).to eq [0, 1080, 2040, 2880, 3840]
+      region = song.track("bass").regions.first.id
+      expect(places(edited("enter_points", runs: [[1, 1]], position: "3.2.120", region_id: region)).map(&:first)).to eq [0, 1080, 1920, 2880, 3840]
+      expect(problem("enter_points", runs: [[1, 1]], position: "4.1", region_id: region)).to eq [["outside", "/position"]]
+      expect(problem("enter_points", runs: [[1, 1]], position: "2.1", region_id: "none")).to eq [["unknown_region", "/region_id"]]
       expect(problem("enter_points", runs: [[1, 1]], value: "1 MHz")).to eq [["bad_value", "/value"]]
       expect(problem("enter_points", runs: [[1, 1]], value: "99 kHz")).to eq [["out_of_range", "/value"]]
       expect(problem("enter_points", runs: [[1, 1]], position: "2.9")).to eq [["bad_position", "/position"]]

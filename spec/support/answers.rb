@@ -12,6 +12,7 @@ module Answers
     %r{^GET /api/songs/\d+/heard\?} => "heard",
     %r{^GET /api/songs/\d+/values\?} => "values",
     %r{^GET /api/songs/\d+/explanation\?} => "explanation",
+    %r{^GET /api/songs/\d+/reading\?} => "reading",
     %r{^GET /api/songs/\d+/position\?} => "position",
     %r{^GET /api/songs/\d+/moves_table\?} => "moves_table",
     %r{^GET /api/songs/\d+/track_counts\?} => "track_counts",

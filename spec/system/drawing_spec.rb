@@ -147,15 +147,15 @@ RSpec.describe "Drawing moves" do
     it "says at the field what is wrong with a value, a position or an amount, and changes nothing" do
       mouse.click(x: middle("point-#{move_id}-1")[0], y: middle("point-#{move_id}-1")[1])
       tab "Edit"
-      { "Value" => ["900 %", "outside"], "Position" => ["9.9", "outside the meter"],
-        "Boost or cut by" => ["loud", "no amount"], "Scale to %" => ["much", "is a number"],
+      { "Value" => ["900 %", "outside"], "In the clip" => ["9.9", "outside the meter"], "In the song" => ["1.1", "this region goes from"],
+        "Raise or lower by" => ["loud", "no amount"], "Scale to %" => ["much", "is a number"],
         "Stretch from" => ["soon", "not a position"] }.each do |field, (text, words)|
         type_into field, text
         expect(page).to have_css("[role=alert]", text: words)
       end
       expect(standing(id).revision).to eq 1
       type_into "Value", "+20"
-      type_into "Position", "2.1.120"
+      type_into "In the song", "6.1.120"
       eventually(id) { |now| points_of(now, move_id)[1].tick == 3960 && (points_of(now, move_id)[1].value - 0.2).abs < 1e-9 }
     end
 

@@ -42,7 +42,7 @@ RSpec.describe "Moves in the studio" do
   it "says before the press what it will do, adds a point by a press on the line, and removes it by a double-click" do
     x, y = on_line(move_id, 210)
     mouse.move(x:, y:)
-    expect(page).to have_css("[data-testid='words']", text: /add a point \+\d/, visible: :all)
+    expect(page).to have_css("[data-testid='words']", text: /add a point · \+\d/, visible: :all)
     before = points_of(standing(id).song, move_id).size
     mouse.click(x:, y:)
     eventually(id) { |song| points_of(song, move_id).size == before + 1 }

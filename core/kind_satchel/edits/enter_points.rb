@@ -4,11 +4,16 @@ module KindSatchel
   module Edits
     # Puts points on a value and a position as people write them. Several take the value together; in time the first goes
     # to the position and the others keep their distance from it. What cannot be is refused, not cut short.
+    #
+    # The position is in the envelope's own time; with `region_id` it is one of the song, where the envelope sounds in that
+    # region.
     module EnterPoints
       def self.call(song, input)
         next_song, what = Moves.change_points(song, input) do |selection, envelope|
           points = input[:value] ? valued(selection, envelope, Moves.scale(song, envelope), input[:value]) : envelope.points
-          input[:position] ? placed(song, Selection.new(points, selection.runs), input[:position]) : points
+          next points unless input[:position]
+
+          placed(song, Selection.new(points, selection.runs), wanted(song, envelope, input))
         end
         [next_song, "put #{what} on #{[input[:value], input[:position]].compact.join(' at ')}"]
       end
@@ -18,15 +23,28 @@ module KindSatchel
         selection.revalued(envelope.role_rules.values) { value }
       end
 
-      def self.placed(song, selection, text)
-        ticks = Moves.at("/position") { song.meter.parse(text) } - selection.first.tick
+      # The tick in the envelope's own time that the position names.
+      def self.wanted(song, envelope, input)
+        tick = Moves.at("/position") { song.meter.parse(input[:position]) }
+        return tick unless input[:region_id]
+
+        region = song.directory.region(input[:region_id]).region
+        unless tick.between?(region.start_tick, region.end_tick - 1)
+          raise InvalidInput.of("outside", "/position", "In the song this region goes from #{song.meter.text(region.start_tick)} to #{song.meter.text(region.end_tick)}.")
+        end
+
+        Clocks.position(region, song.clip(region.clip_id), envelope, tick).round
+      end
+
+      def self.placed(song, selection, wanted)
+        ticks = wanted - selection.first.tick
         points = selection.retimed { |point| point.tick + ticks }
         stopped = selection.indexes.find { |i| points[i].tick != selection.points[i].tick + ticks }
         return points unless stopped
 
         raise InvalidInput.of("in_the_way", "/position", "Another point stands in the way: at #{song.meter.text(points[stopped].tick)} it would be passed.")
       end
-      private_class_method :valued, :placed
+      private_class_method :valued, :wanted, :placed
     end
   end
 end

@@ -10,6 +10,7 @@ import type {
   MovesTable,
   Preview,
   Progress,
+  Reading,
   ShelfEntry,
   Snapshot,
   Snippet,
@@ -101,6 +102,10 @@ export const songApi = (id: number) => ({
     get<Values>(`/api/songs/${id}/values?addresses=${addresses.join(",")}&tick=${Math.round(tick)}`),
   explanation: (address: string, tick: Ticks) =>
     get<Explanation>(`/api/songs/${id}/explanation?address=${address}&tick=${Math.round(tick)}`),
+  reading: (question: Record<string, string | number>) =>
+    get<Reading>(
+      `/api/songs/${id}/reading?${new URLSearchParams(Object.entries(question).map(([key, value]) => [key, String(value)]))}`,
+    ),
   position: (text: string) => get<{ tick: Ticks }>(`/api/songs/${id}/position?text=${encodeURIComponent(text)}`),
   snippet: (envelopeId: string, from: Ticks, to: Ticks) =>
     get<Snippet>(

@@ -26,9 +26,9 @@ export type {
   ParameterEntry,
   Part,
   Pass,
-  PointRecord,
   Preview,
   Progress,
+  Reading,
   RegionPart,
   ScaleEntry,
   ShelfEntry,
@@ -44,6 +44,7 @@ export type {
   Values,
   Wants,
   Window,
+  WrittenPoint as PointRecord,
 } from "./generated/wire";
 
 /** Song positions and lengths: 960 ticks to the quarter note. */

@@ -11,7 +11,7 @@ type Shape = EditInputs["shape_segments"]["shape"];
 type Marked = Extract<Hit, { index: number }>;
 
 /** The shape of a segment without its point. */
-export function shapeOf({ tick: _tick, value: _value, ...shape }: PointRecord): Shape {
+export function shapeOf({ tick: _tick, value: _value, text: _text, ...shape }: PointRecord): Shape {
   return shape as Shape;
 }
 

@@ -1,5 +1,5 @@
 import type { PointerEvent } from "react";
-import type { EditInputs, Normalised, Ticks } from "../api/types";
+import type { EditInputs, Normalised, Px, Ticks } from "../api/types";
 import { heightAt } from "../geometry/corners";
 import { type Ground, inside, outside, valueAt, yOf } from "../geometry/hit";
 import { snapTick, xToTick } from "../geometry/viewport";
@@ -64,15 +64,18 @@ export function pressSegment(event: PointerEvent, ground: Ground, index: number)
   dragPoints(event, ground, [index, index + 1], index, () => {});
 }
 
-/** Presses the line, or the ground of an empty envelope: a point is added there, and may be dragged at once. */
-export function pressLine(event: PointerEvent, ground: Ground, tick: Ticks, value: Normalised): void {
+/**
+ * Presses the line, or the ground of an empty envelope: a point is added there, and may be dragged at once. On the line the
+ * core takes its value from the curve itself; a drag puts it where the hand goes.
+ */
+export function pressLine(event: PointerEvent, ground: Ground, tick: Ticks, value: Normalised | null, y: Px): void {
   const { envelope, window } = ground;
   const trial = previewer();
   const start = outside(window, tick);
   const inputs = (reach: Reach): EditInputs["add_point"] => ({
     envelope_id: envelope.id,
     tick: Math.max(0, Math.round(inside(window, snapTick(start + xToTick(ground, reach.dx), step(reach))))),
-    value: reach.moved ? valueAt(ground, yOf(ground, value) + reach.dy) : value,
+    ...(reach.moved ? { value: valueAt(ground, y + reach.dy) } : value === null ? {} : { value }),
   });
   setChoice({ envelopeId: envelope.id, chosen: [], span: null, windowFrom: window[0] });
   drag(event, {

@@ -1,5 +1,4 @@
 import { useEffect } from "react";
-import { heightAt } from "../geometry/corners";
 import { barTicks } from "../geometry/viewport";
 import { chosenRegions } from "../gestures/choosing";
 import { addPoint, focusPoint, nudge, removePoints, walk } from "../gestures/points";
@@ -114,7 +113,6 @@ function addAtPlayhead(): void {
   void addPoint({
     envelope_id: choice.envelope.id,
     tick,
-    value: heightAt(song().curves[choice.envelope.id] ?? [], tick) ?? 0,
   }).then(() => focusPoint(choice.envelope.id, chosenNow().chosen[0] ?? 0));
 }
 

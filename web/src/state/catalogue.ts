@@ -1,4 +1,5 @@
-import type { Catalogue, EnvelopePart, Normalised, ParameterEntry, ScaleEntry, TrackPart } from "../api/types";
+import type { Catalogue, Normalised, ParameterEntry, ScaleEntry, TrackPart } from "../api/types";
+import { heightAt } from "../geometry/corners";
 
 export interface Placed {
   address: string;
@@ -7,26 +8,10 @@ export interface Placed {
   scale: ScaleEntry;
 }
 
-/** The text at a share of a list that covers a whole travel. */
-const at = (texts: string[], share: number): string =>
-  texts[Math.round(Math.min(Math.max(share, 0), 1) * (texts.length - 1))];
-
-export const valueText = (scale: ScaleEntry, value: Normalised): string => at(scale.texts, value);
-
-/** What a point of an envelope says, in the unit of its role. */
-export function amountText(catalogue: Catalogue, scale: ScaleEntry, role: EnvelopePart["role"], value: number): string {
-  if (role === "set") return valueText(scale, value);
-  if (role === "scale") return at(catalogue.amounts.scale, value);
-  return at(scale.gain ? catalogue.amounts.shift_gain : catalogue.amounts.shift, (value + 1) / 2);
-}
-
-/** The engine's value at a place of the travel, between the listed ones in proportion. */
-export function engineValue(scale: ScaleEntry, value: Normalised): number {
-  const place = Math.min(Math.max(value, 0), 1) * (scale.engine.length - 1);
-  const left = Math.floor(place);
-  const a = scale.engine[left];
-  const b = scale.engine[Math.min(left + 1, scale.engine.length - 1)];
-  return scale.steps ? scale.engine[Math.round(place)] : a + (b - a) * (place - left);
+/** The engine's value at a place of the travel, on the chain the core sends. */
+export function engineValue({ engine, steps }: ScaleEntry, value: Normalised): number {
+  const place = Math.min(Math.max(value, 0), 1);
+  return heightAt(engine, steps ? Math.round(place * steps) / steps : place) ?? 0;
 }
 
 const sendsOf = (catalogue: Catalogue, tracks: TrackPart[]): ParameterEntry[] =>

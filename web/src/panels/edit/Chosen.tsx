@@ -4,9 +4,9 @@ import { stretchNow } from "../../state/choosing";
 import { edit } from "../../state/edits";
 import { useGrid } from "../../state/useGrid";
 import { viewNow } from "../../state/view";
-import { useSay } from "../../table/strips/useSay";
 import { Do, Row, Typed } from "../../ui/Entry";
 import { NumberField } from "../../ui/Fields";
+import { Place } from "./Place";
 import { ShapeNumbers } from "./ShapeNumbers";
 
 type Base = { envelope_id: string; runs: [number, number][] };
@@ -23,7 +23,6 @@ export function Chosen({
   chosen: number[];
   base: Base;
 }) {
-  const say = useSay(envelope, scale);
   const grid = useGrid();
   const [pivot, setPivot] = useState("foot");
   const [strength, setStrength] = useState(100);
@@ -47,18 +46,12 @@ export function Chosen({
           key={`v${chosen}${first.value}`}
           label="Value"
           field="exact-value"
-          value={several ? "" : say(first.value)}
+          value={several ? "" : (first.text ?? "")}
           hint={several ? "all to…" : undefined}
           name="enter_points"
           inputs={(value) => ({ ...base, value })}
         />
-        <Typed
-          key={`p${chosen}${first.tick}`}
-          label="Position"
-          value={say.position(first.tick)}
-          name="enter_points"
-          inputs={(position) => ({ ...base, position })}
-        />
+        <Place key={`p${chosen}${first.tick}`} envelope={envelope} tick={first.tick} base={base} />
       </div>
       <ShapeNumbers envelope={envelope} chosen={chosen} />
       <Row title="Level">
@@ -89,7 +82,7 @@ export function Chosen({
       </Row>
       <div className="grid grid-cols-2 gap-1.5">
         <Typed
-          label="Boost or cut by"
+          label="Raise or lower by"
           hint={scale.gain ? "-3 dB" : "10 %"}
           name="boost_points"
           inputs={(amount) => ({ ...base, amount })}
@@ -122,7 +115,7 @@ export function Chosen({
           name="thin_points"
           inputs={(text) => ({ ...base, tolerance: Number(text.replace("%", "")) / 100 })}
         />
-        <Typed label="Level at" hint={say(first.value)} name="level_points" inputs={(to) => ({ ...base, to })} />
+        <Typed label="Level at" hint={first.text} name="level_points" inputs={(to) => ({ ...base, to })} />
       </div>
     </>
   );

@@ -8,7 +8,7 @@ import { edit } from "../../state/edits";
 import { tell } from "../../state/notice";
 import { useSong } from "../../state/song";
 import { useEnvelopeInHand } from "../../state/useShown";
-import { useSay } from "../../table/strips/useSay";
+import { useSayPosition } from "../../table/strips/useSay";
 import { Do, Row } from "../../ui/Entry";
 import { Chosen } from "./Chosen";
 import { Stretches } from "./Stretches";
@@ -43,7 +43,7 @@ function OfEnvelope({ envelope, scale, name }: { envelope: EnvelopePart; scale: 
         <h3 className="font-bold">
           {name} {owner}
         </h3>
-        <Span envelope={envelope} scale={scale} chosen={chosen} />
+        <Span envelope={envelope} chosen={chosen} />
       </header>
       <Row title="Choose">
         <Do
@@ -97,19 +97,20 @@ function OfEnvelope({ envelope, scale, name }: { envelope: EnvelopePart; scale: 
 }
 
 /** How many points are chosen, over which time and between which values. */
-function Span({ envelope, scale, chosen }: { envelope: EnvelopePart; scale: ScaleEntry; chosen: number[] }) {
+function Span({ envelope, chosen }: { envelope: EnvelopePart; chosen: number[] }) {
   const span = useChoice((state) => state.span);
-  const say = useSay(envelope, scale);
+  const say = useSayPosition();
   const points = chosen.map((index) => envelope.points[index]).filter(Boolean);
   const values = points.map((point) => point.value);
+  const textOf = (value: number) => points.find((point) => point.value === value)?.text ?? "";
   const ends = span ?? (points.length > 0 ? [points[0].tick, points[points.length - 1].tick] : null);
   if (!ends) return <p className="faint text-xs">no point chosen, of {envelope.points.length}</p>;
   return (
     <p className="faint text-xs" data-testid="choice-span">
-      {points.length === 1 ? "1 point" : `${points.length} points`}, {say.position(ends[0])}
-      {ends[1] > ends[0] && ` to ${say.position(ends[1])}`}
+      {points.length === 1 ? "1 point" : `${points.length} points`}, {say(ends[0])}
+      {ends[1] > ends[0] && ` to ${say(ends[1])}`}
       {points.length > 0 &&
-        ` · ${say(Math.min(...values))}${points.length > 1 ? ` to ${say(Math.max(...values))}` : ""}`}
+        ` · ${textOf(Math.min(...values))}${points.length > 1 ? ` to ${textOf(Math.max(...values))}` : ""}`}
     </p>
   );
 }

@@ -1,14 +1,15 @@
 import { Hand } from "lucide-react";
-import { type KeyboardEvent, memo, type PointerEvent, useState } from "react";
+import { type KeyboardEvent, memo, type PointerEvent, useRef, useState } from "react";
 import type { Normalised, TrackPart } from "../../api/types";
 import { hueStyle, parameterHue } from "../../geometry/hue";
 import { drag } from "../../gestures/drag";
 import { type Acting, actingWords } from "../../state/acting";
-import { knobValue, type Placed, valueText } from "../../state/catalogue";
+import { knobValue, type Placed } from "../../state/catalogue";
 import { edit } from "../../state/edits";
 import { focusOn } from "../../state/focus";
 import { previewer } from "../../state/previewer";
-import { useSong } from "../../state/song";
+import { useReading } from "../../state/reading";
+import { setSong, useSong } from "../../state/song";
 import { useTransport } from "../../state/transport";
 import { EmbedButton } from "./EmbedButton";
 import { heardNow, KnobFace } from "./KnobFace";
@@ -41,8 +42,12 @@ export const Knob = memo(function Knob({ track, placed, acts, focused }: Props) 
   const held = track.devices.find((device) => device.id === placed.deviceId)?.held[entry.id] !== undefined;
   const automated = !held && (acts.clip === "on" || acts.lane === "on");
   const heard = useHeard(address, automated);
-  const exact = useSong((state) => (automated || held ? state.exact[address] : undefined));
-  const value = turned ?? heard ?? exact?.[0] ?? rest;
+  const exact = useSong((state) => state.exact[address]);
+  const reading = useReading(turned === null ? null : { address, value: turned });
+  const text = turned === null ? (exact?.[1] ?? "") : reading;
+  const textNow = useRef<[Normalised, string] | null>(null);
+  textNow.current = turned === null ? null : [turned, reading];
+  const value = turned ?? heard ?? rest;
   const step = scale.steps ? 1 / scale.steps : 0.01;
   const set = (next: Normalised) => void edit("set_knob", { address, value: Math.min(Math.max(next, 0), 1) });
 
@@ -50,7 +55,11 @@ export const Knob = memo(function Knob({ track, placed, acts, focused }: Props) 
     focusOn(address);
     const trial = previewer();
     const wish = (dy: number) => Math.min(Math.max(resting - dy / TRAVEL_PX, 0), 1);
-    const done = () => setTurned(null);
+    const done = () => {
+      const known = textNow.current;
+      if (known) setSong(({ exact }) => ({ exact: { ...exact, [address]: known } }));
+      setTurned(null);
+    };
     drag(event, {
       move: ({ dy }) => {
         setTurned(wish(dy));
@@ -94,10 +103,10 @@ export const Knob = memo(function Knob({ track, placed, acts, focused }: Props) 
         aria-valuemin={0}
         aria-valuemax={1}
         aria-valuenow={Number(value.toFixed(4))}
-        aria-valuetext={valueText(scale, value)}
+        aria-valuetext={text}
         title={
           entry.automatable
-            ? `${entry.name}: rests at ${valueText(scale, rest)}. Double-click for the default.`
+            ? `${entry.name}: drag up or down; a double press brings the default back`
             : `${entry.name} cannot be automated: ${entry.reason}`
         }
         className={`touch-none cursor-ns-resize rounded-full ${focused ? "bg-base-300" : ""}`}
@@ -121,7 +130,7 @@ export const Knob = memo(function Knob({ track, placed, acts, focused }: Props) 
         className={`text-xs leading-4 ${automated ? "hue font-semibold" : "faint"}`}
         data-testid={`value-${address}`}
       >
-        {turned === null && exact ? exact[1] : valueText(scale, value)}
+        {text}
       </span>
       <span className="hue h-3.5 text-xs leading-3">{words}</span>
       {held && (

@@ -14,8 +14,8 @@ import { Knob } from "./Knob";
 /** While the playhead runs, texts are asked for this often. */
 const ASK_EVERY_MS = 250;
 
-/** What the core says is heard at the playhead, to the last digit, of all that moves on a track. */
-function useExactValues(trackId: string | null): void {
+/** What the core says is heard at the playhead, to the last digit, of every knob on the screen. */
+function useExactValues(addresses: string): void {
   const songId = useSong((state) => state.songId);
   const trying = useSong((state) => state.preview !== null);
   const revision = useSong((state) => state.revision);
@@ -23,16 +23,14 @@ function useExactValues(trackId: string | null): void {
   const still = useTransport((state) => (state.playing ? null : state.playhead));
   // biome-ignore lint/correctness/useExhaustiveDependencies: worked out again just when one of these changes
   useEffect(() => {
-    setSong({ exact: {} });
-    const addresses = heardInView().filter((address) => address.startsWith(`${trackId}/`));
-    if (songId === null || trying || addresses.length === 0) return;
+    if (songId === null || trying || addresses === "") return;
     let over = false;
     let busy = false;
     const ask = async () => {
       if (busy) return;
       busy = true;
       const exact = await songApi(songId)
-        .values(addresses, transportNow().playhead)
+        .values(addresses.split(","), transportNow().playhead)
         .catch(() => null);
       busy = false;
       if (!over && exact) setSong({ exact });
@@ -43,7 +41,7 @@ function useExactValues(trackId: string | null): void {
       over = true;
       clearInterval(timer);
     };
-  }, [songId, trackId, trying, playing, still, revision]);
+  }, [songId, addresses, trying, playing, still, revision]);
 }
 
 /** A device with very many parameters shows the first of them, and all that move or are in focus; the finder has the rest. */
@@ -63,7 +61,9 @@ export function KnobStrip() {
   const track = model.tracks.find((entry) => entry.id === trackId);
   // biome-ignore lint/correctness/useExhaustiveDependencies: worked out again just when one of these changes
   useEffect(() => drawHeard(heardInView()), [trackId, model]);
-  useExactValues(trackId);
+  const devices = catalogue && track ? parametersOf(catalogue, model.tracks, track) : [];
+  const cards = devices.map((device) => ({ ...device, shown: shownOf(device.list, find, focus) }));
+  useExactValues(cards.flatMap(({ shown }) => shown.map(({ address }) => address)).join(","));
   if (!catalogue || !track) return <p className="faint p-4">Select a track to see its knobs.</p>;
   if (track.kind === "carrier")
     return (
@@ -74,7 +74,7 @@ export function KnobStrip() {
     );
   return (
     <div className="flex h-full gap-2 overflow-auto p-2" aria-label={`Knobs of ${track.name}`} role="group">
-      {parametersOf(catalogue, model.tracks, track).map((device) => (
+      {cards.map((device) => (
         <section
           key={device.id}
           className="shrink-0 rounded-box border border-base-300 bg-base-200 px-2 pt-1.5"
@@ -82,7 +82,7 @@ export function KnobStrip() {
         >
           <h3 className="mb-1.5 pl-1 text-xs font-bold">{device.name}</h3>
           <div className="flex">
-            {shownOf(device.list, find, focus).map((placed) => (
+            {device.shown.map((placed) => (
               <Knob
                 key={placed.address}
                 track={track}

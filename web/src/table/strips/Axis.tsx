@@ -1,4 +1,4 @@
-import type { EnvelopePart, Normalised, Px, ScaleEntry, Ticks } from "../../api/types";
+import type { Catalogue, EnvelopePart, Normalised, Px, ScaleEntry, Ticks } from "../../api/types";
 import { bandFor, beatTicks, tickToX, valueToY } from "../../geometry/viewport";
 import { useSong } from "../../state/song";
 import { useGrid } from "../../state/useGrid";
@@ -10,12 +10,11 @@ const NEAREST: Px = 13;
 export function marksOf(
   scale: ScaleEntry,
   role: EnvelopePart["role"],
-  amounts: { scale: string[]; shift: string[]; shift_gain: string[] } | undefined,
+  amounts: Catalogue["amount_marks"] | undefined,
 ): [Normalised, string][] {
   if (role === "set" || !amounts) return scale.marks;
-  const texts = role === "scale" ? amounts.scale : scale.gain ? amounts.shift_gain : amounts.shift;
-  const at = (share: number): string => texts[Math.round(share * (texts.length - 1))];
-  return [0, 0.25, 0.5, 0.75, 1].map((share) => [role === "scale" ? share : share * 2 - 1, at(share)]);
+  if (role === "scale") return amounts.scale;
+  return scale.gain ? amounts.shift_gain : amounts.shift;
 }
 
 /** The value axis of a strip: lines across, and their values at the left edge of the view. Lines too near are left out. */
@@ -30,7 +29,7 @@ export function Axis({
   height: Px;
   width: Px;
 }) {
-  const amounts = useSong((state) => state.catalogue?.amounts);
+  const amounts = useSong((state) => state.catalogue?.amount_marks);
   const band = bandFor(role, height);
   let last = Number.POSITIVE_INFINITY;
   const marks = marksOf(scale, role, amounts)

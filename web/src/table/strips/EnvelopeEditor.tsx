@@ -1,5 +1,5 @@
 import { memo } from "react";
-import type { Corners, EnvelopePart, Px, ScaleEntry, Ticks, Window } from "../../api/types";
+import type { Corners, EnvelopePart, Px, Ticks, Window } from "../../api/types";
 import { windowPath } from "../../geometry/corners";
 import type { Ground } from "../../geometry/hit";
 import { bandFor, tickToX, valueToY } from "../../geometry/viewport";
@@ -12,7 +12,6 @@ interface Props {
   windows: Window[];
   height: Px;
   name: string;
-  scale: ScaleEntry;
   line: "stitched" | "solid-line";
   view: [from: Ticks, to: Ticks];
   /** What a press on empty ground without a drag means, by the tick it is on. */

@@ -43,7 +43,6 @@ export function LaneStrip({
               windows={[[0, Math.max(end, view[0] + 1), 0, 1]]}
               height={LANE_HEIGHT}
               name={`${placed.entry.name} lane`}
-              scale={placed.scale}
               line="solid-line"
               view={view}
             />

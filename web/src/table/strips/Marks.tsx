@@ -5,7 +5,7 @@ import { useChoice } from "../../state/choice";
 import { choose } from "../../state/choosing";
 import { useSong } from "../../state/song";
 import { setWishes, useWishes } from "../../state/wishes";
-import type { Say } from "./useSay";
+import type { SayPosition } from "./useSay";
 
 /** With more points than this in view they are drawn as one line of dots, and only chosen ones stand out. */
 const MANY = 220;
@@ -19,7 +19,7 @@ interface Props {
   view: [from: Ticks, to: Ticks];
   round: boolean;
   name: string;
-  say: Say;
+  say: SayPosition;
 }
 
 /** The points of an envelope in one window, and the marks in its segments. */
@@ -91,7 +91,7 @@ export function Marks({ ground, touched, added, hover, view, round, name, say }:
             className={`mark ${picked.has(index) ? "chosen" : ""} ${marked("point", index) || inSegment(index) ? "told" : ""}`}
             tabIndex={active || !many ? 0 : -1}
             role="button"
-            aria-label={`${name} point ${index + 1} of ${envelope.points.length}: ${say(point.value)} at ${say.position(point.tick)}`}
+            aria-label={`${name} point ${index + 1} of ${envelope.points.length}: ${point.text ?? ""} at ${say(point.tick)}`}
             aria-pressed={picked.has(index)}
             data-testid={`point-${envelope.id}-${index}`}
             onFocus={() => !picked.has(index) && choose(envelope.id, index, "only", window[0])}

@@ -119,7 +119,6 @@ function ClipCurves({
         windows={at(envelope)}
         height={height}
         name={own.entry.name}
-        scale={own.scale}
         line="stitched"
         view={view}
         onGround={onGround}

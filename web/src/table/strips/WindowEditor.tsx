@@ -1,5 +1,5 @@
 import { type PointerEvent, useEffect, useRef, useState } from "react";
-import type { Corners, Px, ScaleEntry, Ticks, Window } from "../../api/types";
+import type { Corners, Px, Ticks, Window } from "../../api/types";
 import { type Ground, type Hit, hitAt, inside, outside, tickAt, valueAt, xOf, yOf } from "../../geometry/hit";
 import { pressMark } from "../../gestures/bends";
 import { lineAt, pressLine, pressPoint, pressSegment } from "../../gestures/points";
@@ -8,12 +8,14 @@ import { setChoice } from "../../state/choice";
 import { chooseNone } from "../../state/choosing";
 import { pointAt } from "../../state/clipboard";
 import { useHand } from "../../state/hand";
+import { useReading } from "../../state/reading";
 import { useSong } from "../../state/song";
 import { type Tool, useView, viewNow } from "../../state/view";
 import { CurvePath } from "../CurvePath";
 import { ChoiceBox } from "./ChoiceBox";
+import { Foretold } from "./Foretold";
 import { Marks } from "./Marks";
-import { useSay } from "./useSay";
+import { useSayPosition } from "./useSay";
 import { Words } from "./Words";
 
 interface Props {
@@ -22,7 +24,6 @@ interface Props {
   corners: Corners;
   height: Px;
   name: string;
-  scale: ScaleEntry;
   line: "stitched" | "solid-line";
   view: [from: Ticks, to: Ticks];
   /** How far the reach of the hand goes beyond the window's ends, where no other window follows. */
@@ -37,14 +38,6 @@ const STROKES: Partial<Record<Tool, (event: PointerEvent, ground: Ground, start:
   rub: pressRub,
   range: pressRange,
 };
-const TOOL_WORDS: Partial<Record<Tool, string>> = {
-  freehand: "draw freehand",
-  steps: "draw steps on the grid",
-  ramp: "draw a straight ramp",
-  rub: "rub out",
-  range: "choose a range",
-  lasso: "loop around points",
-};
 
 const fingers = (event: { pointerType: string }) => event.pointerType === "touch";
 
@@ -54,7 +47,7 @@ function aim(ground: Ground, x: Px, y: Px, event: { pointerType: string; shiftKe
 }
 
 /** One envelope in one window: its line, its marks, and everything a press on them does. */
-export function WindowEditor({ ground, corners, height, name, scale, line, view, ends, onGround }: Props) {
+export function WindowEditor({ ground, corners, height, name, line, view, ends, onGround }: Props) {
   const { envelope, window: stretch } = ground;
   const [from, to] = stretch;
   const tool = useView((state) => state.tool);
@@ -65,7 +58,7 @@ export function WindowEditor({ ground, corners, height, name, scale, line, view,
   const touched = useSong((state) => (hand ? state.preview?.points[envelope.id] : undefined));
   const [hover, setHover] = useState<Hit | null>(null);
   const rect = useRef<SVGRectElement>(null);
-  const say = useSay(envelope, scale);
+  const say = useSayPosition();
   const left = xOf(ground, inside(stretch, from));
   const shown: Ground = { ...ground, corners };
 
@@ -106,7 +99,7 @@ export function WindowEditor({ ground, corners, height, name, scale, line, view,
         : envelope.points.length === 0 && tool === "points"
           ? { tick: Math.max(0, Math.round(tickAt(ground, x))), value: valueAt(ground, y) }
           : null;
-    if (spot) return pressLine(event, ground, spot.tick, spot.value);
+    if (spot) return pressLine(event, ground, spot.tick, hit.kind === "line" ? null : spot.value, y);
     const still = () => {
       chooseNone();
       setChoice({ envelopeId: envelope.id });
@@ -123,15 +116,12 @@ export function WindowEditor({ ground, corners, height, name, scale, line, view,
   ];
   const point = hand?.index === null ? touched?.[0] : touched?.find((other) => other.index === hand?.index);
   const end = hand?.trail?.[hand.trail.length - 1];
-  const drawn =
-    end && tool !== "points" && tool !== "lasso"
-      ? `${tool === "rub" ? "" : `${say(valueAt(ground, end[1]))} · `}${say.position(tickAt(ground, end[0]))}`
-      : null;
-  const words =
-    hand &&
-    (hand.words ??
-      drawn ??
-      (point ? `${point.text ?? say(point.value)} · ${point.position ?? say.position(point.tick)}` : null));
+  const draws = end !== undefined && tool !== "points" && tool !== "lasso";
+  const level = draws && tool !== "rub" ? valueAt(ground, end[1]) : null;
+  const read = useReading(level === null ? null : { envelope_id: envelope.id, value: level });
+  const drawn = draws ? [read, say(tickAt(ground, end[0]))].filter(Boolean).join(" · ") : null;
+  const told = point && [point.text, point.position ?? say(point.tick)].filter(Boolean).join(" · ");
+  const words = hand && (hand.words ?? drawn ?? told ?? null);
   const spot: [Px, Px] | null =
     end ??
     (point
@@ -203,54 +193,3 @@ const CURSORS: Record<Hit["kind"], string> = {
   line: "copy",
   ground: "default",
 };
-
-/** What a press here will do, before it is made: a ghost and a few words. */
-function Foretold({
-  ground,
-  hover,
-  tool,
-  height,
-  say,
-}: {
-  ground: Ground;
-  hover: Hit;
-  tool: Tool;
-  height: Px;
-  say: ReturnType<typeof useSay>;
-}) {
-  const { points } = ground.envelope;
-  if (hover.kind === "ground") {
-    const words = TOOL_WORDS[tool] ?? (points.length === 0 ? "add the first point" : null);
-    return (
-      words && (
-        <Words
-          x={hover.x}
-          y={hover.y}
-          height={height}
-          text={`${words} · ${say(valueAt(ground, hover.y))} · ${say.position(tickAt(ground, hover.x))}`}
-        />
-      )
-    );
-  }
-  if (hover.kind === "line") {
-    const spot = lineAt(ground, hover.x, false);
-    if (!spot) return null;
-    const [x, y] = [xOf(ground, spot.tick), yOf(ground, spot.value)];
-    return (
-      <g pointerEvents="none">
-        <circle cx={x} cy={y} r={4.6} className="handle" strokeDasharray="2 2" />
-        <Words x={x} y={y} height={height} text={`add a point ${say(spot.value)} · ${say.position(spot.tick)}`} />
-      </g>
-    );
-  }
-  if (!("index" in hover)) return null;
-  const point = points[hover.index];
-  const cycle = point.shape === "cycle";
-  const words = {
-    point: `move this point ${say(point.value)} · ${say.position(point.tick)}`,
-    segment: "move this segment, both its ends",
-    bend: cycle ? "how often it swings: drag across" : "bend this segment: drag up or down",
-    skew: "skew the swing: drag across",
-  }[hover.kind];
-  return <Words x={hover.x} y={hover.y} height={height} text={words} />;
-}

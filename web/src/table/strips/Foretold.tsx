@@ -1,0 +1,80 @@
+import type { Normalised, Ticks } from "../../api/types";
+import { type Ground, type Hit, tickAt, valueAt, xOf, yOf } from "../../geometry/hit";
+import { lineAt } from "../../gestures/points";
+import { type Question, useReading } from "../../state/reading";
+import type { Tool } from "../../state/view";
+import type { SayPosition } from "./useSay";
+import { Words } from "./Words";
+
+const TOOL_WORDS: Partial<Record<Tool, string>> = {
+  freehand: "draw freehand",
+  steps: "draw steps on the grid",
+  ramp: "draw a straight ramp",
+  rub: "rub out",
+  range: "choose a span",
+  lasso: "loop around points",
+};
+
+interface Props {
+  ground: Ground;
+  hover: Hit;
+  tool: Tool;
+  height: number;
+  say: SayPosition;
+}
+
+/** What a press here will do, before it is made: a ghost and a few words. */
+export function Foretold({ ground, hover, tool, height, say }: Props) {
+  switch (hover.kind) {
+    case "ground":
+      return <OnGround ground={ground} hover={hover} tool={tool} height={height} say={say} />;
+    case "line":
+      return <OnLine ground={ground} x={hover.x} height={height} say={say} />;
+    default:
+      return <Words x={hover.x} y={hover.y} height={height} text={markWords(ground, hover, say)} />;
+  }
+}
+
+/** A value and a position, the value once the core has read it. */
+function usePlaceWords(words: string, question: Question | null, position: string): string {
+  const text = useReading(question);
+  return [words, text, position].filter(Boolean).join(" · ");
+}
+
+function OnGround({ ground, hover, tool, height, say }: Props) {
+  const { points, id } = ground.envelope;
+  const words = TOOL_WORDS[tool] ?? (points.length === 0 ? "add the first point" : null);
+  const value: Normalised = valueAt(ground, hover.y);
+  const levels = words !== null && tool !== "rub" && tool !== "range" && tool !== "lasso";
+  const text = usePlaceWords(words ?? "", levels ? { envelope_id: id, value } : null, say(tickAt(ground, hover.x)));
+  return words && <Words x={hover.x} y={hover.y} height={height} text={text} />;
+}
+
+function OnLine({ ground, x, height, say }: { ground: Ground; x: number; height: number; say: SayPosition }) {
+  const spot = lineAt(ground, x, false);
+  const tick: Ticks = spot?.tick ?? 0;
+  const text = usePlaceWords("add a point", spot && { envelope_id: ground.envelope.id, tick }, say(tick));
+  if (!spot) return null;
+  const [left, top] = [xOf(ground, spot.tick), yOf(ground, spot.value)];
+  return (
+    <g pointerEvents="none">
+      <circle cx={left} cy={top} r={4.6} className="handle" strokeDasharray="2 2" />
+      <Words x={left} y={top} height={height} text={text} />
+    </g>
+  );
+}
+
+function markWords({ envelope }: Ground, hover: Hit, say: SayPosition): string {
+  if (!("index" in hover)) return "";
+  const point = envelope.points[hover.index];
+  switch (hover.kind) {
+    case "point":
+      return ["move this point", point.text, say(point.tick)].filter(Boolean).join(" · ");
+    case "segment":
+      return "move this segment, both its ends";
+    case "bend":
+      return point.shape === "cycle" ? "how often it swings: drag across" : "bend this segment: drag up or down";
+    case "skew":
+      return "skew the swing: drag across";
+  }
+}
