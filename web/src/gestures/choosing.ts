@@ -62,20 +62,24 @@ export function pressTable(event: PointerEvent): void {
   if (event.pointerType === "touch" && !viewNow().gather) return;
   const [x0, y0] = [event.clientX, event.clientY];
   const before = modeOf(event) === "only" && !viewNow().gather ? [] : chosenNow().regionIds;
-  drag(event, {
-    move: ({ dx, dy }) =>
-      setHand({
-        loop: { left: Math.min(x0, x0 + dx), top: Math.min(y0, y0 + dy), width: Math.abs(dx), height: Math.abs(dy) },
-      }),
-    drop: ({ moved }) => {
-      const { loop } = handNow();
-      const { gather } = viewNow();
-      setHand({ loop: null });
-      if (moved && loop) chooseRegions([...new Set([...regionsIn(loop), ...before])]);
-      else if (!gather) chooseRegions([]);
+  drag(
+    event,
+    {
+      move: ({ dx, dy }) =>
+        setHand({
+          loop: { left: Math.min(x0, x0 + dx), top: Math.min(y0, y0 + dy), width: Math.abs(dx), height: Math.abs(dy) },
+        }),
+      drop: ({ moved }) => {
+        const { loop } = handNow();
+        const { gather } = viewNow();
+        setHand({ loop: null });
+        if (moved && loop) chooseRegions([...new Set([...regionsIn(loop), ...before])]);
+        else if (!gather) chooseRegions([]);
+      },
+      cancel: () => setHand({ loop: null }),
     },
-    cancel: () => setHand({ loop: null }),
-  });
+    "both",
+  );
 }
 
 function regionsIn(loop: { left: Px; top: Px; width: Px; height: Px }): string[] {

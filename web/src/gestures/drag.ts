@@ -1,5 +1,6 @@
 import type { PointerEvent as ReactPointerEvent } from "react";
 import type { Px } from "../api/types";
+import { scrollNearEdge } from "./edges";
 
 /** Where a hand has come since it pressed, and which keys it holds. */
 export interface Reach {
@@ -15,7 +16,7 @@ export interface DragHandlers {
   move(reach: Reach): void;
   /** The one commit; `moved` is false for a press without a drag. */
   drop(reach: Reach): void;
-  /** The one cancel: Escape, or the system took the pointer away. */
+  /** The one cancel: Escape, a second finger, or the system took the pointer away. */
   cancel(): void;
 }
 
@@ -24,8 +25,8 @@ const SLACK: Px = 4;
 /** How much slower a fine drag is. */
 const FINE = 0.1;
 
-/** Follows one pointer from its press to one drop or one cancel. */
-export function drag(event: ReactPointerEvent, handlers: DragHandlers): void {
+/** Follows one pointer from its press to one drop or one cancel. Near an edge of the table the table scrolls along. */
+export function drag(event: ReactPointerEvent, handlers: DragHandlers, scrolls: "no" | "across" | "both" = "no"): void {
   if (event.button !== 0) return;
   event.stopPropagation();
   const target = event.currentTarget as Element;
@@ -52,31 +53,51 @@ export function drag(event: ReactPointerEvent, handlers: DragHandlers): void {
     end();
     handlers.drop({ ...reach });
   };
-  const onCancel = (source: Event) => {
-    if (source instanceof PointerEvent && source.pointerId !== id) return;
+  const onCancel = () => {
     end();
     handlers.cancel();
   };
+  const onLost = (source: PointerEvent) => source.pointerId === id && onCancel();
+  const onOther = (source: PointerEvent) => source.pointerId !== id && source.pointerType === "touch" && onCancel();
   const onKey = (source: KeyboardEvent) => {
     if (source.key === "Escape") {
       source.stopPropagation();
-      onCancel(source);
-    } else if (reach.moved) {
+      onCancel();
+    } else if (reach.moved && source.key !== " ") {
       keys(source);
       handlers.move({ ...reach });
     }
   };
+
+  /** Once a frame: what lies beyond the edge comes under the hand, which so goes further. */
+  let frame = 0;
+  const onFrame = () => {
+    const [across, down] = reach.moved ? scrollNearEdge(lastX, lastY, scrolls === "both") : [0, 0];
+    if (across !== 0 || down !== 0) {
+      reach.dx += across;
+      reach.dy += down;
+      handlers.move({ ...reach });
+    }
+    frame = requestAnimationFrame(onFrame);
+  };
+  if (scrolls !== "no") frame = requestAnimationFrame(onFrame);
+
   function end() {
+    cancelAnimationFrame(frame);
     window.removeEventListener("pointermove", onMove);
     window.removeEventListener("pointerup", onUp);
-    window.removeEventListener("pointercancel", onCancel);
+    window.removeEventListener("pointercancel", onLost);
+    window.removeEventListener("pointerdown", onOther, true);
+    window.removeEventListener("blur", onCancel);
     window.removeEventListener("keydown", onKey, true);
     window.removeEventListener("keyup", onKey, true);
     if (target.hasPointerCapture?.(id)) target.releasePointerCapture(id);
   }
   window.addEventListener("pointermove", onMove);
   window.addEventListener("pointerup", onUp);
-  window.addEventListener("pointercancel", onCancel);
+  window.addEventListener("pointercancel", onLost);
+  window.addEventListener("pointerdown", onOther, true);
+  window.addEventListener("blur", onCancel);
   window.addEventListener("keydown", onKey, true);
   window.addEventListener("keyup", onKey, true);
 }

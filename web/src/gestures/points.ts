@@ -28,17 +28,21 @@ function dragPoints(event: PointerEvent, ground: Ground, indexes: number[], at: 
       Math.abs(reach.dy) < 1 ? 0 : valueAt({ ...ground, band }, yOf(ground, point.value) + reach.dy) - point.value;
     return { envelope_id: envelope.id, runs: runsOf(indexes), ticks, value, ...(viewNow().push ? { push: true } : {}) };
   };
-  drag(event, {
-    move: (reach) => {
-      showHand(ground, "move", at);
-      trial.ask("shift_points", inputs(reach));
+  drag(
+    event,
+    {
+      move: (reach) => {
+        showHand(ground, "move", at);
+        trial.ask("shift_points", inputs(reach));
+      },
+      drop: (reach) => {
+        finish(trial, reach.moved ? () => edit("shift_points", inputs(reach)) : null);
+        if (!reach.moved) still();
+      },
+      cancel: () => finish(trial, null),
     },
-    drop: (reach) => {
-      finish(trial, reach.moved ? () => edit("shift_points", inputs(reach)) : null);
-      if (!reach.moved) still();
-    },
-    cancel: () => finish(trial, null),
-  });
+    "across",
+  );
 }
 
 /** Presses a point: a drag moves it and all chosen with it, a press alone chooses it, a double press removes it. */
@@ -78,14 +82,18 @@ export function pressLine(event: PointerEvent, ground: Ground, tick: Ticks, valu
     ...(reach.moved ? { value: valueAt(ground, y + reach.dy) } : value === null ? {} : { value }),
   });
   setChoice({ envelopeId: envelope.id, chosen: [], span: null, windowFrom: window[0] });
-  drag(event, {
-    move: (reach) => {
-      showHand(ground, "add", null);
-      trial.ask("add_point", inputs(reach));
+  drag(
+    event,
+    {
+      move: (reach) => {
+        showHand(ground, "add", null);
+        trial.ask("add_point", inputs(reach));
+      },
+      drop: (reach) => finish(trial, () => addPoint(inputs(reach))),
+      cancel: () => finish(trial, null),
     },
-    drop: (reach) => finish(trial, () => addPoint(inputs(reach))),
-    cancel: () => finish(trial, null),
-  });
+    "across",
+  );
 }
 
 /** Adds a point and chooses it. */
@@ -121,26 +129,30 @@ export function pressEdge(
     factor: Math.round(clamp((height - reach.dy) / height, 0, 20) * 100) / 100,
     pivot: "foot",
   });
-  drag(event, {
-    move: (reach) => {
-      showHand(
-        ground,
-        "move",
-        chosen[edge === "start" ? 0 : chosen.length - 1],
-        edge === "top" ? `${Math.round(factor(reach).factor * 100)} %` : undefined,
-      );
-      if (edge === "top") trial.ask("scale_points", factor(reach));
-      else trial.ask("stretch_points", span(reach));
+  drag(
+    event,
+    {
+      move: (reach) => {
+        showHand(
+          ground,
+          "move",
+          chosen[edge === "start" ? 0 : chosen.length - 1],
+          edge === "top" ? `${Math.round(factor(reach).factor * 100)} %` : undefined,
+        );
+        if (edge === "top") trial.ask("scale_points", factor(reach));
+        else trial.ask("stretch_points", span(reach));
+      },
+      drop: (reach) =>
+        finish(
+          trial,
+          reach.moved
+            ? () => (edge === "top" ? edit("scale_points", factor(reach)) : edit("stretch_points", span(reach)))
+            : null,
+        ),
+      cancel: () => finish(trial, null),
     },
-    drop: (reach) =>
-      finish(
-        trial,
-        reach.moved
-          ? () => (edge === "top" ? edit("scale_points", factor(reach)) : edit("stretch_points", span(reach)))
-          : null,
-      ),
-    cancel: () => finish(trial, null),
-  });
+    "across",
+  );
 }
 
 /** Moves the chosen points by keys: grid steps across, hundredths of the travel up and down; `fine` makes both small. */

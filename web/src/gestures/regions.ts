@@ -35,9 +35,10 @@ export function pressRegion(event: PointerEvent, region: RegionPart): void {
   const chosen = chosenNow().regionIds.includes(region.id);
   if (viewNow().gather || (finger && !chosen)) return tapRegion(event, region);
   const mode = modeOf(event);
-  if (!chosen) select(region, mode);
   const [x0, y0] = [event.clientX, event.clientY];
   const trial = previewer();
+  /** A region that is not chosen is taken by itself, whatever else is. */
+  let took = false;
   const inputs = (reach: Reach): EditInputs["move_regions"] => {
     const beat = barTicks(song().model.head.meter) / song().model.head.meter.beats;
     const step = reach.free ? 0 : Math.max(gridNow(), beat);
@@ -45,30 +46,35 @@ export function pressRegion(event: PointerEvent, region: RegionPart): void {
     const earliest = chosenRegions()[0]?.start_tick ?? 0;
     return { ...ids(), ticks: Math.max(wish, -earliest), track_steps: stepsTo(trackIdOf(region), y0 + reach.dy) };
   };
-  drag(event, {
-    move: (reach) => {
-      if (!chosenNow().regionIds.includes(region.id)) select(region);
-      setHand({ carry: { x: x0 + reach.dx, y: y0 + reach.dy, fault: handNow().carry?.fault ?? null } });
-      trial.ask(reach.copy ? "copy_regions" : "move_regions", inputs(reach));
+  drag(
+    event,
+    {
+      move: (reach) => {
+        if (!chosen && !took) select(region);
+        took = true;
+        setHand({ carry: { x: x0 + reach.dx, y: y0 + reach.dy, fault: handNow().carry?.fault ?? null } });
+        trial.ask(reach.copy ? "copy_regions" : "move_regions", inputs(reach));
+      },
+      drop: (reach) => {
+        setHand({ carry: null });
+        trial.end(reach.moved);
+        if (reach.moved)
+          return void edit(reach.copy ? "copy_regions" : "move_regions", inputs(reach)).then((change) => {
+            if (!change) return;
+            const now = song().model.regions[region.id];
+            if (now) setView({ trackId: trackIdOf(now) });
+            if (change.tells.some(({ code }) => code === "lost"))
+              tell("done", change.tells.map(({ text }) => text).join("; "), true);
+          });
+        select(region, mode);
+      },
+      cancel: () => {
+        setHand({ carry: null });
+        trial.end(false);
+      },
     },
-    drop: (reach) => {
-      setHand({ carry: null });
-      trial.end(reach.moved);
-      if (reach.moved)
-        return void edit(reach.copy ? "copy_regions" : "move_regions", inputs(reach)).then((change) => {
-          if (!change) return;
-          const now = song().model.regions[region.id];
-          if (now) setView({ trackId: trackIdOf(now) });
-          if (change.tells.some(({ code }) => code === "lost"))
-            tell("done", change.tells.map(({ text }) => text).join("; "), true);
-        });
-      if (chosen) select(region, mode);
-    },
-    cancel: () => {
-      setHand({ carry: null });
-      trial.end(false);
-    },
-  });
+    "both",
+  );
 }
 
 /** Drags an edge of a region: its material and envelopes stay where they are. */
@@ -83,14 +89,18 @@ export function pressRegionEdge(event: PointerEvent, region: RegionPart, side: "
       ? { region_id: region.id, start_tick: Math.min(Math.max(wish(region.start_tick), first), end - 1) }
       : { region_id: region.id, end_tick: Math.max(wish(end), region.start_tick + 1) };
   };
-  drag(event, {
-    move: (reach) => trial.ask("trim_region", inputs(reach)),
-    drop: (reach) => {
-      trial.end(reach.moved);
-      if (reach.moved) void edit("trim_region", inputs(reach));
+  drag(
+    event,
+    {
+      move: (reach) => trial.ask("trim_region", inputs(reach)),
+      drop: (reach) => {
+        trial.end(reach.moved);
+        if (reach.moved) void edit("trim_region", inputs(reach));
+      },
+      cancel: () => trial.end(false),
     },
-    cancel: () => trial.end(false),
-  });
+    "both",
+  );
 }
 
 /** A finger selects a region by a tap, and gathers more of them where that is on; a drag over it scrolls the song. */
@@ -153,11 +163,11 @@ export function paste(): void {
 }
 
 /** Moves the chosen regions by bars (or grid steps), or to the next row. */
-function nudge(event: KeyboardEvent): boolean {
-  const side = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
-  const row = { ArrowUp: -1, ArrowDown: 1 }[event.key];
+export function nudgeRegions(key: string, fine: boolean): boolean {
+  const side = { ArrowLeft: -1, ArrowRight: 1 }[key];
+  const row = { ArrowUp: -1, ArrowDown: 1 }[key];
   if (!side && !row) return false;
-  const step = event.shiftKey ? gridNow() || 60 : barTicks(song().model.head.meter);
+  const step = fine ? gridNow() || 60 : barTicks(song().model.head.meter);
   const earliest = chosenRegions()[0]?.start_tick ?? 0;
   void edit("move_regions", {
     ...ids(),
@@ -167,29 +177,13 @@ function nudge(event: KeyboardEvent): boolean {
   return true;
 }
 
-const ACTIONS: Record<string, (region: RegionPart) => void> = {
-  Delete: remove,
-  Backspace: remove,
-  d: duplicate,
-  s: () => separate(),
-  c: copy,
-  x: splitAtPlayhead,
-  j: join,
-  m: mute,
-};
-
+/** Enter chooses the region the keyboard is on; other keys that mean regions choose it first. */
 export function regionKey(event: KeyboardEvent, region: RegionPart): void {
-  const plain = !event.altKey && !event.ctrlKey && !event.metaKey;
-  if (event.key === "Enter" || event.key === " ") select(region, modeOf(event));
-  else if (!plain) return;
-  else {
-    const chosen = chosenNow().regionIds.includes(region.id);
-    if (!chosen && (event.key.startsWith("Arrow") || (ACTIONS[event.key] && !event.shiftKey))) select(region);
-    if (!nudge(event)) {
-      if (!ACTIONS[event.key] || event.shiftKey) return;
-      ACTIONS[event.key](region);
-    }
-  }
-  event.preventDefault();
-  event.stopPropagation();
+  const chosen = chosenNow().regionIds.includes(region.id);
+  if (event.key === "Enter") {
+    select(region, modeOf(event));
+    event.preventDefault();
+    event.stopPropagation();
+  } else if (!chosen && /^(Arrow|Delete|Backspace|[a-z]$)/.test(event.key) && !event.ctrlKey && !event.metaKey)
+    select(region);
 }

@@ -41,33 +41,37 @@ function follow(
       ? trial.ask("rub_out", stroke.inputs)
       : stroke && trial.ask("draw_stretch", stroke.inputs);
   setChoice({ envelopeId: ground.envelope.id, chosen: [], span: null, windowFrom: ground.window[0] });
-  drag(event, {
-    move: (reach) => {
-      trail.push([start[0] + reach.dx, start[1] + reach.dy]);
-      const [x, y] = trail[trail.length - 1];
-      setHand({
-        hand: {
-          kind: "draw",
-          envelopeId: ground.envelope.id,
-          index: null,
-          windowFrom: ground.window[0],
-          trail: shown([...trail.slice(0, -1), [x, y]]),
-        },
-      });
-      ask(meaning(trail, reach.free));
+  drag(
+    event,
+    {
+      move: (reach) => {
+        trail.push([start[0] + reach.dx, start[1] + reach.dy]);
+        const [x, y] = trail[trail.length - 1];
+        setHand({
+          hand: {
+            kind: "draw",
+            envelopeId: ground.envelope.id,
+            index: null,
+            windowFrom: ground.window[0],
+            trail: shown([...trail.slice(0, -1), [x, y]]),
+          },
+        });
+        ask(meaning(trail, reach.free));
+      },
+      drop: (reach) => {
+        setHand({ hand: null });
+        const stroke = reach.moved ? meaning(trail, reach.free) : null;
+        trial.end(stroke !== null);
+        if (stroke?.edit === "rub_out") void edit("rub_out", stroke.inputs);
+        else if (stroke) void edit("draw_stretch", stroke.inputs);
+      },
+      cancel: () => {
+        setHand({ hand: null });
+        trial.end(false);
+      },
     },
-    drop: (reach) => {
-      setHand({ hand: null });
-      const stroke = reach.moved ? meaning(trail, reach.free) : null;
-      trial.end(stroke !== null);
-      if (stroke?.edit === "rub_out") void edit("rub_out", stroke.inputs);
-      else if (stroke) void edit("draw_stretch", stroke.inputs);
-    },
-    cancel: () => {
-      setHand({ hand: null });
-      trial.end(false);
-    },
-  });
+    "across",
+  );
 }
 
 /** Places of a stroke, one to a tick, in order of time. */
@@ -151,7 +155,7 @@ export function pressRange(event: PointerEvent, ground: Ground, start: [Px, Px])
       to > from ? [from, to] : null,
     );
   };
-  drag(event, { move: take, drop: take, cancel: () => chooseMany(ground.envelope.id, [], ground.window[0]) });
+  drag(event, { move: take, drop: take, cancel: () => chooseMany(ground.envelope.id, [], ground.window[0]) }, "across");
 }
 
 /** Draws a loop around points; those inside it are chosen. A press alone chooses nothing. */
@@ -165,26 +169,30 @@ export function pressLasso(event: PointerEvent, ground: Ground, start: [Px, Px],
     );
     chooseMany(ground.envelope.id, inLoop, ground.window[0]);
   };
-  drag(event, {
-    move: (reach) => {
-      trail.push([start[0] + reach.dx, start[1] + reach.dy]);
-      setHand({
-        hand: {
-          kind: "draw",
-          envelopeId: ground.envelope.id,
-          index: null,
-          windowFrom: ground.window[0],
-          trail: [...trail, start],
-        },
-      });
-      take();
+  drag(
+    event,
+    {
+      move: (reach) => {
+        trail.push([start[0] + reach.dx, start[1] + reach.dy]);
+        setHand({
+          hand: {
+            kind: "draw",
+            envelopeId: ground.envelope.id,
+            index: null,
+            windowFrom: ground.window[0],
+            trail: [...trail, start],
+          },
+        });
+        take();
+      },
+      drop: (reach) => {
+        setHand({ hand: null });
+        if (!reach.moved) still();
+      },
+      cancel: () => setHand({ hand: null }),
     },
-    drop: (reach) => {
-      setHand({ hand: null });
-      if (!reach.moved) still();
-    },
-    cancel: () => setHand({ hand: null }),
-  });
+    "across",
+  );
 }
 
 /** Whether a loop goes around a place: counted by its crossings of a line to the left of it. */

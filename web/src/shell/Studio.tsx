@@ -2,11 +2,14 @@ import { Carry, Loop } from "../table/Carry";
 import { Away } from "../ui/Away";
 import { useNarrow } from "../ui/useNarrow";
 import { Desk } from "./Desk";
+import { useFocusKeeper } from "./focusKeeper";
+import { KeyList } from "./KeyList";
 import { useKeys } from "./keys";
 import { Phone } from "./Phone";
 
 export function Studio() {
   useKeys();
+  useFocusKeeper();
   const narrow = useNarrow();
   return (
     <>
@@ -14,6 +17,7 @@ export function Studio() {
       <Carry />
       <Loop />
       <Away />
+      <KeyList />
     </>
   );
 }

@@ -6,6 +6,7 @@ import { player } from "../sound/player";
 import { edit, editAndTell, step } from "../state/edits";
 import { useSong } from "../state/song";
 import { transportNow, useLevel, useTransport } from "../state/transport";
+import { useView } from "../state/view";
 import { zoom } from "../table/scrolling";
 import { NumberField, TextField } from "../ui/Fields";
 import { toggleTheme, useTheme } from "../ui/theme";
@@ -167,6 +168,7 @@ export function TopBar({ narrow }: { narrow: boolean }) {
         className={clsx("input-ghost font-bold", narrow ? "w-full" : "w-40")}
       />
       {narrow && <Position />}
+      <FollowAgain />
       {!narrow && (
         <>
           <PlayButton />
@@ -183,6 +185,23 @@ export function TopBar({ narrow }: { narrow: boolean }) {
       {!narrow && <ZoomButtons />}
       <ThemeButton />
     </header>
+  );
+}
+
+/** There while it plays and a hand has scrolled away. */
+function FollowAgain() {
+  const playing = useTransport((state) => state.playing);
+  const follow = useView((state) => state.follow);
+  if (!playing || follow) return null;
+  return (
+    <button
+      type="button"
+      className="btn btn-sm px-2"
+      title="The view goes along with the playhead again"
+      onClick={() => player.follow()}
+    >
+      Follow
+    </button>
   );
 }
 

@@ -1,53 +1,45 @@
 import { useEffect } from "react";
 import { barTicks } from "../geometry/viewport";
 import { chosenRegions } from "../gestures/choosing";
-import { addPoint, focusPoint, nudge, removePoints, walk } from "../gestures/points";
-import { copy, paste, splitAtPointer } from "../gestures/regions";
+import { focusPoint, nudge, removePoints, walk } from "../gestures/points";
+import { copy, nudgeRegions, paste, remove } from "../gestures/regions";
 import { pasteTime } from "../gestures/songTime";
 import { player } from "../sound/player";
 import { chosenNow, setChoice } from "../state/choice";
 import { choiceNow, chooseMany, stretchNow } from "../state/choosing";
-import {
-  copyStretch,
-  cutStretch,
-  duplicateStretch,
-  pasteAtPointer,
-  pasteStretch,
-  playheadIn,
-} from "../state/clipboard";
+import { copyStretch, cutStretch, duplicateStretch, pasteAtPointer, pasteStretch } from "../state/clipboard";
 import { step } from "../state/edits";
 import { handNow } from "../state/hand";
+import { deedOf } from "../state/keyMap";
 import { song } from "../state/song";
 import { transportNow } from "../state/transport";
-import { setView, TOOLS, turnShowing } from "../state/view";
+import { setView } from "../state/view";
 import { openField } from "../state/wishes";
-import { fit, zoom } from "../table/scrolling";
+import { DEEDS } from "./deeds";
+import { byPointer } from "./focusKeeper";
 
 const typing = (target: EventTarget | null) =>
   target instanceof HTMLElement && (target.matches("input, select, textarea") || target.isContentEditable);
+
 /** In a field with nothing typed, undo and redo mean the song. */
 const meansSong = ({ target, key, ctrlKey, metaKey }: KeyboardEvent) =>
   (ctrlKey || metaKey) && /^[zy]$/i.test(key) && target instanceof HTMLInputElement && !("typed" in target.dataset);
+
 const onPoint = (target: EventTarget | null) => target instanceof SVGElement && target.classList.contains("mark");
 
 /** Keys with Ctrl or Command. */
 function onHeld(key: string, event: KeyboardEvent): boolean {
   const choice = choiceNow();
   const stretch = stretchNow();
-  const regions = chosenRegions();
-  const { clipboard } = chosenNow();
+  const { clipboard, windowFrom } = chosenNow();
+  const all = choice?.envelope.points.map((_, i) => i) ?? [];
   if (key === "z") void step(event.shiftKey ? "redo" : "undo");
   else if (key === "y") void step("redo");
-  else if (key === "a" && choice)
-    chooseMany(
-      choice.envelope.id,
-      choice.envelope.points.map((_, i) => i),
-      chosenNow().windowFrom,
-    );
+  else if (key === "a" && choice) chooseMany(choice.envelope.id, all, windowFrom);
   else if (key === "c" && stretch) void copyStretch();
   else if (key === "x" && stretch) void cutStretch();
   else if (key === "d" && stretch) void duplicateStretch();
-  else if (key === "c" && regions.length > 0) copy();
+  else if (key === "c" && chosenRegions().length > 0) copy();
   else if (key === "v" && clipboard && "snippet" in clipboard)
     void (event.shiftKey ? pasteAtPointer() : pasteStretch());
   else if (key === "v" && clipboard && "stretch" in clipboard) pasteTime();
@@ -56,69 +48,90 @@ function onHeld(key: string, event: KeyboardEvent): boolean {
   return true;
 }
 
-/** Keys by themselves. */
-function onPlain(key: string, event: KeyboardEvent): boolean {
-  const choice = choiceNow();
-  const tool = TOOLS[Number(key) - 1];
-  if (key === " " && !(event.target instanceof HTMLButtonElement)) player.toggle();
-  else if (key === "home") player.seek(0);
-  else if (key === "pagedown" || key === "pageup")
-    player.seek(transportNow().playhead + (key === "pagedown" ? 1 : -1) * barTicks(song().model.head.meter));
-  else if (key === "p") addAtPlayhead();
-  else if (key === "/") openField("find", "finder");
-  else if (key === "x") splitAtPointer();
-  else if (key === "v") turnShowing();
-  else if (key === "+" || key === "=") zoom(1.4);
-  else if (key === "-") zoom(1 / 1.4);
-  else if (key === "0") fit();
-  else if (tool) setView({ tool });
-  else if (key === "escape") letGo();
-  else if (key === "e" && choice && choice.envelope.points.length > 0)
-    focusPoint(choice.envelope.id, choice.chosen[0] ?? 0);
-  else if (choice && choice.chosen.length > 0) return onChosen(key, event);
-  else return false;
-  return true;
-}
-
-/** Escape: nothing is chosen, no sheet is open. */
+/** Escape: nothing is chosen. */
 function letGo(): void {
   setChoice({ chosen: [], span: null, regionId: null, regionIds: [] });
   setView({ gather: false });
+}
+
+const seekBars = (bars: number): void =>
+  player.seek(transportNow().playhead + bars * barTicks(song().model.head.meter));
+
+/** Keys that mean the same everywhere. */
+function onNamed(key: string, event: KeyboardEvent): boolean {
+  if (key === "Home") player.seek(0);
+  else if (key === "PageDown") seekBars(1);
+  else if (key === "PageUp") seekBars(-1);
+  else if (key === "Escape") letGo();
+  else if (choiceNow()?.chosen.length) return onChosen(key, event);
+  else if (chosenRegions().length > 0) return onRegions(key, event);
+  else return false;
+  return true;
 }
 
 /** Keys for the chosen points. */
 function onChosen(key: string, event: KeyboardEvent): boolean {
   const choice = choiceNow();
   if (!choice) return false;
-  if (key === "delete" || key === "backspace") removePoints(choice.envelope.id, choice.chosen);
-  else if (key === "enter" && (onPoint(event.target) || event.target === document.body))
-    openField("edit", "exact-value");
-  else if (key === "tab" && onPoint(event.target)) return walk(event.shiftKey ? -1 : 1);
-  else return nudge(event.key, event.shiftKey);
+  const { envelope, chosen } = choice;
+  if (key === "Delete" || key === "Backspace") {
+    removePoints(envelope.id, chosen);
+    focusPoint(envelope.id, Math.max(0, chosen[0] - 1));
+  } else if (key === "Enter" && (onPoint(event.target) || event.target === document.body)) {
+    openField("edit", "exact-value", () => focusPoint(envelope.id, chosen[0]));
+  } else if (key === "Tab" && onPoint(event.target)) return walk(event.shiftKey ? -1 : 1);
+  else return nudge(key, event.shiftKey);
+  return true;
+}
+
+/** Keys for the chosen regions. */
+function onRegions(key: string, event: KeyboardEvent): boolean {
+  if (key !== "Delete" && key !== "Backspace") return nudgeRegions(key, event.shiftKey);
+  remove();
   return true;
 }
 
 function onKey(event: KeyboardEvent): void {
   if (event.defaultPrevented || handNow().hand || (typing(event.target) && !meansSong(event))) return;
-  const key = event.key.toLowerCase();
-  const held = event.ctrlKey || event.metaKey;
-  if (held ? onHeld(key, event) : onPlain(key, event)) event.preventDefault();
+  if (event.ctrlKey || event.metaKey) {
+    if (onHeld(event.key.toLowerCase(), event)) event.preventDefault();
+    return;
+  }
+  if (event.altKey) return;
+  const deed = deedOf(event);
+  if (!deed && !onNamed(event.key, event)) return;
+  event.preventDefault();
+  if (deed) void DEEDS[deed]();
 }
 
-/** Puts a point of the envelope at hand where the playhead stands, on the line. */
-function addAtPlayhead(): void {
-  const choice = choiceNow();
-  if (!choice) return;
-  const tick = playheadIn(choice.envelope);
-  void addPoint({
-    envelope_id: choice.envelope.id,
-    tick,
-  }).then(() => focusPoint(choice.envelope.id, chosenNow().chosen[0] ?? 0));
+const BUTTONS = "button, [role=tab], [role=menuitem], a[href]";
+
+/** Space plays, whatever was pressed last; it presses a button only where the keyboard went to it. */
+function onSpace(event: KeyboardEvent): void {
+  const { target } = event;
+  if (event.key !== " " || event.ctrlKey || event.metaKey || event.altKey || typing(target)) return;
+  if (target instanceof Element && target.matches(BUTTONS) && !byPointer()) return;
+  event.preventDefault();
+  event.stopPropagation();
+  if (!event.repeat) player.toggle();
+}
+
+/** A button that was left with the pointer does not hear the key come up either. */
+function onSpaceUp(event: KeyboardEvent): void {
+  if (event.key !== " " || typing(event.target) || !byPointer()) return;
+  event.preventDefault();
+  event.stopPropagation();
 }
 
 export function useKeys(): void {
   useEffect(() => {
+    window.addEventListener("keydown", onSpace, true);
+    window.addEventListener("keyup", onSpaceUp, true);
     window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
+    return () => {
+      window.removeEventListener("keydown", onSpace, true);
+      window.removeEventListener("keyup", onSpaceUp, true);
+      window.removeEventListener("keydown", onKey);
+    };
   }, []);
 }

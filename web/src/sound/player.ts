@@ -5,6 +5,7 @@ import type { Follower } from "../state/followers";
 import { songEnd } from "../state/model";
 import { song } from "../state/song";
 import { setLevel, setTransport, transportNow } from "../state/transport";
+import { setView } from "../state/view";
 import { Clock } from "./clock";
 import { Engine } from "./engine";
 import { Rack } from "./rack";
@@ -49,13 +50,14 @@ class Player implements Follower {
   async play(): Promise<void> {
     if (transportNow().playing) return;
     setTransport({ playing: true });
+    this.follow();
     const context = await this.ready();
     const tick = transportNow().playhead;
     await Promise.all([this.stretches?.ready(tick, song().model.head.range.start_tick), context.resume()]);
     if (!transportNow().playing) return;
     this.restDials();
     this.engine?.start(tick);
-    this.follow();
+    this.run();
   }
 
   stop(): void {
@@ -64,6 +66,11 @@ class Player implements Follower {
     this.engine?.stop();
     setTransport({ playing: false });
     setLevel(0);
+  }
+
+  /** The view goes along with the playhead again. */
+  follow(): void {
+    setView({ follow: true });
   }
 
   toggle(): void {
@@ -188,7 +195,7 @@ class Player implements Follower {
   }
 
   /** Moves the playhead with the sound, once a frame. */
-  private follow(): void {
+  private run(): void {
     const samples = new Float32Array(2048);
     const look = () => {
       if (!transportNow().playing || !this.engine) return;

@@ -63,18 +63,18 @@ export const pointAt = (envelopeId: string, tick: Ticks): void => {
 export function pasteAtPointer(): void {
   if (!pointer || !song().model.envelopes[pointer.envelopeId]) return tell("fault", "Point at an envelope first.");
   const tick = snapTick(pointer.tick, gridNow());
-  setChoice({ envelopeId: pointer.envelopeId, chosen: [], span: [tick, tick] });
-  void pasteStretch();
+  setChoice({ envelopeId: pointer.envelopeId, chosen: [], span: null });
+  void pasteStretch(1, tick);
 }
 
-/** Pastes the copied stretch at the chosen range or the playhead; `factor` makes it longer or shorter. */
-export async function pasteStretch(factor = 1): Promise<void> {
-  const { clipboard, span } = chosenNow();
+/** Pastes the copied stretch at the playhead, or at a tick of the envelope; `factor` makes it longer or shorter. */
+export async function pasteStretch(factor = 1, at: Ticks | null = null): Promise<void> {
+  const { clipboard } = chosenNow();
   const choice = choiceNow();
   if (!choice || !clipboard || !("snippet" in clipboard))
     return tell("fault", "Nothing of an envelope has been copied yet: choose a stretch and copy it first.");
   const { snippet } = clipboard;
-  const tick = span?.[0] ?? playheadIn(choice.envelope);
+  const tick = at ?? playheadIn(choice.envelope);
   const length = Math.max(1, Math.round(snippet.length_ticks * factor));
   const change = await edit("paste_snippet", {
     envelope_id: choice.envelope.id,

@@ -31,4 +31,10 @@ export const useHand = create<Hands>(() => FRESH);
 export const handNow = useHand.getState;
 export const setHand = useHand.setState;
 
+/** Whether a hand is at work in the table, which must not move under it then. */
+export const handsBusy = (): boolean => {
+  const { hand, carry, loop } = handNow();
+  return hand !== null || carry !== null || loop !== null;
+};
+
 export const resetHand = (): void => setHand(FRESH, true);

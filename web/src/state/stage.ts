@@ -1,4 +1,5 @@
 import type { Px, Ticks } from "../api/types";
+import { RULER_HEIGHT } from "../geometry/heights";
 import { xToTick } from "../geometry/viewport";
 import { viewNow } from "./view";
 
@@ -23,6 +24,14 @@ export const rowBox = (trackId: string): DOMRect | undefined => rows.get(trackId
 
 /** How wide the song's own part of the view is, right of the headers. */
 export const roomForSong = (): Px => Math.max(0, (table?.clientWidth ?? 0) - headerWidth);
+
+/** The song's own part of the table on the screen: right of the headers, under the bar numbers. */
+export function songBox(): { left: Px; right: Px; top: Px; bottom: Px } | null {
+  const box = table?.getBoundingClientRect();
+  return box
+    ? { left: box.left + headerWidth, right: box.right, top: box.top + RULER_HEIGHT, bottom: box.bottom }
+    : null;
+}
 
 /** A ref for the row of a track. */
 export const rowRef =

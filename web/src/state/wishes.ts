@@ -8,11 +8,12 @@ export type FieldName = "finder" | "exact-value";
 interface Wishes {
   point: { envelopeId: string; index: number; windowFrom: Ticks } | null;
   field: FieldName | null;
+  region: string | null;
   /** Where the keyboard goes when that field is left. */
   back: (() => void) | null;
 }
 
-export const useWishes = create<Wishes>(() => ({ point: null, field: null, back: null }));
+export const useWishes = create<Wishes>(() => ({ point: null, field: null, region: null, back: null }));
 export const wishesNow = useWishes.getState;
 export const setWishes = useWishes.setState;
 

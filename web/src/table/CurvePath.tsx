@@ -38,6 +38,7 @@ export function CurvePath({ still, tried, patches, window, plot, scale, classNam
       key={piece[0]}
       d={tried && differs(piece) ? path(tried, piece) : base[i]}
       className={className}
+      pointerEvents="none"
       data-testid={testId}
     />
   ));

@@ -1,5 +1,6 @@
 import { type RefObject, useEffect, useRef } from "react";
 import type { Px } from "../api/types";
+import { handsBusy } from "../state/hand";
 import { transportNow, useTransport } from "../state/transport";
 import { setView, useView, viewNow } from "../state/view";
 
@@ -19,7 +20,7 @@ export function Playhead({ headerWidth, scroller }: Props) {
     const place = () => {
       const x = transportNow().playhead * viewNow().pxPerTick;
       if (line.current) line.current.style.transform = `translateX(${x}px)`;
-      if (transportNow().playing && viewNow().follow) turn(scroller.current, x, headerWidth);
+      if (transportNow().playing && viewNow().follow && !handsBusy()) turn(scroller.current, x, headerWidth);
     };
     place();
     const stops = [useTransport.subscribe(place), useView.subscribe(place)];

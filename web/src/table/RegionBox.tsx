@@ -1,4 +1,4 @@
-import { memo } from "react";
+import { memo, useEffect, useRef } from "react";
 import type { ClipPart, Pass, RegionPart } from "../api/types";
 import { NAME_HEIGHT } from "../geometry/heights";
 import { positionText, tickToX } from "../geometry/viewport";
@@ -7,6 +7,7 @@ import { useChoice } from "../state/choice";
 import type { Model } from "../state/model";
 import { useSong } from "../state/song";
 import { useView } from "../state/view";
+import { setWishes, useWishes } from "../state/wishes";
 import { Material } from "./strips/Material";
 
 interface Props {
@@ -37,8 +38,16 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
   const end = region.start_tick + region.length_ticks;
   const [from, to] = [Math.max(region.start_tick, view[0]), Math.min(end, view[1])];
   const name = shared > 1 ? `${clip.name}, shared by ${shared}` : clip.name;
+  const wished = useWishes((state) => state.region === region.id);
+  const box = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (!wished) return;
+    box.current?.focus();
+    setWishes({ region: null });
+  }, [wished]);
   return (
     <div
+      ref={box}
       role="button"
       tabIndex={0}
       aria-pressed={selected}

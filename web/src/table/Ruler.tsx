@@ -37,14 +37,18 @@ export function Ruler({ view, headerWidth, bar }: { view: [number, number]; head
       const [a, b] = [snapTick(from, step), snapTick(from + xToTick({ pxPerTick }, dx), step)].sort((p, q) => p - q);
       return { on: true, start_tick: Math.max(0, a), end_tick: Math.max(b, a + step) };
     };
-    drag(event, {
-      move: ({ dx, free }) => setTransport({ rangeTrial: stretch(dx, free) }),
-      drop: ({ dx, free, moved }) => {
-        if (!moved) player.seek(snapTick(from, free ? 0 : gridNow()));
-        else void edit("set_range", stretch(dx, free)).then(() => setTransport({ rangeTrial: null }));
+    drag(
+      event,
+      {
+        move: ({ dx, free }) => setTransport({ rangeTrial: stretch(dx, free) }),
+        drop: ({ dx, free, moved }) => {
+          if (!moved) player.seek(snapTick(from, free ? 0 : gridNow()));
+          else void edit("set_range", stretch(dx, free)).then(() => setTransport({ rangeTrial: null }));
+        },
+        cancel: () => setTransport({ rangeTrial: null }),
       },
-      cancel: () => setTransport({ rangeTrial: null }),
-    });
+      "across",
+    );
   };
 
   return (

@@ -9,7 +9,7 @@ import { useShown } from "../state/useShown";
 import { useView, viewNow } from "../state/view";
 import { Playhead } from "./Playhead";
 import { Ruler } from "./Ruler";
-import { rest, zoom } from "./scrolling";
+import { rest, stay, zoom } from "./scrolling";
 import { firstAutomated, TrackRow } from "./TrackRow";
 
 /** The view is widened to whole chunks, so that a little scrolling draws nothing anew. */
@@ -64,7 +64,7 @@ export function Table({ narrow }: { narrow: boolean }) {
     const box = scroller.current;
     if (!box) return;
     const onWheel = (event: WheelEvent) => {
-      if (!event.ctrlKey) return;
+      if (!event.ctrlKey) return stay();
       event.preventDefault();
       const x = event.clientX - box.getBoundingClientRect().left - headerWidth;
       zoom(Math.exp(-event.deltaY / 300), x);
@@ -78,6 +78,7 @@ export function Table({ narrow }: { narrow: boolean }) {
     let pinch = 0;
     const apart = ({ touches: [a, b] }: TouchEvent) => Math.max(20, Math.abs(a.clientX - b.clientX));
     const onPinch = (event: TouchEvent) => {
+      stay();
       if (event.touches.length !== 2 || !pinch) return;
       event.preventDefault();
       const middle =
@@ -104,6 +105,7 @@ export function Table({ narrow }: { narrow: boolean }) {
       ref={scroller}
       className="relative h-full overflow-auto bg-base-200 select-none"
       data-testid="table"
+      tabIndex={-1}
       onScroll={(event) => {
         look();
         rest(event.currentTarget.scrollLeft / viewNow().pxPerTick);

@@ -15,8 +15,8 @@ import { rowRef } from "../state/stage";
 import { setView, useView, viewNow } from "../state/view";
 import { useNarrow } from "../ui/useNarrow";
 import { FoldedCurves } from "./FoldedCurves";
+import { toggleFold } from "./folding";
 import { RegionBox } from "./RegionBox";
-import { reveal } from "./scrolling";
 import { LaneStrip } from "./strips/LaneStrip";
 import { Unfolded } from "./strips/Unfolded";
 
@@ -80,7 +80,7 @@ export const TrackRow = memo(function TrackRow({ track, model, find, view, heade
             className="btn btn-ghost btn-sm btn-square h-[30px]"
             aria-expanded={unfolded}
             aria-label={`${unfolded ? "Fold" : "Unfold"} ${track.name}`}
-            onClick={() => toggle(track.id)}
+            onClick={() => toggleFold(track.id)}
           >
             {unfolded ? <ChevronDown size={16} /> : <ChevronRight size={16} />}
           </button>
@@ -134,13 +134,6 @@ function choose(trackId: string): void {
   // A carrier clip stays at hand: it moves knobs of any track.
   if (!region || model.clips[region.clip_id].kind !== "carrier") chooseRegions([]);
   setChoice({ chosen: [], span: null });
-}
-
-function toggle(trackId: string): void {
-  const { unfolded } = viewNow();
-  const open = unfolded.includes(trackId);
-  setView({ trackId, unfolded: open ? unfolded.filter((id) => id !== trackId) : [...unfolded, trackId] });
-  if (!open) reveal(trackId);
 }
 
 /** What a track shows first: the parameter of its first clip envelope or lane. */

@@ -4,6 +4,7 @@ import { MAX_PX_PER_TICK, MIN_PX_PER_TICK } from "../geometry/viewport";
 import { chosenNow } from "../state/choice";
 import { song } from "../state/song";
 import { roomForSong, rowBox, tableBox } from "../state/stage";
+import { transportNow } from "../state/transport";
 import { setView, viewNow } from "../state/view";
 
 /** Room left at the edges of what is brought into view. */
@@ -15,6 +16,11 @@ let standing: { tick: Ticks; timer: number } | null = null;
 export function rest(tick: Ticks): void {
   clearTimeout(standing?.timer);
   standing = { tick, timer: window.setTimeout(() => setView({ scrollTick: tick }), 150) };
+}
+
+/** A hand that scrolls while it plays stays where it is, until it plays anew or asks to follow. */
+export function stay(): void {
+  if (transportNow().playing && viewNow().follow) setView({ follow: false });
 }
 
 /** Zooms about a place; the tick there stays where it is. */

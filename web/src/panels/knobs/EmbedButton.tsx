@@ -6,6 +6,9 @@ import { edit } from "../../state/edits";
 import { focusOn } from "../../state/focus";
 import { lookup } from "../../state/lookup";
 import { song, useSong } from "../../state/song";
+import { setView, viewNow } from "../../state/view";
+import { unfold } from "../../table/folding";
+import { showTime } from "../../table/scrolling";
 
 /** The one press that makes an envelope for a knob: in the selected clip, or with none selected on the track. */
 export function EmbedButton({ placed, acts, focused }: { placed: Placed; acts: Acting; focused: boolean }) {
@@ -29,11 +32,16 @@ export function EmbedButton({ placed, acts, focused }: { placed: Placed; acts: A
       (change) => {
         const made = change?.parts.find(([kind]) => kind === "envelope");
         const region = clip ? song().model.regions[chosenNow().regionId ?? ""] : undefined;
-        if (made) setChoice({ envelopeId: made[1], chosen: [0], span: null, windowFrom: region?.start_tick ?? 0 });
+        if (!made) return;
+        const home = region ? region.owner.slice("track/".length) : trackId;
+        setView({ focus: { ...viewNow().focus, [home]: address } });
+        unfold(home);
+        if (region) showTime(region.start_tick, region.start_tick + region.length_ticks);
+        setChoice({ envelopeId: made[1], chosen: [0], span: null, windowFrom: region?.start_tick ?? 0 });
       },
     );
   };
-  const quiet = focused || acts.clip || acts.lane ? "opacity-100" : "opacity-0";
+  const quiet = focused || acts.clip || acts.lane ? "opacity-100" : "opacity-45";
   return (
     <button
       type="button"

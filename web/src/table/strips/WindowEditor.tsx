@@ -1,12 +1,15 @@
 import { type PointerEvent, useEffect, useRef, useState } from "react";
 import type { Corners, Px, Ticks, Window } from "../../api/types";
 import { type Ground, type Hit, hitAt, inside, outside, tickAt, valueAt, xOf, yOf } from "../../geometry/hit";
+import { snapTick } from "../../geometry/viewport";
 import { pressMark } from "../../gestures/bends";
-import { lineAt, pressLine, pressPoint, pressSegment } from "../../gestures/points";
+import { isDouble } from "../../gestures/hand";
+import { addPoint, lineAt, pressLine, pressPoint, pressSegment } from "../../gestures/points";
 import { pressFreehand, pressLasso, pressRamp, pressRange, pressRub, pressSteps } from "../../gestures/strokes";
 import { setChoice } from "../../state/choice";
 import { chooseNone } from "../../state/choosing";
 import { pointAt } from "../../state/clipboard";
+import { gridNow } from "../../state/grid";
 import { useHand } from "../../state/hand";
 import { useReading } from "../../state/reading";
 import { useSong } from "../../state/song";
@@ -42,8 +45,10 @@ const STROKES: Partial<Record<Tool, (event: PointerEvent, ground: Ground, start:
 const fingers = (event: { pointerType: string }) => event.pointerType === "touch";
 
 /** What a press would do at a place, with the tool at hand. */
-function aim(ground: Ground, x: Px, y: Px, event: { pointerType: string; shiftKey: boolean }): Hit {
-  return viewNow().tool === "points" ? hitAt(ground, x, y, fingers(event), event.shiftKey) : { kind: "ground", x, y };
+function aim(ground: Ground, x: Px, y: Px, event: { pointerType: string; ctrlKey: boolean; metaKey: boolean }): Hit {
+  return viewNow().tool === "points"
+    ? hitAt(ground, x, y, fingers(event), event.ctrlKey || event.metaKey)
+    : { kind: "ground", x, y };
 }
 
 /** One envelope in one window: its line, its marks, and everything a press on them does. */
@@ -101,6 +106,10 @@ export function WindowEditor({ ground, corners, height, name, line, view, ends, 
           : null;
     if (spot) return pressLine(event, ground, spot.tick, hit.kind === "line" ? null : spot.value, y);
     const still = () => {
+      if (!fingers(event) && tool === "points" && isDouble(`ground ${envelope.id}`, event.timeStamp)) {
+        const tick = Math.max(0, Math.round(inside(stretch, snapTick(outside(stretch, tickAt(ground, x)), gridNow()))));
+        return void addPoint({ envelope_id: envelope.id, tick, value: valueAt(ground, y) });
+      }
       chooseNone();
       setChoice({ envelopeId: envelope.id });
       onGround?.(outside(stretch, tickAt(ground, x)));

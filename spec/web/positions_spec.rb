@@ -1,0 +1,25 @@
+# frozen_string_literal: true
+
+require "open3"
+
+# The page writes positions itself while the playhead runs; it writes them as the core does.
+RSpec.describe "Positions in the page" do
+  script = <<~JS
+    import { readFileSync } from "node:fs";
+    import { transformWithOxc } from "vite";
+    const { code } = await transformWithOxc(readFileSync("web/src/geometry/viewport.ts", "utf8"), "viewport.ts");
+    const { positionText } = await import(`data:text/javascript,${encodeURIComponent(code)}`);
+    const asked = JSON.parse(readFileSync(0, "utf8"));
+    console.log(JSON.stringify(asked.map(([meter, tick]) => positionText(meter, tick))));
+  JS
+
+  it "read as the core writes them, in every meter" do
+    random = Random.new(4)
+    asked = [[4, 4], [3, 4], [7, 8], [5, 2], [1, 1], [64, 32]].product(Array.new(40) { |i| i < 4 ? i : random.rand(4_000_000) })
+    meters = asked.map { |(beats, unit), tick| [KindSatchel::Timing::Meter.new(beats:, unit:), tick] }
+    input = meters.map { |meter, tick| [{ beats: meter.beats, unit: meter.unit, beat_ticks: meter.beat_ticks, bar_ticks: meter.bar_ticks }, tick] }
+    output, status = Open3.capture2("node", "--input-type=module", "-e", script, stdin_data: JSON.generate(input), chdir: File.expand_path("../..", __dir__))
+    expect(status).to be_success
+    expect(JSON.parse(output)).to eq(meters.map { |meter, tick| meter.text(tick) })
+  end
+end

@@ -1,0 +1,67 @@
+import { chosenRegions } from "../gestures/choosing";
+import { addPoint, focusPoint } from "../gestures/points";
+import { duplicate, join, layOut, mute, separate, splitAtPlayhead, splitAtPointer } from "../gestures/regions";
+import { player } from "../sound/player";
+import { chosenNow } from "../state/choice";
+import { choiceNow } from "../state/choosing";
+import { playheadIn } from "../state/clipboard";
+import { edit } from "../state/edits";
+import type { DeedId } from "../state/keyMap";
+import { tell } from "../state/notice";
+import { song } from "../state/song";
+import { setView, turnShowing, viewNow } from "../state/view";
+import { openField } from "../state/wishes";
+import { toggleFold } from "../table/folding";
+import { fit, zoom } from "../table/scrolling";
+import { showKeys } from "./KeyList";
+
+const ZOOM = 1.4;
+
+/** Puts a point of the envelope at hand where the playhead stands, on the line. */
+async function putPoint(): Promise<void> {
+  const choice = choiceNow();
+  if (!choice) return tell("fault", "Choose an envelope first: press its line.");
+  const { id } = choice.envelope;
+  await addPoint({ envelope_id: id, tick: playheadIn(choice.envelope) });
+  focusPoint(id, chosenNow().chosen[0] ?? 0);
+}
+
+function goToPoints(): void {
+  const choice = choiceNow();
+  if (choice && choice.envelope.points.length > 0) focusPoint(choice.envelope.id, choice.chosen[0] ?? 0);
+  else tell("fault", "Choose an envelope first: press its line.");
+}
+
+/** What is done with the chosen regions; says so when none is chosen. */
+const withRegions = (act: () => void) => () =>
+  chosenRegions().length > 0 ? act() : tell("fault", "Choose a region first: press its name.");
+
+/** What each key does. */
+export const DEEDS: Record<DeedId, () => unknown> = {
+  points: () => setView({ tool: "points" }),
+  range: () => setView({ tool: "range" }),
+  lasso: () => setView({ tool: "lasso" }),
+  freehand: () => setView({ tool: "freehand" }),
+  steps: () => setView({ tool: "steps" }),
+  ramp: () => setView({ tool: "ramp" }),
+  rub: () => setView({ tool: "rub" }),
+  repeat: () => edit("set_range", () => ({ on: !song().model.head.range.on })),
+  follow: () => player.follow(),
+  unfold: () => viewNow().trackId && toggleFold(viewNow().trackId as string),
+  hide: turnShowing,
+  whole: () => fit(),
+  in: () => zoom(ZOOM),
+  out: () => zoom(1 / ZOOM),
+  find: () => openField("find", "finder"),
+  panel: () => setView({ panelOpen: !viewNow().panelOpen }),
+  keys: showKeys,
+  put: putPoint,
+  enter: goToPoints,
+  again: withRegions(duplicate),
+  split: withRegions(() => chosenRegions().forEach(splitAtPlayhead)),
+  "split-here": splitAtPointer,
+  together: withRegions(() => join(chosenRegions()[0])),
+  own: withRegions(() => separate()),
+  quiet: withRegions(mute),
+  "lay-out": withRegions(layOut),
+};
