@@ -25,7 +25,7 @@ class DragFrames < Scroll
     @session.click_button("Unfold Bass") if @session.has_button?("Unfold Bass", wait: 2)
     @session.find_all("[data-testid='ground-#{envelope_id}']", minimum: 1, visible: :all)
     left, top, = box_of("[data-testid=\"ground-#{envelope_id}\"]")
-    x, y = [left, 168].max + 300, top + 40
+    x, y = [left, 188].max + 300, top + 40
     mouse = @session.driver.browser.mouse
     @session.find_button("Lasso").click
     sleep 1

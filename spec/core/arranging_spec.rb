@@ -18,7 +18,20 @@ RSpec.describe "Arranging regions" do
     expect(faults { apply(song, "split_region", region_id: region.id, tick: BAR) }).to eq [["outside", "/tick"]]
     expect(faults { apply(song, "join_region", region_id: region.id) }).to eq [["not_joined", "/region_id"]]
     expect(faults { apply(song, "trim_region", region_id: region.id, end_tick: BAR) }).to eq [["too_short", "/end_tick"]]
-    expect(faults { apply(song, "trim_region", region_id: region.id, start_tick: 0) }).to eq [["no_material", "/start_tick"]]
+    plain = song.with_track(song.track("bass").with(regions: [region.with(looped: false)]))
+    expect(faults { apply(plain, "trim_region", region_id: region.id, start_tick: 0) }).to eq [["no_material", "/start_tick"]]
+    once = small_song(clip: [envelope([0, 0.2], [3840, 0.9], clock: "once")])
+    expect(faults { apply(once, "trim_region", region_id: regions(once).first.id, start_tick: 0) }).to eq [["runs_once", "/start_tick"]]
+  end
+
+  it "repeats the loop earlier at the left edge, with all that sounds where it was" do
+    seven = envelope([0, 0.2], [7 * 960, 0.9], clock: "own_length", own_length_ticks: 7 * 960)
+    some = small_song(clip: [seven])
+    longer = apply(some, "trim_region", region_id: regions(some).first.id, start_tick: 960).song
+    ticks = (BAR...(7 * BAR)).step(127).to_a
+    expect(curve(longer, CUTOFF, ticks)).to eq curve(some, CUTOFF, ticks)
+    expect([regions(longer).first.start_tick, heard(longer, CUTOFF, 960)]).to eq [960, heard(some, CUTOFF, 960 + (7 * 960)) || 0]
+    expect(regions(longer).first.passes(longer.clip("line")).first).to eq [960, BAR, 960]
   end
 
   it "extends over more repeats, and over what lies in the way" do

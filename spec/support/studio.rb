@@ -38,7 +38,7 @@ module StudioHelpers
   def bar_x(bar)
     page.evaluate_script(<<~JS)
       (() => { const table = document.querySelector('[data-testid="table"]');
-               return table.getBoundingClientRect().x + 168 + #{(bar - 1) * 3840 * 0.027} - table.scrollLeft; })()
+               return table.getBoundingClientRect().x + 188 + #{(bar - 1) * 3840 * 0.027} - table.scrollLeft; })()
     JS
   end
 
@@ -107,7 +107,7 @@ module StudioHelpers
   # The name row of a region, a little right of its start.
   def name_row(region_id, into = 40)
     box = page.evaluate_script("(b => [b.x, b.y])(document.querySelector('[data-testid=\"#{region_id}\"]').getBoundingClientRect())")
-    [[box[0], 170].max + into, box[1] + 8]
+    [[box[0], 190].max + into, box[1] + 8]
   end
 
   # A panel at the right, or a sheet on a phone (where a second press puts it away).

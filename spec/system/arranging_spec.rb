@@ -36,7 +36,9 @@ RSpec.describe "Arranging in the studio" do
     type_into "End", "10.1"
     eventually(id) { ends.first(2) == [[20, 36], [36, 48]] }
     type_into "Start", "1.1"
-    expect(page).to have_css("[role=alert]", text: "nothing before its start")
+    eventually(id) { ends.first == [0, 36] }
+    type_into "End", "1.1"
+    expect(page).to have_css("[role=alert]", text: "ends after it starts")
   end
 
   it "lets an envelope run stretched, or in a length of its own that meets the loop again" do

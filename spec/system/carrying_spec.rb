@@ -60,12 +60,12 @@ RSpec.describe "Many regions in the studio" do
   it "moves, mutes, duplicates and separates by keys" do
     pair = choose_two
     focus(pair.last)
-    press_keys("m")
+    press_keys("q")
     song = eventually(id) { regions.first(2).all?(&:muted) }
     expect(cutoff(song, 5)).not_to eq cutoff(apply(song, "mute_regions", region_ids: pair, muted: false).song, 5)
-    press_keys("m")
+    press_keys("q")
     eventually(id) { regions.none?(&:muted) }
-    press_keys("s")
+    press_keys("o")
     eventually(id) { regions.first(2).map(&:clip_id).uniq.size == 1 && regions.map(&:clip_id).uniq.size == 3 }
     press_keys(:Down)
     eventually(id) { |now| now.directory.region(pair.first).track.id == "fog-pad" }
@@ -87,7 +87,7 @@ RSpec.describe "Many regions in the studio" do
   it "splits at the pointer" do
     mouse.click(x: bar_x(5) + 3, y: middle("track-bell-buoy")[1])
     mouse.move(x: bar_x(7), y: name_row(regions.first.id)[1])
-    holding(8) { press_keys([:shift, "x"]) }
+    holding(8) { press_keys([:shift, "s"]) }
     eventually(id) { regions.first.end_tick == 6 * BAR }
   end
 

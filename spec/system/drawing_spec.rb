@@ -171,9 +171,9 @@ RSpec.describe "Drawing moves" do
     end
 
     it "turns between the envelopes shown, rubs out, and pushes what is later along" do
-      press_keys("v")
+      press_keys("h")
       expect(page).to have_button("Envelopes shown: all to edit")
-      press_keys("vv")
+      press_keys("hh")
       expect(page).to have_button("Envelopes shown: others behind")
       tool "Push"
       drag(middle("point-#{move_id}-1"), 26, 0)

@@ -62,7 +62,7 @@ RSpec.describe "Finding and showing" do
     expect(scale).to be > before * 1.2
     press_keys("-")
     expect(scale).to be_within(before * 0.02).of(before)
-    press_keys("0")
+    press_keys("w")
     expect(scale * 8 * BAR).to be_between(600, 900)
     page.find_field("Grid").select("with the zoom")
     drag(middle("point-#{move_id}-1"), 30, 0)

@@ -61,7 +61,7 @@ RSpec.describe "Songs in the studio" do
     eventually(id) { |now| now.directory.regions_of_clip("mooring").size == 5 && now.directory.region(first.id).region.start_tick == 4 * BAR }
     known = regions.map(&:id)
     focus(regions.first.id)
-    press_keys("d")
+    press_keys("a")
     eventually(id) { |now| now.directory.regions_of_clip("mooring").any? { |placed| placed.region.start_tick == 8 * BAR && !known.include?(placed.region.id) } }
   end
 

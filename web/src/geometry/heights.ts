@@ -1,11 +1,28 @@
 import type { EnvelopePart, Px, TrackPart } from "../api/types";
 
 export const RULER_HEIGHT: Px = 30;
-/** Heights of a folded row, and of the strips of an unfolded one. */
 export const FOLDED_HEIGHT: Px = 33;
-export const MATERIAL_HEIGHT: Px = 130;
-export const LANE_HEIGHT: Px = 80;
-export const HEARD_HEIGHT: Px = 52;
+
+/** Heights of the strips of an unfolded row. */
+export interface Strips {
+  material: Px;
+  lane: Px;
+  heard: Px;
+}
+const USUAL: Strips = { material: 130, lane: 80, heard: 52 };
+
+/** How much taller or lower than usual the strips of a row may be. */
+export const LEAST_TALL = 0.7;
+export const MOST_TALL = 6;
+export const clampTall = (tall: number): number => Math.min(Math.max(tall, LEAST_TALL), MOST_TALL);
+
+/** The strips of a row that is so many times as tall as usual. */
+export const stripsOf = (tall = 1): Strips => ({
+  material: Math.round(USUAL.material * tall),
+  lane: Math.round(USUAL.lane * tall),
+  heard: Math.round(USUAL.heard * tall),
+});
+
 /** Regions keep their name free of curves; only there they can be dragged. */
 export const NAME_HEIGHT: Px = 18;
 
@@ -27,6 +44,8 @@ export const moreLanes = (
   );
 
 /** A row with the line under it. `regions`: whether the track may hold any. */
-export const rowHeight = (track: TrackPart, regions: boolean, unfolded: boolean, more: number): Px =>
-  more * LANE_HEIGHT +
-  (unfolded ? (regions ? MATERIAL_HEIGHT : 0) + (hasLanes(track) ? LANE_HEIGHT : 0) + HEARD_HEIGHT + 1 : FOLDED_HEIGHT);
+export function rowHeight(track: TrackPart, regions: boolean, unfolded: boolean, more: number, tall = 1): Px {
+  const { material, lane, heard } = stripsOf(tall);
+  if (!unfolded) return more * lane + FOLDED_HEIGHT;
+  return more * lane + (regions ? material : 0) + (hasLanes(track) ? lane : 0) + heard + 1;
+}

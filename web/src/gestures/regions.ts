@@ -84,7 +84,7 @@ export function pressRegionEdge(event: PointerEvent, region: RegionPart, side: "
   const end = endOf(region);
   const inputs = (reach: Reach): EditInputs["trim_region"] => {
     const wish = (tick: Ticks) => snapTick(tick + xToTick(viewNow(), reach.dx), reach.free ? 0 : gridNow());
-    const first = Math.max(0, region.start_tick - region.offset_ticks);
+    const first = region.looped ? 0 : Math.max(0, region.start_tick - region.offset_ticks);
     return side === "start"
       ? { region_id: region.id, start_tick: Math.min(Math.max(wish(region.start_tick), first), end - 1) }
       : { region_id: region.id, end_tick: Math.max(wish(end), region.start_tick + 1) };

@@ -32,6 +32,8 @@ export interface KeptView {
   pinned: Record<string, string[]>;
   /** Whether the sum is told at the pointer rather than at the playhead. */
   sumAtPointer: boolean;
+  /** How much taller than usual the rows of tracks are, unfolded. */
+  tall: Record<string, number>;
   /** Whether the panel at the right is open; closed, the song takes its place. */
   panelOpen: boolean;
 }
@@ -60,6 +62,7 @@ export const FRESH_VIEW: KeptView = {
   shown: {},
   pinned: {},
   sumAtPointer: false,
+  tall: {},
   panelOpen: true,
 };
 

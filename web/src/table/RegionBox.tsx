@@ -81,7 +81,9 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
           key={side}
           className={`absolute top-0 w-2 cursor-ew-resize touch-none pointer-coarse:w-3 ${side === "start" ? "left-0" : "right-0"}`}
           style={{ height: folded ? "100%" : NAME_HEIGHT }}
-          title={side === "start" ? "Trim the start" : "Trim or extend the end"}
+          title={
+            side === "start" ? "Trim the start, or repeat the loop earlier" : "Trim the end, or repeat the loop later"
+          }
           data-testid={`${side}-of-${region.id}`}
           onPointerDown={(event) => pressRegionEdge(event, region, side)}
         />

@@ -23,11 +23,12 @@ export function Table({ narrow }: { narrow: boolean }) {
   const pxPerTick = useView((state) => state.pxPerTick);
   const unfolded = useView((state) => state.unfolded);
   const gather = useView((state) => state.gather);
+  const tall = useView((state) => state.tall);
   const focus = useView((state) => state.focus);
   const shownLanes = useView((state) => state.shown);
   const pinnedLanes = useView((state) => state.pinned);
   const scroller = useRef<HTMLDivElement>(null);
-  const headerWidth = narrow ? 118 : 168;
+  const headerWidth = narrow ? 124 : 188;
   const bar = barTicks(model.head.meter);
   const end = Math.max(songEnd(model), model.head.range.end_tick) + 4 * bar;
   const [view, setShown] = useState<[number, number]>([0, 120_000]);
@@ -131,7 +132,7 @@ export function Table({ narrow }: { narrow: boolean }) {
             shownLanes[track.id] ?? NO_LANES,
             pinnedLanes[track.id] ?? NO_LANES,
           );
-          const height = rowHeight(track, holdsRegions(track), open, more.length);
+          const height = rowHeight(track, holdsRegions(track), open, more.length, tall[track.id]);
           top += height;
           const near = top > rows[0] && top - height < rows[1];
           return near ? (

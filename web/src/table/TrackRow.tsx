@@ -1,22 +1,25 @@
-import { ChevronDown, ChevronRight, MoveVertical } from "lucide-react";
+import { ChevronDown, ChevronRight, Headphones, MoveVertical, VolumeX } from "lucide-react";
 import { memo, useEffect, useMemo } from "react";
 import type { EnvelopePart, TrackPart } from "../api/types";
-import { FOLDED_HEIGHT, HEARD_HEIGHT, hasLanes, LANE_HEIGHT, MATERIAL_HEIGHT, moreLanes } from "../geometry/heights";
+import { FOLDED_HEIGHT, hasLanes, moreLanes } from "../geometry/heights";
 import { hueStyle, parameterHue } from "../geometry/hue";
 import { pressRaise, raiseKey } from "../gestures/raise";
 import { findParameter } from "../state/catalogue";
 import { chooseRegions, chosenNow, setChoice } from "../state/choice";
 import { drawTrack } from "../state/drawing";
+import { edit } from "../state/edits";
 import { holdsRegions } from "../state/holds";
 import type { Lookup } from "../state/lookup";
 import type { Model } from "../state/model";
 import { song, useSong } from "../state/song";
 import { rowRef } from "../state/stage";
+import { useStrips } from "../state/useStrips";
 import { setView, useView, viewNow } from "../state/view";
 import { useNarrow } from "../ui/useNarrow";
 import { FoldedCurves } from "./FoldedCurves";
 import { toggleFold } from "./folding";
 import { RegionBox } from "./RegionBox";
+import { RowEdge } from "./RowEdge";
 import { LaneStrip } from "./strips/LaneStrip";
 import { Unfolded } from "./strips/Unfolded";
 
@@ -99,6 +102,7 @@ export const TrackRow = memo(function TrackRow({ track, model, find, view, heade
         </div>
         {unfolded && <StripNames track={track} model={model} find={find} focus={focus} />}
       </header>
+      {unfolded && <RowEdge track={track} />}
       <div className="relative min-w-0 grow" data-time>
         {unfolded ? (
           <Unfolded track={track} regions={regions} model={model} find={find} focus={focus} view={view} />
@@ -149,17 +153,39 @@ export function firstAutomated(track: TrackPart, find: Lookup): string | null {
   );
 }
 
-/** Marks of a track that is muted, soloed, or not heard because others are. */
+/** Mute and solo for listening, on a screen with room for them; else a word where a track is not heard. */
 function Listened({ track }: { track: TrackPart }) {
   const silent = useSong((state) => state.silent.includes(track.id));
-  if (!silent && !track.soloed) return null;
-  const words = track.muted ? "muted" : track.soloed ? "solo" : "not heard";
+  const narrow = useNarrow();
+  if (narrow || track.kind === "carrier") return silent ? <span className="faint mr-1 text-xs">not heard</span> : null;
+  const listen = (change: { muted?: boolean; soloed?: boolean }) =>
+    void edit("listen_track", { track_id: track.id, ...change });
   return (
-    <span
-      className={`badge badge-sm mr-1 shrink-0 px-1.5 text-xs ${track.muted || track.soloed ? "badge-warning" : "badge-ghost"}`}
-    >
-      {words}
-    </span>
+    <>
+      {silent && !track.muted && <span className="faint mr-1 text-xs">not heard</span>}
+      <button
+        type="button"
+        className={`listen ${track.muted ? "listen-on" : ""}`}
+        aria-pressed={track.muted ?? false}
+        aria-label={`Mute ${track.name}`}
+        title="Not heard while listening; no envelope moves this"
+        onClick={() => listen({ muted: !track.muted })}
+      >
+        <VolumeX size={14} aria-hidden="true" />
+      </button>
+      {track.kind !== "return" && track.kind !== "master" && (
+        <button
+          type="button"
+          className={`listen ${track.soloed ? "listen-on" : ""}`}
+          aria-pressed={track.soloed ?? false}
+          aria-label={`Solo ${track.name}`}
+          title="Only this is heard, with what is soloed too; no envelope moves this"
+          onClick={() => listen({ soloed: !track.soloed })}
+        >
+          <Headphones size={14} aria-hidden="true" />
+        </button>
+      )}
+    </>
   );
 }
 
@@ -171,7 +197,8 @@ function LaneName({ track, find, focus, top }: { track: TrackPart; find: Lookup;
   const placed = focus && catalogue ? findParameter(catalogue, tracks, focus) : null;
   const trims = lane?.fader === "trim" && lane.role === "set";
   return (
-    <p className="faint absolute right-2 flex items-center gap-1 text-xs" style={{ top }}>
+    <p className="faint absolute left-3 flex items-center gap-1 text-xs" style={{ top }}>
+      {trims ? "lane + fader" : "lane"}
       {lane && placed && !placed.scale.set_only && lane.points.length > 0 && (
         <button
           type="button"
@@ -184,7 +211,6 @@ function LaneName({ track, find, focus, top }: { track: TrackPart; find: Lookup;
           <MoveVertical size={12} />
         </button>
       )}
-      {trims ? "lane + fader" : "lane"}
     </p>
   );
 }
@@ -232,6 +258,9 @@ function StripNames({
     ]),
   ];
   const holds = holdsRegions(track);
+  const { material, lane, heard } = useStrips(track.id);
+  const laneTop = holds ? material : 0;
+  const heardTop = laneTop + (hasLanes(track) ? lane : 0);
   const name = (address: string) => {
     const placed = catalogue && findParameter(catalogue, model.tracks, address);
     if (!placed) return address;
@@ -240,7 +269,7 @@ function StripNames({
   return (
     <div className="relative grow">
       <select
-        className="select select-xs mx-2 w-[calc(100%-1rem)]"
+        className="select select-xs ml-2 w-[calc(100%-66px)] truncate pr-5 pl-1.5"
         aria-label={`Parameter shown on ${track.name}`}
         value={focus ?? ""}
         onChange={(event) => setView({ focus: { ...viewNow().focus, [track.id]: event.target.value } })}
@@ -252,7 +281,7 @@ function StripNames({
         ))}
       </select>
       {holds && (
-        <p className="faint absolute right-2 text-xs" style={{ top: MATERIAL_HEIGHT - FOLDED_HEIGHT - 24 }}>
+        <p className="faint absolute left-3 text-xs" style={{ top: material - FOLDED_HEIGHT - 24 }}>
           clip
         </p>
       )}
@@ -261,16 +290,10 @@ function StripNames({
           track={track}
           find={find}
           focus={focus}
-          top={(holds ? MATERIAL_HEIGHT : 0) + LANE_HEIGHT / 2 - FOLDED_HEIGHT - 8 + (holds ? 0 : 30)}
+          top={laneTop + lane / 2 - FOLDED_HEIGHT - 8 + (holds ? 0 : 30)}
         />
       )}
-      <p
-        className="faint absolute right-2 text-xs"
-        style={{
-          top:
-            (holds ? MATERIAL_HEIGHT : 0) + (hasLanes(track) ? LANE_HEIGHT : 0) + HEARD_HEIGHT / 2 - FOLDED_HEIGHT - 6,
-        }}
-      >
+      <p className="faint absolute left-3 text-xs" style={{ top: heardTop + heard / 2 - FOLDED_HEIGHT - 6 }}>
         heard
       </p>
     </div>

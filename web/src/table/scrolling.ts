@@ -1,7 +1,8 @@
 import type { Px, Ticks } from "../api/types";
-import { RULER_HEIGHT } from "../geometry/heights";
+import { clampTall, FOLDED_HEIGHT, RULER_HEIGHT, rowHeight } from "../geometry/heights";
 import { MAX_PX_PER_TICK, MIN_PX_PER_TICK } from "../geometry/viewport";
 import { chosenNow } from "../state/choice";
+import { holdsRegions } from "../state/holds";
 import { song } from "../state/song";
 import { roomForSong, rowBox, tableBox } from "../state/stage";
 import { transportNow } from "../state/transport";
@@ -33,8 +34,22 @@ export function zoom(factor: number, x = 300): void {
   setView({ pxPerTick: next, scrollTick: Math.max(0, scrollTick + x / pxPerTick - x / next) });
 }
 
-/** Brings the chosen stretch, or the range that repeats, into view from edge to edge. */
+/** Shares the height of the view among the unfolded rows, so that nothing stays empty under them. */
+function fitRows(): void {
+  const box = tableBox();
+  const { unfolded } = viewNow();
+  const { tracks } = song().model;
+  const open = tracks.filter((track) => unfolded.includes(track.id));
+  if (!box || open.length === 0) return;
+  const usual = open.map((track) => rowHeight(track, holdsRegions(track), true, 0));
+  const folded = (tracks.length - open.length) * FOLDED_HEIGHT;
+  const share = clampTall((box.clientHeight - RULER_HEIGHT - folded) / usual.reduce((sum, height) => sum + height, 0));
+  setView({ tall: { ...viewNow().tall, ...Object.fromEntries(open.map((track) => [track.id, Math.max(1, share)])) } });
+}
+
+/** Brings the chosen stretch, or the range that repeats, into view from edge to edge, and shares the height. */
 export function fit(): void {
+  fitRows();
   const { model, windows } = song();
   const { span, envelopeId, windowFrom } = chosenNow();
   const { start_tick, end_tick } = model.head.range;

@@ -1,5 +1,5 @@
 import { clsx } from "clsx";
-import { type LucideIcon, X } from "lucide-react";
+import { type LucideIcon, PanelRightClose, PanelRightOpen } from "lucide-react";
 import type { ReactNode } from "react";
 import { Tab, TabList, TabPanel, Tabs } from "react-aria-components";
 
@@ -31,31 +31,35 @@ export function Rail<K extends string>({ label, tabs, current, open, onOpen, onC
     >
       {open && (
         <TabPanel id={current} className="relative flex min-h-0 w-68 flex-col overflow-auto">
-          <button
-            type="button"
-            className="btn btn-ghost btn-square btn-xs absolute top-1.5 right-1 z-10"
-            aria-label="Close the panel"
-            title="Close the panel"
-            onClick={onClose}
-          >
-            <X size={14} />
-          </button>
           {children}
         </TabPanel>
       )}
-      <TabList aria-label={label} className="rail">
-        {tabs.map(({ id, name, Icon }) => (
-          <Tab
-            key={id}
-            id={id}
-            className={clsx("rail-tab", open && id === current && "rail-tab-open")}
-            onPress={() => onOpen(id)}
-          >
-            <Icon size={17} aria-hidden="true" />
-            {name}
-          </Tab>
-        ))}
-      </TabList>
+      <div className="rail">
+        <TabList aria-label={label} className="rail-list">
+          {tabs.map(({ id, name, Icon }) => (
+            <Tab
+              key={id}
+              id={id}
+              className={clsx("rail-tab", open && id === current && "rail-tab-open")}
+              onPress={() => onOpen(id)}
+            >
+              <Icon size={17} aria-hidden="true" />
+              {name}
+            </Tab>
+          ))}
+        </TabList>
+        <button
+          type="button"
+          className="rail-tab mt-auto"
+          aria-expanded={open}
+          title={open ? "Close the panel" : "Open the panel"}
+          aria-label={open ? "Close the panel" : "Open the panel"}
+          onClick={open ? onClose : () => onOpen(current)}
+        >
+          {open ? <PanelRightClose size={17} aria-hidden="true" /> : <PanelRightOpen size={17} aria-hidden="true" />}
+          {open ? "Close" : "Open"}
+        </button>
+      </div>
     </Tabs>
   );
 }

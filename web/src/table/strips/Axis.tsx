@@ -17,22 +17,22 @@ export function marksOf(
   return scale.gain ? amounts.shift_gain : amounts.shift;
 }
 
-/** The value axis of a strip: lines across, and their values at the left edge of the view. Lines too near are left out. */
+/** The value axis of a strip: lines across, and their values in the gutter beside them. Lines too near are left out. */
 export function Axis({
   scale,
-  role,
+  kind,
   height,
   width,
 }: {
   scale: ScaleEntry;
-  role: EnvelopePart["role"];
+  kind: EnvelopePart["role"];
   height: Px;
   width: Px;
 }) {
   const amounts = useSong((state) => state.catalogue?.amount_marks);
-  const band = bandFor(role, height);
+  const band = bandFor(kind, height);
   let last = Number.POSITIVE_INFINITY;
-  const marks = marksOf(scale, role, amounts)
+  const marks = marksOf(scale, kind, amounts)
     .map(([value, text]) => ({ y: valueToY(band, value), text, middle: value === scale.origin && scale.origin > 0 }))
     .filter(({ y }) => {
       const room = last - y >= NEAREST;
@@ -46,16 +46,12 @@ export function Axis({
           <path key={y} d={`M0 ${y.toFixed(1)}H${width}`} className="axis-line" strokeWidth={middle ? 2 : 1} />
         ))}
       </svg>
-      <div
-        className="pointer-events-none sticky w-0"
-        style={{ left: "calc(var(--header-width) + 3px)" }}
-        aria-hidden="true"
-      >
+      <div className="axis-gutter" aria-hidden="true">
         {marks.map(({ y, text }) => (
           <span
             key={y}
-            className="faint axis-text absolute text-xs leading-none whitespace-nowrap"
-            style={{ top: y - 5 }}
+            className="faint absolute right-1.5 text-xs leading-none whitespace-nowrap"
+            style={{ top: Math.min(Math.max(y - 6, 1), height - 13) }}
           >
             {text}
           </span>

@@ -1,11 +1,11 @@
 import { Plus } from "lucide-react";
 import type { EnvelopePart, TrackPart } from "../../api/types";
-import { LANE_HEIGHT } from "../../geometry/heights";
 import { tickToX } from "../../geometry/viewport";
 import type { Placed } from "../../state/catalogue";
 import { edit } from "../../state/edits";
 import { songEnd } from "../../state/model";
 import { useSong } from "../../state/song";
+import { useStrips } from "../../state/useStrips";
 import { useView } from "../../state/view";
 import { Axis, TimeLines } from "./Axis";
 import { EnvelopeEditor } from "./EnvelopeEditor";
@@ -27,33 +27,34 @@ export function LaneStrip({
 }) {
   const end = useSong((state) => Math.max(songEnd(state.model), view[1]));
   const pxPerTick = useView((state) => state.pxPerTick);
+  const { lane: height } = useStrips(track.id);
   return (
     <div
       className="relative border-t border-b border-base-300"
-      style={{ height: LANE_HEIGHT, background: "var(--strip)" }}
+      style={{ height, background: "var(--strip)" }}
       data-testid={named ? `lane-${lane?.target}` : `lane-${track.id}`}
     >
-      <TimeLines view={view} height={LANE_HEIGHT} />
+      <TimeLines view={view} height={height} />
       {lane && placed && (
         <>
-          <Axis scale={placed.scale} role={lane.role} height={LANE_HEIGHT} width={tickToX({ pxPerTick }, view[1])} />
-          <svg className="absolute inset-0 w-full" height={LANE_HEIGHT} aria-label={`Lane of ${placed.entry.name}`}>
+          <Axis scale={placed.scale} kind={lane.role} height={height} width={tickToX({ pxPerTick }, view[1])} />
+          <svg className="absolute inset-0 w-full" height={height} aria-label={`Lane of ${placed.entry.name}`}>
             <EnvelopeEditor
               envelope={lane}
               windows={[[0, Math.max(end, view[0] + 1), 0, 1]]}
-              height={LANE_HEIGHT}
+              height={height}
               name={`${placed.entry.name} lane`}
               line="solid-line"
               view={view}
             />
           </svg>
-          <ShapeStrip envelope={lane} windows={[[0, end, 0, 1]]} top={LANE_HEIGHT - 2} />
+          <ShapeStrip envelope={lane} windows={[[0, end, 0, 1]]} top={height - 2} />
         </>
       )}
       {named && placed && (
         <span
           className="hue axis-text pointer-events-none sticky z-10 text-xs font-semibold"
-          style={{ left: "calc(var(--header-width) + 60px)" }}
+          style={{ left: "calc(var(--header-width) + 8px)" }}
         >
           {placed.entry.name}
         </span>

@@ -1,6 +1,6 @@
 import { useEffect } from "react";
 import type { Conflict, Corners, EnvelopePart, RegionPart, TrackPart, Window } from "../../api/types";
-import { HEARD_HEIGHT, hasLanes, MATERIAL_HEIGHT, NAME_HEIGHT } from "../../geometry/heights";
+import { hasLanes, NAME_HEIGHT } from "../../geometry/heights";
 import { hueStyle, parameterHue } from "../../geometry/hue";
 import { bandFor, positionText, tickToX, valueToY, xToTick } from "../../geometry/viewport";
 import { select } from "../../gestures/choosing";
@@ -12,6 +12,7 @@ import { holdsRegions } from "../../state/holds";
 import type { Lookup } from "../../state/lookup";
 import type { Model } from "../../state/model";
 import { useSong } from "../../state/song";
+import { useStrips } from "../../state/useStrips";
 import { setView, useView, viewNow } from "../../state/view";
 import { CurvePath } from "../CurvePath";
 import { RegionBox } from "../RegionBox";
@@ -34,6 +35,7 @@ interface Props {
 export function Unfolded({ track, regions, model, find, focus, view }: Props) {
   const catalogue = useSong((state) => state.catalogue);
   const placed = catalogue && focus ? findParameter(catalogue, model.tracks, focus) : null;
+  const strips = useStrips(track.id);
   const lane = (find.envelopes[`track/${track.id}`] ?? []).find((entry) => entry.target === focus);
   // biome-ignore lint/correctness/useExhaustiveDependencies: worked out again just when one of these changes
   useEffect(() => {
@@ -55,7 +57,7 @@ export function Unfolded({ track, regions, model, find, focus, view }: Props) {
       {holdsRegions(track) && (
         <div
           className="relative"
-          style={{ height: MATERIAL_HEIGHT, background: "var(--strip)" }}
+          style={{ height: strips.material, background: "var(--strip)" }}
           data-testid={`material-${track.id}`}
         >
           <div style={hueStyle(track.hue)}>
@@ -65,18 +67,18 @@ export function Unfolded({ track, regions, model, find, focus, view }: Props) {
                 region={region}
                 clip={model.clips[region.clip_id]}
                 shared={find.sharers[region.clip_id]}
-                height={MATERIAL_HEIGHT}
+                height={strips.material}
                 folded={false}
                 view={view}
               />
             ))}
           </div>
-          <TimeLines view={view} height={MATERIAL_HEIGHT} />
-          <ClipCurves regions={regions} find={find} focus={focus} placed={placed} view={view} />
+          <TimeLines view={view} height={strips.material} />
+          <ClipCurves regions={regions} find={find} focus={focus} placed={placed} view={view} tall={strips.material} />
         </div>
       )}
       {hasLanes(track) && <LaneStrip track={track} lane={lane} placed={placed} view={view} />}
-      <HeardStrip focus={focus} view={view} />
+      <HeardStrip focus={focus} placed={placed} view={view} height={strips.heard} />
     </div>
   );
 }
@@ -87,12 +89,14 @@ function ClipCurves({
   focus,
   placed,
   view,
+  tall,
 }: {
   regions: RegionPart[];
   find: Lookup;
   focus: string | null;
   placed: Placed | null;
   view: [number, number];
+  tall: number;
 }) {
   const windows = useSong((state) => state.windows);
   const tried = useSong((state) => state.preview?.windows);
@@ -100,7 +104,7 @@ function ClipCurves({
   const pxPerTick = useView((state) => state.pxPerTick);
   const catalogue = useSong((state) => state.catalogue);
   const tracks = useSong((state) => state.model.tracks);
-  const height = MATERIAL_HEIGHT - NAME_HEIGHT - 4;
+  const height = tall - NAME_HEIGHT - 4;
   const at = (envelope: EnvelopePart) =>
     regions.flatMap((region) => (tried?.[region.id] ?? windows[region.id])?.[envelope.id] ?? []);
   const all = [...new Set(regions.map((region) => region.clip_id))].flatMap(
@@ -131,7 +135,7 @@ function ClipCurves({
   return (
     <div className="pointer-events-none absolute left-0 w-full" style={{ top: NAME_HEIGHT, height }}>
       {placed && mine[0] && (
-        <Axis scale={placed.scale} role={mine[0].role} height={height} width={tickToX({ pxPerTick }, view[1])} />
+        <Axis scale={placed.scale} kind={mine[0].role} height={height} width={tickToX({ pxPerTick }, view[1])} />
       )}
       <svg className="absolute left-0 w-full" height={height} aria-label="Clip envelopes">
         {others.map((envelope) => {
@@ -158,27 +162,35 @@ function ClipCurves({
 
 const NO_CORNERS: Corners = [];
 
-function HeardStrip({ focus, view: [from, to] }: { focus: string | null; view: [number, number] }) {
+interface HeardProps {
+  focus: string | null;
+  placed: Placed | null;
+  view: [number, number];
+  height: number;
+}
+
+function HeardStrip({ focus, placed, view: [from, to], height }: HeardProps) {
   const still = useSong((state) => (focus ? state.heard[focus] : undefined)) ?? NO_CORNERS;
   const tried = useSong((state) => (focus ? state.preview?.heard[focus] : undefined));
   const patches = useSong((state) => (focus ? state.preview?.patches?.heard[focus] : undefined));
   const pxPerTick = useView((state) => state.pxPerTick);
   const view = { pxPerTick };
-  const band = bandFor("set", HEARD_HEIGHT);
+  const band = bandFor("set", height);
   const plot = (tick: number, value: number): [number, number] => [tickToX(view, tick), valueToY(band, value)];
-  const chain = { still, tried, patches, window: [from, to, from, 1] as Window, plot, scale: `${pxPerTick}` };
+  const chain = { still, tried, patches, window: [from, to, from, 1] as Window, plot, scale: `${pxPerTick} ${height}` };
   return (
-    <div className="relative">
+    <div className="relative" style={{ height }}>
       <svg
-        className="block w-full border-b border-base-300"
-        height={HEARD_HEIGHT}
+        className="absolute inset-0 block w-full border-b border-base-300"
+        height={height}
         style={{ background: "var(--strip)" }}
         aria-label="Heard"
         data-testid={`heard-${focus}`}
       >
-        <CurvePath {...chain} className="heard-area" foot={HEARD_HEIGHT - 2} />
+        <CurvePath {...chain} className="heard-area" foot={height - 2} />
         <CurvePath {...chain} className="heard-edge" />
       </svg>
+      {placed && <Axis scale={placed.scale} kind="set" height={height} width={tickToX(view, to)} />}
       <ConflictMarks focus={focus} view={[from, to]} />
     </div>
   );
