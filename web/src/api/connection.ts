@@ -13,12 +13,17 @@ export const isAway = (): boolean => useConnection.getState().away;
 /** Whether it was found away a moment ago, so that asking again tells nothing new. */
 export const justAway = (): boolean => isAway() && performance.now() - failedAt < AGAIN_MS;
 
+let probe = 0;
+
 export function wentAway(): void {
   failedAt = performance.now();
-  if (!isAway()) useConnection.setState({ away: true });
+  if (isAway()) return;
+  useConnection.setState({ away: true });
+  probe = window.setInterval(() => fetch("/api/songs", { method: "HEAD" }).then(answered, () => undefined), AGAIN_MS);
 }
 
 export function answered(): void {
+  clearInterval(probe);
   if (isAway()) useConnection.setState({ away: false });
 }
 

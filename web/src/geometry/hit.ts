@@ -103,3 +103,19 @@ export function hitAt(ground: Ground, x: Px, y: Px, finger: boolean, whole: bool
     return { kind: "segment", index: segment, x, y: yOf(ground, height) };
   return { kind: "line", x, y: yOf(ground, height) };
 }
+
+export interface Found {
+  ground: Ground;
+  hit: Hit;
+}
+
+/**
+ * What a press would take hold of where an envelope comes round again: of two points that meet at a seam the nearer one,
+ * whichever side it belongs to; anything else by the window under the hand, which is the first.
+ */
+export function hitAmong(grounds: Ground[], x: Px, y: Px, finger: boolean, whole: boolean): Found {
+  const found = grounds.map((ground) => ({ ground, hit: hitAt(ground, x, y, finger, whole) }));
+  const points = found.filter(({ hit }) => hit.kind === "point");
+  const distance = ({ hit }: Found) => Math.hypot(hit.x - x, hit.y - y);
+  return points.sort((a, b) => distance(a) - distance(b))[0] ?? found[0];
+}

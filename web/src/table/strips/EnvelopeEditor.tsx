@@ -33,7 +33,9 @@ export const EnvelopeEditor = memo(function EnvelopeEditor({ envelope, windows, 
       {windows
         .filter(([from, to]) => from < view[1] && to > view[0])
         .map((window) => {
-          const ground: Ground = { envelope, corners: still, window, band, pxPerTick };
+          const groundOf = (one: Window): Ground => ({ envelope, corners: still, window: one, band, pxPerTick });
+          const ground = groundOf(window);
+          const beside = windows.filter((other) => other[1] === window[0] || other[0] === window[1]).map(groundOf);
           const ends: [Px, Px] = [
             windows.some((other) => other[1] === window[0]) ? 0 : REACH,
             windows.some((other) => other[0] === window[1]) ? 0 : REACH,
@@ -42,6 +44,7 @@ export const EnvelopeEditor = memo(function EnvelopeEditor({ envelope, windows, 
             <WindowEditor
               key={window[0]}
               ground={ground}
+              beside={beside}
               ends={ends}
               corners={corners}
               height={height}

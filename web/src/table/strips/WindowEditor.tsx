@@ -1,6 +1,17 @@
 import { type PointerEvent, useEffect, useRef, useState } from "react";
 import type { Corners, Px, Ticks, Window } from "../../api/types";
-import { type Ground, type Hit, hitAt, inside, outside, tickAt, valueAt, xOf, yOf } from "../../geometry/hit";
+import {
+  type Found,
+  type Ground,
+  type Hit,
+  hitAmong,
+  inside,
+  outside,
+  tickAt,
+  valueAt,
+  xOf,
+  yOf,
+} from "../../geometry/hit";
 import { snapTick } from "../../geometry/viewport";
 import { pressMark } from "../../gestures/bends";
 import { isDouble } from "../../gestures/hand";
@@ -23,6 +34,8 @@ import { Words } from "./Words";
 
 interface Props {
   ground: Ground;
+  /** Where the envelope goes on before and after, without a gap. */
+  beside: Ground[];
   /** The curve as it is being tried. */
   corners: Corners;
   height: Px;
@@ -45,14 +58,18 @@ const STROKES: Partial<Record<Tool, (event: PointerEvent, ground: Ground, start:
 const fingers = (event: { pointerType: string }) => event.pointerType === "touch";
 
 /** What a press would do at a place, with the tool at hand. */
-function aim(ground: Ground, x: Px, y: Px, event: { pointerType: string; ctrlKey: boolean; metaKey: boolean }): Hit {
-  return viewNow().tool === "points"
-    ? hitAt(ground, x, y, fingers(event), event.ctrlKey || event.metaKey)
-    : { kind: "ground", x, y };
+function aim(
+  grounds: Ground[],
+  x: Px,
+  y: Px,
+  event: { pointerType: string; ctrlKey: boolean; metaKey: boolean },
+): Found {
+  if (viewNow().tool !== "points") return { ground: grounds[0], hit: { kind: "ground", x, y } };
+  return hitAmong(grounds, x, y, fingers(event), event.ctrlKey || event.metaKey);
 }
 
 /** One envelope in one window: its line, its marks, and everything a press on them does. */
-export function WindowEditor({ ground, corners, height, name, line, view, ends, onGround }: Props) {
+export function WindowEditor({ ground, beside, corners, height, name, line, view, ends, onGround }: Props) {
   const { envelope, window: stretch } = ground;
   const [from, to] = stretch;
   const tool = useView((state) => state.tool);
@@ -61,7 +78,7 @@ export function WindowEditor({ ground, corners, height, name, line, view, ends, 
   );
   const patches = useSong((state) => state.preview?.patches?.curves[envelope.id]);
   const touched = useSong((state) => (hand ? state.preview?.points[envelope.id] : undefined));
-  const [hover, setHover] = useState<Hit | null>(null);
+  const [hover, setHover] = useState<Found | null>(null);
   const rect = useRef<SVGRectElement>(null);
   const say = useSayPosition();
   const left = xOf(ground, inside(stretch, from));
@@ -79,7 +96,7 @@ export function WindowEditor({ ground, corners, height, name, line, view, ends, 
       const [x, y] = place(event.touches[0]);
       if (
         event.touches.length === 1 &&
-        (viewNow().tool !== "points" || hitAt(ground, x, y, true, false).kind !== "ground")
+        (viewNow().tool !== "points" || hitAmong([ground, ...beside], x, y, true, false).hit.kind !== "ground")
       )
         event.preventDefault();
     };
@@ -94,8 +111,8 @@ export function WindowEditor({ ground, corners, height, name, line, view, ends, 
     const tool = viewNow().tool;
     const stroke = STROKES[tool];
     if (stroke) return stroke(event, ground, [x, y]);
-    const hit = aim(ground, x, y, event);
-    if (hit.kind === "point") return pressPoint(event, ground, hit.index);
+    const { ground: aimed, hit } = aim([ground, ...beside], x, y, event);
+    if (hit.kind === "point") return pressPoint(event, aimed, hit.index);
     if (hit.kind === "segment") return pressSegment(event, ground, hit.index);
     if (hit.kind === "bend" || hit.kind === "skew") return pressMark(event, ground, hit);
     const spot =
@@ -159,12 +176,12 @@ export function WindowEditor({ ground, corners, height, name, line, view, ends, 
         width={Math.max(1, (to - from) * ground.pxPerTick) + ends[0] + ends[1]}
         height={height}
         className="ground"
-        style={{ cursor: hover ? CURSORS[hover.kind] : tool === "points" ? "default" : "crosshair" }}
+        style={{ cursor: hover ? CURSORS[hover.hit.kind] : tool === "points" ? "default" : "crosshair" }}
         data-testid={`ground-${envelope.id}`}
         onPointerMove={(event) => {
           if (fingers(event) || hand) return;
           const [x, y] = place(event);
-          setHover(aim(ground, x, y, event));
+          setHover(aim([ground, ...beside], x, y, event));
           pointAt(envelope.id, tickAt(ground, x));
         }}
         onPointerLeave={() => setHover(null)}
@@ -179,7 +196,7 @@ export function WindowEditor({ ground, corners, height, name, line, view, ends, 
           ground={shown}
           touched={hand?.kind === "move" || hand?.kind === "bend" ? touched : undefined}
           added={hand?.kind === "add" ? touched : undefined}
-          hover={hover}
+          hover={hover?.ground === ground ? hover.hit : null}
           view={view}
           round={line === "stitched"}
           name={name}
@@ -188,7 +205,7 @@ export function WindowEditor({ ground, corners, height, name, line, view, ends, 
       )}
       {!hand && <ChoiceBox ground={ground} height={height} />}
       {hand?.trail && <polyline points={hand.trail.map((spot) => spot.join(",")).join(" ")} className="trail" />}
-      {hover && !hand && <Foretold ground={ground} hover={hover} tool={tool} height={height} say={say} />}
+      {hover && !hand && <Foretold ground={hover.ground} hover={hover.hit} tool={tool} height={height} say={say} />}
       {words && spot && <Words x={spot[0]} y={spot[1]} height={height} text={words} />}
     </g>
   );
