@@ -51,7 +51,7 @@ module Catalogue
   end
 
   def quarters(rules, scale)
-    low, high = rules.values.min, rules.values.max
+    low, high = rules.values.minmax
     (0..4).map { |i| low + ((high - low) * i / 4.0) }.map { |value| [value, rules.amount_text(scale, value)] }
   end
 

@@ -63,6 +63,20 @@ RSpec.describe "Inputs of edits" do
       expect(found.tally.keys).to include([true, true], [false, false])
     end
 
+    it "glances over no envelope that the schema refuses" do
+      lane = document["tracks"].flat_map { |track| track["lanes"] }.first
+      values = [*spoiled, "set", "own_length", [0, 1], [0, 2], [0.5], "A b", "x" * 201, 59, false]
+      keys = (lane.keys - ["points"]) + ["nonsense"]
+      tried = keys.product(values).map { |key, value| lane.merge(key => value) } + lane.keys.map { |key| lane.except(key) } + [nil, 3, []]
+      found = tried.map do |one|
+        document["tracks"].each { |track| track["lanes"] = [] }
+        document["tracks"].first["lanes"] = [one]
+        [Schemas::PlainEnvelope.sound?(one), refused?(document)]
+      end
+      expect(found).not_to include([true, true])
+      expect(found.tally.keys).to include([true, false], [false, true])
+    end
+
     it "refuses every note that the schema refuses" do
       note = document["clips"][0]["notes"][0]
       tried = (note.keys + ["nonsense"]).product(spoiled).map { |key, value| note.merge(key => value) } + note.keys.map do |key|

@@ -12,10 +12,15 @@ RSpec.describe "Hands in the studio" do
   def playing? = page.has_css?("button[aria-label='Stop']", wait: 2)
   def soon?(what) = watch(what, ->(seen) { seen.any? && yield(seen.last) })
   def scroll_left = page.evaluate_script("document.querySelector('[data-testid=\"table\"]').scrollLeft")
-  def focused = page.evaluate_script("document.activeElement === document.body ? 'the page' : (document.activeElement.dataset.testid || document.activeElement.id || document.activeElement.getAttribute('aria-label') || document.activeElement.tagName)")
+
+  def focused
+    page.evaluate_script("(it => it === document.body ? 'the page' : it.dataset.testid || it.id || it.tagName)(document.activeElement)")
+  end
 
   # Where regions lie on Fog Pad that were not there.
-  def copies(song) = (song.track("fog-pad").regions.map(&:id) - DemoSong.build.track("fog-pad").regions.map(&:id)).map { |one| song.directory.region(one).region.start_tick }
+  def copies(song)
+    (song.track("fog-pad").regions.map(&:id) - DemoSong.build.track("fog-pad").regions.map(&:id)).map { |one| song.directory.region(one).region.start_tick }
+  end
 
   it "plays at space after any press on a button, and during a drag; where the keyboard went to a button it presses that" do
     page.find("[role=toolbar]").click_button("Span")
@@ -82,7 +87,9 @@ RSpec.describe "Hands in the studio" do
     eventually(id) { |now| points(now).size == 4 }
     x, y = on_line(mooring, middle("point-#{mooring}-0")[0] + 30)
     before = points.map(&:value)
-    command = ->(type, **more) { page.driver.browser.page.command("Input.dispatchMouseEvent", type:, button: "left", buttons: 1, clickCount: 1, modifiers: 2, **more) }
+    command = lambda { |type, **more|
+      page.driver.browser.page.command("Input.dispatchMouseEvent", type:, button: "left", buttons: 1, clickCount: 1, modifiers: 2, **more)
+    }
     command.call("mousePressed", x:, y:)
     4.times { |i| command.call("mouseMoved", x:, y: y - (6 * (i + 1))) }
     command.call("mouseReleased", x:, y: y - 24)
@@ -184,7 +191,9 @@ RSpec.describe "Hands in the studio" do
   end
 
   it "says once that the server is away, and goes on by itself when it is back" do
-    offline = ->(on) { page.driver.browser.page.command("Network.emulateNetworkConditions", offline: on, latency: 0, downloadThroughput: -1, uploadThroughput: -1) }
+    offline = lambda { |on|
+      page.driver.browser.page.command("Network.emulateNetworkConditions", offline: on, latency: 0, downloadThroughput: -1, uploadThroughput: -1)
+    }
     page.execute_script("window.asked = 0; const real = window.fetch; window.fetch = (...all) => { window.asked += 1; return real(...all); }")
     offline.call(true)
     drag(middle("point-#{mooring}-1"), 0, 20)

@@ -34,6 +34,7 @@ RSpec.describe "From a sweep in a clip to points on the track" do
   end
 
   def press_button(hand, words) = press_on(hand, page.find(:button, words, match: :first, visible: :all))
+
   def open_panel(hand, name)
     open = page.has_css?("[role=tab][aria-selected='true'], nav [aria-expanded='true']", text: name, wait: 0.3)
     open || press_on(hand, page.find(StudioHelpers::PANEL_BUTTONS, text: name))
