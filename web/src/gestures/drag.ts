@@ -1,5 +1,6 @@
 import type { PointerEvent as ReactPointerEvent } from "react";
 import type { Px } from "../api/types";
+import { viewNow } from "../state/view";
 import { scrollNearEdge } from "./edges";
 
 /** Where a hand has come since it pressed, and which keys it holds. */
@@ -25,18 +26,27 @@ const SLACK: Px = 4;
 /** How much slower a fine drag is. */
 const FINE = 0.1;
 
+let finger = false;
+/** Whether the drag that goes on is a finger's. */
+export const byFinger = (): boolean => finger;
+
 /** Follows one pointer from its press to one drop or one cancel. Near an edge of the table the table scrolls along. */
 export function drag(event: ReactPointerEvent, handlers: DragHandlers, scrolls: "no" | "across" | "both" = "no"): void {
   if (event.button !== 0) return;
   event.stopPropagation();
   const target = event.currentTarget as Element;
+  finger = event.pointerType === "touch";
   const id = event.pointerId;
   let [lastX, lastY] = [event.clientX, event.clientY];
   const reach: Reach = { dx: 0, dy: 0, fine: false, free: false, copy: false, moved: false };
   target.setPointerCapture?.(id);
 
   const keys = (source: PointerEvent | KeyboardEvent) =>
-    Object.assign(reach, { fine: source.shiftKey, free: source.altKey, copy: source.ctrlKey || source.metaKey });
+    Object.assign(reach, {
+      fine: source.shiftKey || viewNow().ways.fine,
+      free: source.altKey || viewNow().ways.free,
+      copy: source.ctrlKey || source.metaKey,
+    });
 
   const onMove = (source: PointerEvent) => {
     if (source.pointerId !== id) return;

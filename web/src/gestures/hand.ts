@@ -3,7 +3,7 @@ import type { Ground } from "../geometry/hit";
 import { gridNow } from "../state/grid";
 import { type Hand, setHand } from "../state/hand";
 import type { previewer } from "../state/previewer";
-import type { Reach } from "./drag";
+import { byFinger, type Reach } from "./drag";
 
 /** Two presses on one mark within this time are a double press, by mouse or finger. */
 const DOUBLE_MS = 450;
@@ -27,4 +27,6 @@ export function finish(trial: ReturnType<typeof previewer>, commit: (() => Promi
 }
 
 export const showHand = (ground: Ground, kind: Hand["kind"], index: number | null, words?: string) =>
-  setHand({ hand: { kind, envelopeId: ground.envelope.id, index, words, windowFrom: ground.window[0] } });
+  setHand({
+    hand: { kind, envelopeId: ground.envelope.id, index, words, finger: byFinger(), windowFrom: ground.window[0] },
+  });

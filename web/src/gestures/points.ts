@@ -45,8 +45,8 @@ function dragPoints(event: PointerEvent, ground: Ground, indexes: number[], at: 
   );
 }
 
-/** Presses a point: a drag moves it and all chosen with it, a press alone chooses it, a double press removes it. */
-export function pressPoint(event: PointerEvent, ground: Ground, index: number): void {
+/** Presses a point: a drag moves it and all chosen with it, a press alone chooses it, a double press removes it. `tapped` is what a press alone means instead. */
+export function pressPoint(event: PointerEvent, ground: Ground, index: number, tapped?: () => void): void {
   const { envelope, window } = ground;
   const mode = modeOf(event);
   const before = choiceNow();
@@ -56,6 +56,7 @@ export function pressPoint(event: PointerEvent, ground: Ground, index: number): 
   const { chosen } = chosenNow();
   if (!chosen.includes(index)) return void event.stopPropagation();
   dragPoints(event, ground, chosen, index, () => {
+    if (tapped) return tapped();
     if (mode === "only" && isDouble(`point ${envelope.id} ${index}`, event.timeStamp))
       return removePoints(envelope.id, [index]);
     if (mode === "only") choose(envelope.id, index, "only", window[0]);
@@ -94,6 +95,18 @@ export function pressLine(event: PointerEvent, ground: Ground, tick: Ticks, valu
     },
     "across",
   );
+}
+
+/** A finger's tap on the line, or on the ground of an empty envelope: a point is added; a swipe from there scrolls. */
+export function tapLine(event: PointerEvent, ground: Ground, tick: Ticks, value: Normalised | null): void {
+  const { envelope, window } = ground;
+  setChoice({ envelopeId: envelope.id, chosen: [], span: null, windowFrom: window[0] });
+  drag(event, {
+    move: () => {},
+    drop: ({ moved }) =>
+      !moved && void addPoint({ envelope_id: envelope.id, tick, ...(value === null ? {} : { value }) }),
+    cancel: () => {},
+  });
 }
 
 /** Adds a point and chooses it. */

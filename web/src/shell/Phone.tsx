@@ -12,8 +12,10 @@ export function Phone() {
   const sheet = useView((state) => state.sheet);
   return (
     <div className="flex h-dvh flex-col">
-      <TopBar narrow />
-      <ToolBar narrow />
+      <div className="phone-top">
+        <TopBar narrow />
+        <ToolBar narrow />
+      </div>
       <main className="min-h-0 grow" aria-label="Song">
         <Table narrow />
       </main>

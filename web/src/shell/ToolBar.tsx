@@ -18,7 +18,7 @@ import {
 import { useRef } from "react";
 import { edit } from "../state/edits";
 import { useSong } from "../state/song";
-import { type Showing, setView, TOOLS, type Tool, turnShowing, useView } from "../state/view";
+import { type Showing, setView, TOOLS, type Tool, turnShowing, useView, type View } from "../state/view";
 import { fit } from "../table/scrolling";
 import { type Deed, DeedMenu } from "../ui/Menu";
 import { useWidth } from "../ui/useWidth";
@@ -49,7 +49,7 @@ export function ToolBar({ narrow }: { narrow: boolean }) {
   const bar = useRef<HTMLDivElement>(null);
   const roomy = useWidth(bar) >= ROOMY_PX;
   return (
-    <div ref={bar} className="tool-bar" role="toolbar" aria-label="Envelope tools">
+    <div ref={bar} className={clsx("tool-bar", narrow && "flex-nowrap")} role="toolbar" aria-label="Envelope tools">
       <div className={clsx("flex items-center gap-1", narrow && "fade-x min-w-0 overflow-x-auto")}>
         {TOOLS.map((id) => (
           <ToolButton key={id} id={id} named={narrow} />
@@ -142,13 +142,22 @@ function useAlong(): Deed {
   };
 }
 
+type Way = keyof View["ways"];
+
 /** The same behind one button. Gathering is for fingers, whose drags else scroll. */
 function Folded({ narrow }: { narrow: boolean }) {
   const push = useView((state) => state.push);
   const showing = useView((state) => state.showing);
   const gather = useView((state) => state.gather);
+  const held = useView((state) => state.ways);
   const bars = useBarDeeds();
   const along = useAlong();
+  const way = (id: Way, words: string, what: string): Deed => ({
+    id,
+    words: held[id] ? `${words}: no more` : words,
+    what,
+    act: () => setView({ ways: { ...held, [id]: !held[id] } }),
+  });
   const ways: Deed[] = [
     { id: "fit", words: "Fit", what: "the chosen span, or the range, into view", act: () => fit() },
     {
@@ -157,6 +166,9 @@ function Folded({ narrow }: { narrow: boolean }) {
       what: "moving or deleting in time carries all later points along",
       act: () => setView({ push: !push }),
     },
+    way("fine", "Drag finely", "a tenth as far as the hand goes"),
+    way("free", "Drag off the grid", "to any tick"),
+    way("whole", "Take whole segments", "a press on a line takes both its ends"),
     { id: "showing", words: "Show more or fewer envelopes", what: `now ${SHOWING_WORDS[showing]}`, act: turnShowing },
   ];
   return (

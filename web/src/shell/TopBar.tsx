@@ -77,14 +77,14 @@ export function UndoButtons({ words = true }: { words?: boolean }) {
     <div className="flex min-w-0 items-center">
       <button
         type="button"
-        className={clsx("btn btn-ghost btn-sm min-w-0 justify-start", words && "w-44 shrink")}
+        className={clsx("btn btn-ghost btn-sm min-w-0 justify-start", words && "w-44 shrink max-[900px]:w-auto")}
         disabled={!undo}
         aria-label={undo ? `Undo: ${undo}` : "Nothing to undo"}
         title={undo ? `Undo: ${undo}` : "Nothing to undo"}
         onClick={() => void step("undo")}
       >
         <Undo2 size={15} className="shrink-0" />
-        {words && undo && <span className="truncate font-normal">{undo}</span>}
+        {words && undo && <span className="truncate font-normal max-[900px]:hidden">{undo}</span>}
       </button>
       <button
         type="button"
@@ -165,7 +165,7 @@ export function TopBar({ narrow }: { narrow: boolean }) {
         label="Name of the song"
         value={head.name}
         onCommit={(name) => edit("rename_song", { name })}
-        className={clsx("input-ghost font-bold", narrow ? "w-full" : "w-40")}
+        className={clsx("input-ghost font-bold", narrow ? "w-full" : "w-full max-w-40")}
       />
       {narrow && <Position />}
       <FollowAgain />
@@ -173,7 +173,9 @@ export function TopBar({ narrow }: { narrow: boolean }) {
         <>
           <PlayButton />
           <Position />
-          <Level />
+          <span className="max-[900px]:hidden">
+            <Level />
+          </span>
           <TempoField />
           <MeterField />
           <RangeButton />
@@ -182,7 +184,11 @@ export function TopBar({ narrow }: { narrow: boolean }) {
       <div className="grow" />
       <HandBackAll narrow={narrow} />
       <UndoButtons words={!narrow} />
-      {!narrow && <ZoomButtons />}
+      {!narrow && (
+        <span className="flex max-[900px]:hidden">
+          <ZoomButtons />
+        </span>
+      )}
       <ThemeButton />
     </header>
   );

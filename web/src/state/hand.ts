@@ -10,6 +10,8 @@ export interface Hand {
   words?: string;
   /** What is being drawn or lassoed, in pixels of the strip. */
   trail?: [Px, Px][];
+  /** Whether it is a finger, which covers what is under it. */
+  finger?: boolean;
   /** The window it works in, by its first tick. */
   windowFrom: Ticks;
 }

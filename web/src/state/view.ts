@@ -42,6 +42,8 @@ export interface View extends KeptView {
   /** The panel in view, or the sheet on a phone; null is none. */
   sheet: PanelName | null;
   tool: Tool;
+  /** What a finger means, which has no keys to hold: finely, off the grid, whole segments. */
+  ways: { fine: boolean; free: boolean; whole: boolean };
   /** Whether presses on the table gather regions; for fingers, whose drags else scroll. */
   gather: boolean;
 }
@@ -66,7 +68,13 @@ export const FRESH_VIEW: KeptView = {
   panelOpen: true,
 };
 
-const FRESH: View = { ...FRESH_VIEW, sheet: null, tool: "points", gather: false };
+const FRESH: View = {
+  ...FRESH_VIEW,
+  sheet: null,
+  tool: "points",
+  ways: { fine: false, free: false, whole: false },
+  gather: false,
+};
 
 export const useView = create<View>(() => FRESH);
 export const viewNow = useView.getState;

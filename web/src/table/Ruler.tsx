@@ -1,4 +1,4 @@
-import type { PointerEvent } from "react";
+import type { MouseEvent, PointerEvent } from "react";
 import { RULER_HEIGHT } from "../geometry/heights";
 import { beatTicks, positionText, snapTick, tickToX, xToTick } from "../geometry/viewport";
 import { drag } from "../gestures/drag";
@@ -8,6 +8,7 @@ import { gridNow } from "../state/grid";
 import { useSong } from "../state/song";
 import { setTransport, useTransport } from "../state/transport";
 import { useView } from "../state/view";
+import { RangeEnd } from "./RangeEnd";
 
 /** Bars along the top: a press moves the playhead, a drag makes the range that playing repeats. */
 export function Ruler({ view, headerWidth, bar }: { view: [number, number]; headerWidth: number; bar: number }) {
@@ -30,6 +31,7 @@ export function Ruler({ view, headerWidth, bar }: { view: [number, number]; head
         );
 
   const press = (event: PointerEvent) => {
+    if (event.pointerType === "touch") return;
     const x = event.clientX - event.currentTarget.getBoundingClientRect().left;
     const from = xToTick({ pxPerTick }, x);
     const stretch = (dx: number, free: boolean) => {
@@ -51,6 +53,13 @@ export function Ruler({ view, headerWidth, bar }: { view: [number, number]; head
     );
   };
 
+  /** A finger sets the playhead by a tap; a swipe scrolls. */
+  const tap = (event: MouseEvent) => {
+    if ((event.nativeEvent as globalThis.PointerEvent).pointerType !== "touch") return;
+    const x = event.clientX - event.currentTarget.getBoundingClientRect().left;
+    player.seek(snapTick(xToTick({ pxPerTick }, x), gridNow()));
+  };
+
   return (
     <div
       className="sticky top-0 z-30 flex shrink-0 border-b border-base-300 bg-base-200"
@@ -60,9 +69,12 @@ export function Ruler({ view, headerWidth, bar }: { view: [number, number]; head
         className="sticky left-0 z-10 shrink-0 border-r border-base-300 bg-base-200"
         style={{ width: headerWidth }}
       />
+      {/* biome-ignore lint/a11y/noStaticElementInteractions: Home and the page keys move the playhead */}
+      {/* biome-ignore lint/a11y/useKeyWithClickEvents: Home and the page keys move the playhead */}
       <div
-        className="relative grow touch-none"
+        className="relative grow touch-pan-x"
         onPointerDown={press}
+        onClick={tap}
         data-testid="ruler"
         title="Press to move the playhead; drag to set the range that repeats"
       >
@@ -76,6 +88,8 @@ export function Ruler({ view, headerWidth, bar }: { view: [number, number]; head
           role="img"
           aria-label={`Range ${positionText(meter, range.start_tick)} to ${positionText(meter, range.end_tick)}`}
         />
+        <RangeEnd side="start" range={range} />
+        <RangeEnd side="end" range={range} />
         {beats.map((tick) => (
           <span
             key={`beat ${tick}`}

@@ -9,7 +9,7 @@ import { useShown } from "../state/useShown";
 import { useView, viewNow } from "../state/view";
 import { Playhead } from "./Playhead";
 import { Ruler } from "./Ruler";
-import { rest, stay, zoom } from "./scrolling";
+import { rest, reveal, stay, zoom } from "./scrolling";
 import { firstAutomated, TrackRow } from "./TrackRow";
 
 /** The view is widened to whole chunks, so that a little scrolling draws nothing anew. */
@@ -53,6 +53,8 @@ export function Table({ narrow }: { narrow: boolean }) {
 
   useLayoutEffect(() => {
     setTable(scroller.current, headerWidth);
+    const { trackId, unfolded } = viewNow();
+    if (trackId && unfolded.includes(trackId)) reveal(trackId);
     return () => setTable(null, headerWidth);
   }, [headerWidth]);
 
@@ -73,10 +75,18 @@ export function Table({ narrow }: { narrow: boolean }) {
     // A finger that comes down on a handle has come to move it, not to scroll.
     const onTouch = (event: TouchEvent) => {
       pinch = event.touches.length === 2 ? apart(event) : 0;
+      at = middleOf(event);
       if (pinch || (event.target as Element).closest(".held")) event.preventDefault();
     };
-    // Two fingers zoom about the place between them.
+    // Two fingers zoom about the place between them, and pan.
     let pinch = 0;
+    let at: [number, number] = [0, 0];
+    const pan = (event: TouchEvent, to: HTMLElement) => {
+      const next = middleOf(event);
+      to.scrollLeft -= next[0] - at[0];
+      to.scrollTop -= next[1] - at[1];
+      at = next;
+    };
     const apart = ({ touches: [a, b] }: TouchEvent) => Math.max(20, Math.abs(a.clientX - b.clientX));
     const onPinch = (event: TouchEvent) => {
       stay();
@@ -85,6 +95,7 @@ export function Table({ narrow }: { narrow: boolean }) {
       const middle =
         (event.touches[0].clientX + event.touches[1].clientX) / 2 - box.getBoundingClientRect().left - headerWidth;
       zoom(apart(event) / pinch, middle);
+      pan(event, box);
       pinch = apart(event);
     };
     box.addEventListener("touchmove", onPinch, { passive: false });
@@ -146,6 +157,14 @@ export function Table({ narrow }: { narrow: boolean }) {
       </div>
     </div>
   );
+}
+
+/** The place between all fingers. */
+function middleOf({ touches }: TouchEvent): [number, number] {
+  const all = [...touches];
+  const mean = (pick: (touch: Touch) => number) =>
+    all.reduce((sum, touch) => sum + pick(touch), 0) / Math.max(1, all.length);
+  return [mean((touch) => touch.clientX), mean((touch) => touch.clientY)];
 }
 
 /** From and to, in whole chunks with a quarter of one to spare. */

@@ -45,7 +45,7 @@ export function EmbedButton({ placed, acts, focused }: { placed: Placed; acts: A
   return (
     <button
       type="button"
-      className={`btn btn-circle btn-xs absolute -top-1 right-0 group-focus-within:opacity-100 group-hover:opacity-100 pointer-coarse:opacity-100 ${quiet}`}
+      className={`embed btn btn-circle btn-xs absolute -top-1 right-0 group-focus-within:opacity-100 group-hover:opacity-100 pointer-coarse:opacity-100 ${quiet}`}
       style={{ borderColor: "var(--hue)", color: "var(--hue)" }}
       title={words}
       aria-label={words}

@@ -109,7 +109,7 @@ export const Knob = memo(function Knob({ track, placed, acts, focused }: Props) 
             ? `${entry.name}: drag up or down; a double press brings the default back`
             : `${entry.name} cannot be automated: ${entry.reason}`
         }
-        className={`touch-none cursor-ns-resize rounded-full ${focused ? "bg-base-300" : ""}`}
+        className={`touch-pan-x cursor-ns-resize rounded-full ${focused ? "bg-base-300" : ""}`}
         onPointerDown={press}
         onDoubleClick={() => set(entry.default)}
         onKeyDown={onKey}
@@ -136,7 +136,7 @@ export const Knob = memo(function Knob({ track, placed, acts, focused }: Props) 
       {held && (
         <button
           type="button"
-          className="btn btn-circle btn-xs absolute -top-1 left-0"
+          className="embed btn btn-circle btn-xs absolute -top-1 left-0"
           style={{ borderColor: "var(--hue)", color: "var(--hue)" }}
           title={`Hand ${entry.name} back to what moves it`}
           aria-label={`Hand ${entry.name} back`}

@@ -23,11 +23,14 @@ export function Axis({
   kind,
   height,
   width,
+  clear = 0,
 }: {
   scale: ScaleEntry;
   kind: EnvelopePart["role"];
   height: Px;
   width: Px;
+  /** No value is written nearer to the top than this, where the name of the track stands. */
+  clear?: Px;
 }) {
   const amounts = useSong((state) => state.catalogue?.amount_marks);
   const band = bandFor(kind, height);
@@ -47,15 +50,17 @@ export function Axis({
         ))}
       </svg>
       <div className="axis-gutter" aria-hidden="true">
-        {marks.map(({ y, text }) => (
-          <span
-            key={y}
-            className="faint absolute right-1.5 text-xs leading-none whitespace-nowrap"
-            style={{ top: Math.min(Math.max(y - 6, 1), height - 13) }}
-          >
-            {text}
-          </span>
-        ))}
+        {marks
+          .filter(({ y }) => y >= clear)
+          .map(({ y, text }) => (
+            <span
+              key={y}
+              className="faint absolute right-1.5 text-xs leading-none whitespace-nowrap"
+              style={{ top: Math.min(Math.max(y - 6, 1), height - 13) }}
+            >
+              {text}
+            </span>
+          ))}
       </div>
     </>
   );

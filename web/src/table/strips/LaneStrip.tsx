@@ -38,7 +38,11 @@ export function LaneStrip({
       {lane && placed && (
         <>
           <Axis scale={placed.scale} kind={lane.role} height={height} width={tickToX({ pxPerTick }, view[1])} />
-          <svg className="absolute inset-0 w-full" height={height} aria-label={`Lane of ${placed.entry.name}`}>
+          <svg
+            className="absolute inset-0 w-full overflow-visible"
+            height={height}
+            aria-label={`Lane of ${placed.entry.name}`}
+          >
             <EnvelopeEditor
               envelope={lane}
               windows={[[0, Math.max(end, view[0] + 1), 0, 1]]}

@@ -1,6 +1,6 @@
 import { useEffect } from "react";
 import type { Conflict, Corners, EnvelopePart, RegionPart, TrackPart, Window } from "../../api/types";
-import { hasLanes, NAME_HEIGHT } from "../../geometry/heights";
+import { FOLDED_HEIGHT, hasLanes, NAME_HEIGHT } from "../../geometry/heights";
 import { hueStyle, parameterHue } from "../../geometry/hue";
 import { bandFor, positionText, tickToX, valueToY, xToTick } from "../../geometry/viewport";
 import { select } from "../../gestures/choosing";
@@ -135,9 +135,15 @@ function ClipCurves({
   return (
     <div className="pointer-events-none absolute left-0 w-full" style={{ top: NAME_HEIGHT, height }}>
       {placed && mine[0] && (
-        <Axis scale={placed.scale} kind={mine[0].role} height={height} width={tickToX({ pxPerTick }, view[1])} />
+        <Axis
+          scale={placed.scale}
+          kind={mine[0].role}
+          height={height}
+          width={tickToX({ pxPerTick }, view[1])}
+          clear={FOLDED_HEIGHT - NAME_HEIGHT}
+        />
       )}
-      <svg className="absolute left-0 w-full" height={height} aria-label="Clip envelopes">
+      <svg className="absolute left-0 w-full overflow-visible" height={height} aria-label="Clip envelopes">
         {others.map((envelope) => {
           const own = showing === "all" && catalogue ? findParameter(catalogue, tracks, envelope.target) : null;
           if (own) return editor(envelope, own);

@@ -15,7 +15,7 @@ import {
 import { snapTick } from "../../geometry/viewport";
 import { pressMark } from "../../gestures/bends";
 import { isDouble } from "../../gestures/hand";
-import { addPoint, lineAt, pressLine, pressPoint, pressSegment } from "../../gestures/points";
+import { addPoint, lineAt, pressLine, pressPoint, pressSegment, tapLine } from "../../gestures/points";
 import { pressFreehand, pressLasso, pressRamp, pressRange, pressRub, pressSteps } from "../../gestures/strokes";
 import { setChoice } from "../../state/choice";
 import { chooseNone } from "../../state/choosing";
@@ -55,6 +55,16 @@ const STROKES: Partial<Record<Tool, (event: PointerEvent, ground: Ground, start:
   range: pressRange,
 };
 
+/** As far from its middle a point is still pressed itself; a finger's tap further off, on the line, adds one. */
+const MARK: Px = 11;
+
+/** What a tap beside a point means where it is on the line: a point of its own. */
+function tapOnLine(ground: Ground, x: Px, y: Px): (() => void) | null {
+  const spot = lineAt(ground, x, false);
+  if (!spot || Math.abs(yOf(ground, spot.value) - y) > 2 * MARK) return null;
+  return () => void addPoint({ envelope_id: ground.envelope.id, tick: spot.tick });
+}
+
 const fingers = (event: { pointerType: string }) => event.pointerType === "touch";
 
 /** What a press would do at a place, with the tool at hand. */
@@ -65,7 +75,7 @@ function aim(
   event: { pointerType: string; ctrlKey: boolean; metaKey: boolean },
 ): Found {
   if (viewNow().tool !== "points") return { ground: grounds[0], hit: { kind: "ground", x, y } };
-  return hitAmong(grounds, x, y, fingers(event), event.ctrlKey || event.metaKey);
+  return hitAmong(grounds, x, y, fingers(event), event.ctrlKey || event.metaKey || viewNow().ways.whole);
 }
 
 /** One envelope in one window: its line, its marks, and everything a press on them does. */
@@ -94,11 +104,9 @@ export function WindowEditor({ ground, beside, corners, height, name, line, view
     const element = rect.current;
     const onTouch = (event: TouchEvent) => {
       const [x, y] = place(event.touches[0]);
-      if (
-        event.touches.length === 1 &&
-        (viewNow().tool !== "points" || hitAmong([ground, ...beside], x, y, true, false).hit.kind !== "ground")
-      )
-        event.preventDefault();
+      const { kind } = hitAmong([ground, ...beside], x, y, true, viewNow().ways.whole).hit;
+      const holds = viewNow().tool !== "points" || (kind !== "ground" && kind !== "line");
+      if (event.touches.length === 1 && holds) event.preventDefault();
     };
     element?.addEventListener("touchstart", onTouch, { passive: false });
     return () => element?.removeEventListener("touchstart", onTouch);
@@ -112,7 +120,10 @@ export function WindowEditor({ ground, beside, corners, height, name, line, view
     const stroke = STROKES[tool];
     if (stroke) return stroke(event, ground, [x, y]);
     const { ground: aimed, hit } = aim([ground, ...beside], x, y, event);
-    if (hit.kind === "point") return pressPoint(event, aimed, hit.index);
+    if (hit.kind === "point") {
+      const line = fingers(event) && Math.hypot(hit.x - x, hit.y - y) > MARK ? tapOnLine(aimed, x, y) : null;
+      return pressPoint(event, aimed, hit.index, line ?? undefined);
+    }
     if (hit.kind === "segment") return pressSegment(event, ground, hit.index);
     if (hit.kind === "bend" || hit.kind === "skew") return pressMark(event, ground, hit);
     const spot =
@@ -121,6 +132,7 @@ export function WindowEditor({ ground, beside, corners, height, name, line, view
         : envelope.points.length === 0 && tool === "points"
           ? { tick: Math.max(0, Math.round(tickAt(ground, x))), value: valueAt(ground, y) }
           : null;
+    if (spot && fingers(event)) return tapLine(event, ground, spot.tick, hit.kind === "line" ? null : spot.value);
     if (spot) return pressLine(event, ground, spot.tick, hit.kind === "line" ? null : spot.value, y);
     const still = () => {
       if (!fingers(event) && tool === "points" && isDouble(`ground ${envelope.id}`, event.timeStamp)) {
@@ -187,8 +199,16 @@ export function WindowEditor({ ground, beside, corners, height, name, line, view
         onPointerLeave={() => setHover(null)}
         onPointerDown={press}
         onClick={(event) => {
-          if (viewNow().tool === "points" && (event.nativeEvent as globalThis.PointerEvent).pointerType === "touch")
-            onGround?.(outside(stretch, tickAt(ground, place(event)[0])));
+          if (viewNow().tool !== "points" || (event.nativeEvent as globalThis.PointerEvent).pointerType !== "touch")
+            return;
+          const [x, y] = place(event);
+          if (
+            aim([ground, ...beside], x, y, { pointerType: "touch", ctrlKey: false, metaKey: false }).hit.kind !==
+            "ground"
+          )
+            return;
+          chooseNone();
+          onGround?.(outside(stretch, tickAt(ground, place(event)[0])));
         }}
       />
       {!(drawn && corners !== ground.corners) && (
@@ -206,7 +226,7 @@ export function WindowEditor({ ground, beside, corners, height, name, line, view
       {!hand && <ChoiceBox ground={ground} height={height} />}
       {hand?.trail && <polyline points={hand.trail.map((spot) => spot.join(",")).join(" ")} className="trail" />}
       {hover && !hand && <Foretold ground={hover.ground} hover={hover.hit} tool={tool} height={height} say={say} />}
-      {words && spot && <Words x={spot[0]} y={spot[1]} height={height} text={words} />}
+      {words && spot && <Words x={spot[0]} y={spot[1]} height={height} text={words} finger={hand?.finger} />}
     </g>
   );
 }
