@@ -199,11 +199,11 @@ RSpec.describe "Drawing moves" do
       page.find_button("Embed Tone in Mooring", visible: :all, match: :first).then { |button| by_key(button) }
       eventually(id) { |now| clip_envelope("mooring", "rope-bass/drive/tone", from: now) }
       sweep = clip_envelope("mooring", "rope-bass/drive/tone").id
-      expect(page).to have_css("[data-testid='point-#{sweep}-0'][aria-pressed='true']", visible: :all, minimum: 1)
+      expect(page).to have_css("[data-testid='point-#{sweep}-0'].chosen", visible: :all, minimum: 1)
       press_keys(:PageDown)
       expect(page).to have_css("[data-testid='position']", text: "6.1.0")
       press_keys("p")
-      expect(page).to have_css("[data-testid='point-#{sweep}-1'][aria-pressed='true']", visible: :all, minimum: 1)
+      expect(page).to have_css("[data-testid='point-#{sweep}-1'].chosen", visible: :all, minimum: 1)
       press_keys(:Enter)
       expect(page).to have_css("#exact-value:focus")
       press_keys(*"12 kHz".chars, :Enter)

@@ -14,6 +14,7 @@ RSpec.describe "Fingers in the studio" do
   def points(some = standing(id).song) = some.directory.envelope(mooring).envelope.points
   def table = page.evaluate_script("(t => [t.scrollLeft, t.scrollTop])(document.querySelector('[data-testid=\"table\"]'))")
   def width = page.evaluate_script("document.querySelector('[data-testid=\"region-11\"]').getBoundingClientRect().width")
+
   def fingers(type, *places)
     touches = places.map.with_index { |(x, y), i| { x:, y:, id: i } }
     page.driver.browser.page.command("Input.dispatchTouchEvent", type:, touchPoints: touches)

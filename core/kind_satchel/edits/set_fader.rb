@@ -2,7 +2,7 @@
 
 module KindSatchel
   module Edits
-    # Chooses what the knob is to a lane that sets: "follow", the lane moves it; "trim", it acts on top of the lane. Nothing
+    # Chooses what the knob is to a lane that sets: "follow", the lane moves it; "trim", it raises or lowers what the lane does, as a whole. Nothing
     # heard changes: a knob that begins to trim is put where it adds nothing, and what it trimmed goes into the lane when it
     # is to follow.
     module SetFader
@@ -19,7 +19,10 @@ module KindSatchel
       def self.check(home, parameter)
         raise InvalidInput.of("no_fader", "/envelope_id", "A clip envelope has no fader; only a lane has.") if home.clip
         raise InvalidInput.of("no_fader", "/envelope_id", "Only a lane that sets moves its fader.") unless home.envelope.role == "set"
-        raise InvalidInput.of("no_fader", "/envelope_id", "#{parameter.name} is a switch or choice: nothing can act on top of it.") if parameter.scale.set_only?
+        return unless parameter.scale.set_only?
+
+        raise InvalidInput.of("no_fader", "/envelope_id",
+"#{parameter.name} is a switch or choice: nothing can raise or lower it as a whole.")
       end
 
       def self.words(parameter, fader)

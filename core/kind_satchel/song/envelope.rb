@@ -5,7 +5,7 @@ module KindSatchel
   #
   # `target` is an {Address}; `role` and `clock` are registry ids; `range` = [low, high] narrows the points'
   # travel (a point at 1/2 over 0.2..0.8 acts as 0.5); `own_length_ticks` is nil where the clock needs none. `fader` says
-  # of a lane that sets: "follow", it moves the knob; "trim", the knob acts on top of it.
+  # of a lane that sets: "follow", it moves the knob; "trim", the knob raises or lowers what it does, as a whole.
   # Before the first point the first value holds, after the last the last; an empty envelope does nothing.
   class Envelope < Value.of(:id, :target, :role, :clock, :own_length_ticks, :range, :on, :fader, :points)
     FADERS = %w[follow trim].freeze

@@ -94,7 +94,7 @@ export function Finder() {
         {found.length} of {catalogue ? entriesOf(catalogue, model.tracks).length : 0} parameters
       </p>
       {found.length === 0 && <p>Nothing is called that here. Try a part of the name, or show all.</p>}
-      <div ref={box} className="min-h-0 grow overflow-auto" role="listbox" aria-label="Parameters found">
+      <div ref={box} className="min-h-0 grow overflow-auto" role="list" aria-label="Parameters found">
         <div className="relative" style={{ height: rows.getTotalSize() }}>
           {rows.getVirtualItems().map((item) => (
             <Row key={item.key} entry={found[item.index]} top={item.start} chosen={item.index === at} />
@@ -121,11 +121,10 @@ function Row({ entry, top, chosen }: { entry: Found; top: number; chosen: boolea
   const words = actingWords(entry.acts);
   return (
     <div
-      className={`group absolute right-0 left-0 flex items-center gap-1 rounded-field px-1.5 ${chosen ? "bg-base-300" : ""}`}
+      className={`group absolute right-0 left-0 flex items-center gap-1 rounded-field px-1.5 ${chosen ? "bg-base-200" : ""}`}
       style={{ top, height: ROW, ...hueStyle(parameterHue(entry.address)) }}
-      role="option"
-      tabIndex={-1}
-      aria-selected={chosen}
+      role="listitem"
+      aria-current={chosen}
     >
       <button
         type="button"

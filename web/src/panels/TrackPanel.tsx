@@ -215,7 +215,7 @@ function LaneEntry({ track, lane, placed }: { track: TrackPart; lane: EnvelopePa
   );
 }
 
-/** Whether a lane moves its fader, or the fader acts on top of the lane. */
+/** Whether a lane moves its fader, or the fader raises or lowers what the lane does, as a whole. */
 export function FaderChoice({ lane, placed }: { lane: EnvelopePart; placed: Placed }) {
   if (lane.role !== "set" || placed.scale.set_only) return <span className="grow" />;
   const now = lane.fader ?? "follow";
@@ -227,7 +227,11 @@ export function FaderChoice({ lane, placed }: { lane: EnvelopePart; placed: Plac
           type="button"
           className={`btn join-item btn-xs grow pointer-coarse:h-10 ${now === fader ? "btn-secondary" : ""}`}
           aria-pressed={now === fader}
-          title={fader === "follow" ? "The lane moves the fader" : "The fader acts on top of the lane"}
+          title={
+            fader === "follow"
+              ? "The lane moves the fader"
+              : "The fader raises or lowers what the lane does, as a whole"
+          }
           onClick={() => now !== fader && void edit("set_fader", { envelope_id: lane.id, fader })}
         >
           {fader}

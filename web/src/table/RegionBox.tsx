@@ -37,7 +37,7 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
   const width = tickToX({ pxPerTick }, region.length_ticks);
   const end = region.start_tick + region.length_ticks;
   const [from, to] = [Math.max(region.start_tick, view[0]), Math.min(end, view[1])];
-  const name = shared > 1 ? `${clip.name}, shared by ${shared}` : clip.name;
+  const name = shared > 1 ? `${clip.name} · ${shared}×` : clip.name;
   const wished = useWishes((state) => state.region === region.id);
   const box = useRef<HTMLDivElement>(null);
   useEffect(() => {
@@ -51,7 +51,7 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
       role="button"
       tabIndex={0}
       aria-pressed={selected}
-      aria-label={`${name}, region at ${positionText(meter, region.start_tick)}${region.muted ? ", muted" : ""}`}
+      aria-label={`${name}${region.muted ? " · muted" : ""}, region at ${positionText(meter, region.start_tick)}`}
       data-testid={region.id}
       className={`absolute top-0.5 cursor-grab overflow-clip rounded-lg border ${selected ? "held ring-2 ring-[var(--hue)]" : ""} ${region.muted ? "border-dashed opacity-45" : ""}`}
       style={{
@@ -92,9 +92,8 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
         className={`hue pointer-events-none inline-block max-w-full truncate px-1.5 text-xs leading-[17px] font-semibold ${folded ? "" : "sticky"}`}
         style={{ left: "var(--header-width)" }}
       >
-        {clip.name}
-        {shared > 1 && <span className="font-normal"> · {shared}×</span>}
-        {region.muted && <span className="font-normal"> · muted</span>}
+        {name}
+        {region.muted && " · muted"}
       </span>
     </div>
   );

@@ -1,6 +1,6 @@
 import { clsx } from "clsx";
 import type { ReactNode } from "react";
-import { Button, Menu, MenuItem, MenuTrigger, Popover, Text } from "react-aria-components";
+import { Button, Menu, MenuItem, MenuTrigger, Popover } from "react-aria-components";
 
 export interface Deed {
   id: string;
@@ -44,14 +44,8 @@ export function DeedMenu({ label, title, className, head, deeds, children }: Pro
         >
           {deeds.map(({ id, words, what }) => (
             <MenuItem key={id} id={id} textValue={words} className="deed">
-              <Text slot="label" className="font-semibold">
-                {words}
-              </Text>
-              {what && (
-                <Text slot="description" className="faint text-xs">
-                  {what}
-                </Text>
-              )}
+              <span className="font-semibold">{words}</span>
+              {what && <span className="faint text-xs">{what}</span>}
             </MenuItem>
           ))}
         </Menu>

@@ -27,13 +27,8 @@ export function Rail<K extends string>({ label, tabs, current, open, onOpen, onC
       orientation="vertical"
       selectedKey={current}
       onSelectionChange={(key) => onOpen(key as K)}
-      className="flex h-full min-h-0"
+      className="flex h-full min-h-0 flex-row-reverse"
     >
-      {open && (
-        <TabPanel id={current} className="relative flex min-h-0 w-68 flex-col overflow-auto">
-          {children}
-        </TabPanel>
-      )}
       <div className="rail">
         <TabList aria-label={label} className="rail-list">
           {tabs.map(({ id, name, Icon }) => (
@@ -60,6 +55,11 @@ export function Rail<K extends string>({ label, tabs, current, open, onOpen, onC
           {open ? "Close" : "Open"}
         </button>
       </div>
+      {open && (
+        <TabPanel key={current} id={current} className="relative flex min-h-0 w-68 flex-col overflow-auto">
+          {children}
+        </TabPanel>
+      )}
     </Tabs>
   );
 }

@@ -16,7 +16,7 @@ export function Conflicts({ address, tick }: { address: string; tick: number }) 
   const name = (regionId: string) => model.clips[model.regions[regionId]?.clip_id]?.name ?? "a clip";
   const role = (envelopeId: string) => edit("set_role", { envelope_id: envelopeId, role: "shift" });
   return (
-    <section className="rounded-box border border-warning p-2.5" aria-label="Conflicts">
+    <section className="rounded-box border border-warning p-2.5" aria-label="Two set this">
       {told.map(([from, to, winner, loser]) => (
         <div key={`${from} ${winner[0]} ${loser[0]}`} className="flex flex-col gap-1.5">
           <p className="text-xs">

@@ -1,6 +1,6 @@
-import { type KeyboardEvent, memo, useEffect, useRef } from "react";
+import { memo, useEffect, useRef } from "react";
 import type { PointRecord, Px, Ticks, TouchedPoint } from "../../api/types";
-import { bendMark, type Ground, type Hit, inside, pointsWithin, skewMark, xOf, yOf } from "../../geometry/hit";
+import { bendMark, type Ground, type Hit, inside, outside, pointsWithin, skewMark, xOf, yOf } from "../../geometry/hit";
 import { useChoice } from "../../state/choice";
 import { choose } from "../../state/choosing";
 import { useSong } from "../../state/song";
@@ -90,12 +90,15 @@ export function Marks({ ground, touched, added, hover, view, round, name, say }:
             transform={`translate(${xOf(ground, point.tick)} ${yOf(ground, point.value)})`}
             className={`mark ${picked.has(index) ? "chosen" : ""} ${marked("point", index) || inSegment(index) ? "told" : ""}`}
             tabIndex={active || !many ? 0 : -1}
-            role="button"
-            aria-label={`${name} point ${index + 1} of ${envelope.points.length}: ${point.text ?? ""} at ${say(point.tick)}`}
-            aria-pressed={picked.has(index)}
+            role="slider"
+            aria-orientation="vertical"
+            aria-label={`${name}, point ${index + 1} of ${envelope.points.length}`}
+            aria-valuemin={Math.round(ground.band.low * 100)}
+            aria-valuemax={Math.round(ground.band.high * 100)}
+            aria-valuenow={Math.round(point.value * 100)}
+            aria-valuetext={told(ground, point, say)}
             data-testid={`point-${envelope.id}-${index}`}
             onFocus={() => !picked.has(index) && choose(envelope.id, index, "only", window[0])}
-            onKeyDown={(event: KeyboardEvent) => event.key === " " && event.preventDefault()}
           >
             {round ? (
               <circle r={4.6} className="handle" />
@@ -125,6 +128,13 @@ export function Marks({ ground, touched, added, hover, view, round, name, say }:
       )}
     </g>
   );
+}
+
+/** What is said of a point: its value, where it is in its clip and in the song, and the shape of what leaves it. */
+function told({ envelope, window }: Ground, point: PointRecord, say: SayPosition): string {
+  const inSong = say(Math.round(outside(window, point.tick)));
+  const place = envelope.owner.startsWith("clip/") ? `in the clip ${say(point.tick)}, in the song ${inSong}` : inSong;
+  return [point.text, place, point.wave ?? point.shape].filter(Boolean).join(", ");
 }
 
 /** Very many points, as dots; the chosen ones are drawn by themselves. */

@@ -104,6 +104,7 @@ function ClipCurves({
   const pxPerTick = useView((state) => state.pxPerTick);
   const catalogue = useSong((state) => state.catalogue);
   const tracks = useSong((state) => state.model.tracks);
+  const clips = useSong((state) => state.model.clips);
   const height = tall - NAME_HEIGHT - 4;
   const at = (envelope: EnvelopePart) =>
     regions.flatMap((region) => (tried?.[region.id] ?? windows[region.id])?.[envelope.id] ?? []);
@@ -116,13 +117,14 @@ function ClipCurves({
     const region = regions.find((entry) => tick >= entry.start_tick && tick < entry.start_tick + entry.length_ticks);
     if (region) select(region);
   };
+  const clipOf = (envelope: EnvelopePart) => clips[envelope.owner.slice("clip/".length)]?.name ?? "";
   const editor = (envelope: EnvelopePart, own: Placed) => (
     <g key={envelope.id} pointerEvents="auto" style={hueStyle(parameterHue(envelope.target))}>
       <EnvelopeEditor
         envelope={envelope}
         windows={at(envelope)}
         height={height}
-        name={own.entry.name}
+        name={`${own.entry.name} in ${clipOf(envelope)}`}
         line="stitched"
         view={view}
         onGround={onGround}
@@ -218,7 +220,7 @@ function ConflictMarks({ focus, view: [from, to] }: { focus: string | null; view
         className="conflict absolute top-0 h-3.5 cursor-pointer overflow-hidden rounded-sm text-left text-xs leading-3.5"
         style={{ left: tickToX({ pxPerTick }, start), width: Math.max(8, tickToX({ pxPerTick }, end - start)) }}
         title={`Two clip envelopes set this from ${positionText(meter, start)} to ${positionText(meter, end)}; only one is heard. Press to settle it.`}
-        aria-label={`Settle the conflict at ${positionText(meter, start)}`}
+        aria-label={`Two set this: settle it at ${positionText(meter, start)}`}
         onClick={() => {
           player.seek(start);
           setView({ sheet: "sum" });
