@@ -99,12 +99,12 @@ RSpec.describe "Clip and track together in the studio" do
     page.find_by_id("finder").set("rope mono cutoff")
     page.find("button[aria-label^='Embed Cutoff']", match: :first).click
     eventually(id) { |song| song.clips.values.last.envelopes.any? }
-    page.find("button[aria-label^='Settle the conflict']", match: :first).click
-    expect(page).to have_css("[aria-label='Conflicts']", text: "Carrier is heard, Mooring is not")
+    page.find("button[aria-label^='Two set this']", match: :first).click
+    expect(page).to have_css("[aria-label='Two set this']", text: "Carrier is heard, Mooring is not")
     click_on "Let Carrier shift", match: :first
     song = eventually(id) { |now| KindSatchel::Checks::Conflicts.of(now, address(cutoff)).empty? }
     expect(song.clips.values.last.envelopes.first.role).to eq "shift"
-    expect(page).to have_no_css("[aria-label='Conflicts']")
+    expect(page).to have_no_css("[aria-label='Two set this']")
   end
 
   it "packs a lane into the clips beneath once it is agreed that they are made separate, and undoes it in one step" do

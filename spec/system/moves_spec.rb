@@ -40,7 +40,7 @@ RSpec.describe "Moves in the studio" do
   end
 
   it "says before the press what it will do, adds a point by a press on the line, and removes it by a double-click" do
-    x, y = on_line(move_id, 210)
+    x, y = on_line(move_id, 236)
     mouse.move(x:, y:)
     expect(page).to have_css("[data-testid='words']", text: /add a point · \+\d/, visible: :all)
     before = points_of(standing(id).song, move_id).size

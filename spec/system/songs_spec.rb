@@ -29,7 +29,7 @@ RSpec.describe "Songs in the studio" do
 
   it "repeats the range without a gap" do
     open_song(id)
-    drag([bar_x(5) + 1, middle("ruler")[1] - 6], 26, 0)
+    drag([bar_x(6) + 1, middle("ruler")[1] - 6], 26, 0)
     eventually(id) { |song| song.range.end_tick - song.range.start_tick == 960 }
     click_on "Play"
     ticks = []

@@ -43,10 +43,10 @@ RSpec.describe "Tracks and song time in the studio" do
   it "renames a track, and says what is wrong with a group in a ring" do
     type_into "Name of the track", "Low rope"
     eventually(id) { track("rope-bass").name == "Low rope" }
-    page.find("[data-testid='track-deck'] button[aria-pressed]").click
+    page.find("[data-testid='track-deck'] button", text: "Deck").click
     page.select("a new group", from: "Sounds into")
     eventually(id) { names.include?("Group") }
-    page.find("[data-testid='track-#{standing(id).song.tracks.find { |one| one.name == 'Group' }.id}'] button[aria-pressed]").click
+    page.find("[data-testid='track-#{standing(id).song.tracks.find { |one| one.name == 'Group' }.id}'] button", text: "Group").click
     page.select("Deck (group)", from: "Sounds into")
     expect(page).to have_css("[role=alert]", text: "would be a ring")
   end

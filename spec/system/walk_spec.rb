@@ -136,5 +136,5 @@ RSpec.describe "From a sweep in a clip to points on the track" do
 
   # A place across that lies in bars 5 to 8 and in view.
   def bar_of_lane(hand) = bar_x_in(hand, 6) + 20
-  def bar_x_in(hand, bar) = bar_x(bar) - (hand[:size] == :phone ? 50 : 0)
+  def bar_x_in(hand, bar) = bar_x(bar) - (hand[:size] == :phone ? 64 : 0)
 end

@@ -2,6 +2,7 @@ import type { KeyboardEvent, PointerEvent } from "react";
 import type { Head, Ticks } from "../api/types";
 import { barTicks, positionText, snapTick, tickToX, xToTick } from "../geometry/viewport";
 import { drag, type Reach } from "../gestures/drag";
+import { player } from "../sound/player";
 import { edit } from "../state/edits";
 import { gridNow } from "../state/grid";
 import { song, useSong } from "../state/song";
@@ -35,7 +36,7 @@ export function RangeEnd({ side, range }: { side: Side; range: Range }) {
       event,
       {
         move: (reach) => setTransport({ rangeTrial: wish(reach) }),
-        drop: (reach) => reach.moved && make(wish(reach)),
+        drop: (reach) => (reach.moved ? make(wish(reach)) : player.seek(from)),
         cancel: () => setTransport({ rangeTrial: null }),
       },
       "across",
