@@ -269,7 +269,7 @@ function StripNames({
   return (
     <div className="relative grow">
       <select
-        className="select select-xs ml-2 w-[calc(100%-66px)] truncate pr-5 pl-1.5"
+        className="select select-xs ml-2 w-[calc(100%-66px)] truncate pr-7 pl-1.5"
         aria-label={`Parameter shown on ${track.name}`}
         value={focus ?? ""}
         onChange={(event) => setView({ focus: { ...viewNow().focus, [track.id]: event.target.value } })}

@@ -105,8 +105,8 @@ export function EnvelopePanel({ address }: { address: string }) {
       )}
       {envelope.owner.startsWith("clip/") && <ClockChoice envelope={envelope} />}
       <p className="faint mt-2 text-xs">
-        Press the line to add a point, double-press a point to remove it, drag the diamonds to bend. With Shift, the
-        line moves as a segment, both its ends.{" "}
+        Press the line to add a point, double-press a point to remove it, drag the diamonds to bend. With Ctrl, a press
+        on the line takes the whole segment.{" "}
         <button
           type="button"
           className="underline"
