@@ -21,10 +21,12 @@ RSpec.describe "Clip and track together in the studio" do
     eventually(id) { |song| song.held.map(&:to_s) == [cutoff] }
     expect(page).to have_css("[data-testid='held-#{cutoff}']", visible: :all)
     expect(spots([1, 6, 20]).uniq.size).to eq 1
+    expect(page).to have_css("[data-testid='track-rope-bass'] header", text: "lane waits")
     show_panel("Sum")
     expect(page).to have_css("[data-testid='sum']", text: "by hand at")
     click_on "Hand Cutoff back", match: :first
     eventually(id) { |song| song.held.empty? }
+    expect(page).to have_no_text("lane waits")
     expect(spots([1, 6, 20])).to eq before
     turn(cutoff, :Down)
     eventually(id) { |song| song.held.any? }

@@ -174,7 +174,7 @@ RSpec.describe "Drawing moves" do
       press_keys("h")
       expect(page).to have_button("Envelopes shown: all to edit")
       press_keys("hh")
-      expect(page).to have_button("Envelopes shown: others behind")
+      expect(page).to have_button("Envelopes shown: others faintly")
       tool "Push"
       drag(middle("point-#{move_id}-1"), 26, 0)
       eventually(id) { |now| points_of(now, move_id).map(&:tick) == [0, 5760, 7200, 8640] }

@@ -47,6 +47,15 @@ RSpec.describe "Hands in the studio" do
     eventually(id) { |now| points(now)[0].value > 0.1 }
   end
 
+  it "drops a drag when the pointer is lost" do
+    drag(middle("point-#{mooring}-1"), 4, 20) do
+      expect(page).to have_css("[data-testid='words']", visible: :all)
+      page.execute_script("window.dispatchEvent(new Event('blur'))")
+    end
+    expect(page).to have_no_css("[data-testid='words']", text: "6.2", visible: :all)
+    expect(standing(id).revision).to eq 1
+  end
+
   it "never lets the focus fall to the page" do
     focus("point-#{mooring}-2")
     press_keys(:Delete)

@@ -2,6 +2,7 @@ import type { PointerEvent as ReactPointerEvent } from "react";
 import type { Px } from "../api/types";
 import { viewNow } from "../state/view";
 import { scrollNearEdge } from "./edges";
+import { severalFingers } from "./touches";
 
 /** Where a hand has come since it pressed, and which keys it holds. */
 export interface Reach {
@@ -32,7 +33,7 @@ export const byFinger = (): boolean => finger;
 
 /** Follows one pointer from its press to one drop or one cancel. Near an edge of the table the table scrolls along. */
 export function drag(event: ReactPointerEvent, handlers: DragHandlers, scrolls: "no" | "across" | "both" = "no"): void {
-  if (event.button !== 0) return;
+  if (event.button !== 0 || (event.pointerType === "touch" && severalFingers())) return;
   event.stopPropagation();
   const target = event.currentTarget as Element;
   finger = event.pointerType === "touch";
@@ -61,7 +62,8 @@ export function drag(event: ReactPointerEvent, handlers: DragHandlers, scrolls: 
   const onUp = (source: PointerEvent) => {
     if (source.pointerId !== id) return;
     end();
-    handlers.drop({ ...reach });
+    if (source.pointerType === "touch" && severalFingers()) handlers.cancel();
+    else handlers.drop({ ...reach });
   };
   const onCancel = () => {
     end();

@@ -169,7 +169,7 @@ function Actions({ regions, find }: { regions: RegionPart[]; find: Lookup }) {
   );
 }
 
-/** Clips by name, of the kinds given and carriers; drawn anew only when clips change. */
+/** Clips by name, of the kinds given and carriers; drawn again only when clips change. */
 const ClipOptions = memo(function ClipOptions({ clips, kinds }: { clips: Model["clips"]; kinds: string }) {
   const holds = song().catalogue?.track_kinds ?? {};
   const fitting = Object.values(clips).filter((clip) =>

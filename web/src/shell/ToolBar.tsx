@@ -37,7 +37,7 @@ export const TOOL_NAMES: Record<Tool, [name: string, what: string, icon: LucideI
 
 const SHOWING_WORDS: Record<Showing, string> = {
   active: "only the one in hand",
-  others: "others behind it",
+  others: "others faintly",
   all: "all to edit",
 };
 
@@ -85,7 +85,7 @@ function ToolButton({ id, named }: { id: Tool; named: boolean }) {
   );
 }
 
-/** What stands beside the tools where there is room. */
+/** The rest of the bar, where there is room for it. */
 function Spread() {
   const push = useView((state) => state.push);
   const showing = useView((state) => state.showing);

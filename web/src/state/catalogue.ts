@@ -69,3 +69,9 @@ export function knobValue(track: TrackPart, placed: Placed): Normalised {
   const device = track.devices.find((entry) => entry.id === placed.deviceId);
   return device?.held[placed.entry.id] ?? device?.values[placed.entry.id] ?? placed.entry.default;
 }
+
+/** Whether a hand holds a parameter, so that what moves it waits. */
+export function isHeld(tracks: TrackPart[], { address, deviceId, entry }: Placed): boolean {
+  const owner = tracks.find((track) => address.startsWith(`${track.id}/`));
+  return owner?.devices.find((device) => device.id === deviceId)?.held[entry.id] !== undefined;
+}

@@ -4,7 +4,7 @@ import type { EnvelopePart, TrackPart } from "../api/types";
 import { FOLDED_HEIGHT, hasLanes, moreLanes } from "../geometry/heights";
 import { hueStyle, parameterHue } from "../geometry/hue";
 import { pressRaise, raiseKey } from "../gestures/raise";
-import { findParameter } from "../state/catalogue";
+import { findParameter, isHeld } from "../state/catalogue";
 import { chooseRegions, chosenNow, setChoice } from "../state/choice";
 import { drawTrack } from "../state/drawing";
 import { edit } from "../state/edits";
@@ -190,7 +190,16 @@ function Listened({ track }: { track: TrackPart }) {
 }
 
 /** The word beside the lane in focus, and the grip that raises or lowers all of it. */
-function LaneName({ track, find, focus, top }: { track: TrackPart; find: Lookup; focus: string | null; top: number }) {
+interface LaneNameProps {
+  track: TrackPart;
+  find: Lookup;
+  focus: string | null;
+  /** " waits" while a hand holds the knob, else nothing. */
+  waits: string;
+  top: number;
+}
+
+function LaneName({ track, find, focus, waits, top }: LaneNameProps) {
   const lane = (find.envelopes[`track/${track.id}`] ?? []).find((entry) => entry.target === focus);
   const catalogue = useSong((state) => state.catalogue);
   const tracks = useSong((state) => state.model.tracks);
@@ -199,6 +208,7 @@ function LaneName({ track, find, focus, top }: { track: TrackPart; find: Lookup;
   return (
     <p className="faint absolute left-3 flex items-center gap-1 text-xs" style={{ top }}>
       {trims ? "lane + fader" : "lane"}
+      {waits}
       {lane && placed && !placed.scale.set_only && lane.points.length > 0 && (
         <button
           type="button"
@@ -257,6 +267,8 @@ function StripNames({
       ...owners.flatMap((owner) => find.envelopes[owner] ?? []).map((envelope) => envelope.target),
     ]),
   ];
+  const shown = focus && catalogue ? findParameter(catalogue, model.tracks, focus) : null;
+  const waits = shown && isHeld(model.tracks, shown) ? " waits" : "";
   const holds = holdsRegions(track);
   const { material, lane, heard } = useStrips(track.id);
   const laneTop = holds ? material : 0;
@@ -282,7 +294,7 @@ function StripNames({
       </select>
       {holds && (
         <p className="faint absolute left-3 text-xs" style={{ top: material - FOLDED_HEIGHT - 24 }}>
-          clip
+          clip{waits}
         </p>
       )}
       {hasLanes(track) && (
@@ -290,6 +302,7 @@ function StripNames({
           track={track}
           find={find}
           focus={focus}
+          waits={waits}
           top={laneTop + lane / 2 - FOLDED_HEIGHT - 8 + (holds ? 0 : 30)}
         />
       )}

@@ -19,7 +19,7 @@ export function rest(tick: Ticks): void {
   standing = { tick, timer: window.setTimeout(() => setView({ scrollTick: tick }), 150) };
 }
 
-/** A hand that scrolls while it plays stays where it is, until it plays anew or asks to follow. */
+/** Scrolling by hand while it plays ends the following, until the next play or a press on Follow. */
 export function stay(): void {
   if (transportNow().playing && viewNow().follow) setView({ follow: false });
 }

@@ -5,7 +5,7 @@ import { hueStyle, parameterHue } from "../../geometry/hue";
 import { bandFor, positionText, tickToX, valueToY, xToTick } from "../../geometry/viewport";
 import { select } from "../../gestures/choosing";
 import { player } from "../../sound/player";
-import { findParameter, type Placed } from "../../state/catalogue";
+import { findParameter, isHeld, type Placed } from "../../state/catalogue";
 import { drawHeard } from "../../state/drawing";
 import { setHand } from "../../state/hand";
 import { holdsRegions } from "../../state/holds";
@@ -36,6 +36,7 @@ export function Unfolded({ track, regions, model, find, focus, view }: Props) {
   const catalogue = useSong((state) => state.catalogue);
   const placed = catalogue && focus ? findParameter(catalogue, model.tracks, focus) : null;
   const strips = useStrips(track.id);
+  const held = placed ? isHeld(model.tracks, placed) : false;
   const lane = (find.envelopes[`track/${track.id}`] ?? []).find((entry) => entry.target === focus);
   // biome-ignore lint/correctness/useExhaustiveDependencies: worked out again just when one of these changes
   useEffect(() => {
@@ -43,6 +44,7 @@ export function Unfolded({ track, regions, model, find, focus, view }: Props) {
   }, [focus, model]);
   return (
     <div
+      className={held ? "waiting" : undefined}
       style={focus ? hueStyle(parameterHue(focus)) : undefined}
       onPointerMove={(event) =>
         viewNow().sumAtPointer &&
