@@ -163,8 +163,11 @@ RSpec.describe "Hands in the studio" do
     expect(soon?(height) { |now| now >= before }).to be true
   end
 
-  it "shows its keys, gives a deed another, and lets them rest" do
+  it "shows its keys, gives a deed another, and lets them rest; under the list nothing is touched" do
+    focus("point-#{mooring}-1")
     press_keys("?")
+    expect(page).to have_css("[role=dialog]")
+    press_keys(:Delete)
     page.find("[role=dialog] button[aria-label^='Zoom in']").click
     press_keys("k")
     expect(page).to have_css("[role=dialog] button[aria-label^='Zoom in: K']")
@@ -183,6 +186,7 @@ RSpec.describe "Hands in the studio" do
     sleep 0.3
     expect(width.call).to eq now
     page.execute_script("localStorage.removeItem('satchel-keys')")
+    expect(standing(id).revision).to eq 1
   end
 
   it "stays where a hand has scrolled while it plays, until asked to follow" do

@@ -5,6 +5,7 @@ import { positionText } from "../geometry/viewport";
 import { copy, duplicate, join, layOut, mute, paste, remove, separate, splitAtPlayhead } from "../gestures/regions";
 import { useChoice } from "../state/choice";
 import { edit, editAndTell } from "../state/edits";
+import { keyHint } from "../state/keyMap";
 import type { Lookup } from "../state/lookup";
 import type { Model } from "../state/model";
 import { song } from "../state/song";
@@ -117,11 +118,16 @@ function Actions({ regions, find }: { regions: RegionPart[]; find: Lookup }) {
     <div className="grid grid-cols-2 gap-1.5">
       <Act words="Copy" icon={<Copy size={14} />} onDo={copy} />
       <PasteButton />
-      <Act words="Duplicate" icon={<CopyPlus size={14} />} title="Once more, right after (D)" onDo={duplicate} />
+      <Act
+        words="Duplicate"
+        icon={<CopyPlus size={14} />}
+        title={`Once more, right after itself ${keyHint("again")}`}
+        onDo={duplicate}
+      />
       <Act
         words="Mute"
         icon={<VolumeX size={14} />}
-        title="Neither material nor moves are heard (M)"
+        title={`Neither material nor moves are heard ${keyHint("quiet")}`}
         pressed={regions.every((region) => region.muted)}
         onDo={mute}
       />
@@ -129,7 +135,7 @@ function Actions({ regions, find }: { regions: RegionPart[]; find: Lookup }) {
         words="Separate"
         icon={<Split size={14} />}
         off={!shared}
-        title={one ? "A clip of its own (S)" : "A clip of their own, that they share (S)"}
+        title={`${one ? "A clip of its own" : "A clip of their own, that they share"} ${keyHint("own")}`}
         onDo={() => separate()}
       />
       {!one && (
@@ -145,7 +151,7 @@ function Actions({ regions, find }: { regions: RegionPart[]; find: Lookup }) {
         <Act
           words="Split"
           icon={<Scissors size={14} />}
-          title="Cut in two where the playhead stands (X); with nothing chosen, X cuts at the pointer"
+          title={`Cut in two where the playhead stands ${keyHint("split")}; at the pointer ${keyHint("split-here")}`}
           onDo={() => splitAtPlayhead(one)}
         />
       )}
@@ -153,7 +159,7 @@ function Actions({ regions, find }: { regions: RegionPart[]; find: Lookup }) {
         <Act
           words="Join"
           icon={<Merge size={14} />}
-          title="With the region that goes on with it (J)"
+          title={`With the region that goes on with it ${keyHint("together")}`}
           onDo={() => join(one)}
         />
       )}

@@ -6,6 +6,7 @@ import {
   type DeedId,
   KEY_DEEDS,
   keyOf,
+  keyText,
   resetKeys,
   switchSingleKeys,
   useKeyMap,
@@ -29,8 +30,6 @@ const FIXED: [string, string][] = [
   ["Ctrl C, X, V, A, D", "copy, cut, paste, choose all, again"],
   ["in a drag: Shift, Alt, Ctrl", "finely, off the grid, leave a copy; on a line: take the whole segment"],
 ];
-
-const shown = (key: string): string => key.replace("shift+", "Shift ").toUpperCase().replace("SHIFT", "Shift");
 
 /** The keys, each to be changed; and whether they act by themselves. */
 export function KeyList() {
@@ -69,7 +68,7 @@ export function KeyList() {
                     {words}
                     <Button
                       className="btn btn-xs min-w-12"
-                      aria-label={`${words}: ${shown(keyOf(id, map))}; press to change`}
+                      aria-label={`${words}: ${keyText(keyOf(id, map))}; press to change`}
                       onPress={() => setAsked(id)}
                       onKeyDown={(event) => {
                         const key = asked === id ? written(event) : null;
@@ -78,7 +77,7 @@ export function KeyList() {
                         setAsked(null);
                       }}
                     >
-                      {asked === id ? "press a key" : shown(keyOf(id, map))}
+                      {asked === id ? "press a key" : keyText(keyOf(id, map))}
                     </Button>
                   </p>
                 ))}

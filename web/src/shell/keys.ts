@@ -91,7 +91,12 @@ function onRegions(key: string, event: KeyboardEvent): boolean {
   return true;
 }
 
+/** What stands over the song has the keys to itself. */
+const overSong = (target: EventTarget | null) =>
+  target instanceof Element && target.closest("[role=dialog], [role=menu]") !== null;
+
 function onKey(event: KeyboardEvent): void {
+  if (overSong(event.target)) return;
   if (event.defaultPrevented || handNow().hand || (typing(event.target) && !meansSong(event))) return;
   if (event.ctrlKey || event.metaKey) {
     if (onHeld(event.key.toLowerCase(), event)) event.preventDefault();

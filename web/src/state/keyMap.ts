@@ -65,6 +65,13 @@ useKeyMap.subscribe((map) => localStorage.setItem(STORED, JSON.stringify(map)));
 export const keyOf = (id: DeedId, { changed }: KeyMap = useKeyMap.getState()): string =>
   changed[id] ?? KEY_DEEDS.find((deed) => deed.id === id)?.key ?? "";
 
+/** A key as people read it. */
+export const keyText = (key: string): string =>
+  key.replace("shift+", "Shift ").replace(/[a-z]$/, (letter) => letter.toUpperCase());
+
+/** The key of a deed, to be put behind what its button says. */
+export const keyHint = (id: DeedId): string => `(${keyText(keyOf(id))})`;
+
 /** A key as the map writes it; null for keys that mean something everywhere. */
 export function written({ key, shiftKey }: { key: string; shiftKey: boolean }): string | null {
   if (key.length !== 1 || key === " ") return null;

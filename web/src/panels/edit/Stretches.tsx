@@ -37,7 +37,7 @@ export function Stretches() {
         <Do
           words="Paste"
           off={!copied}
-          title="At the chosen range, or at the playhead (Ctrl V); at the pointer with Ctrl Shift V"
+          title="At the playhead (Ctrl V); at the pointer with Ctrl Shift V"
           onDo={() => void pasteStretch()}
         />
         <Do words="Paste at half length" off={!copied} onDo={() => void pasteStretch(0.5)} />
