@@ -87,7 +87,8 @@ class EditLog
   end
 
   def store(row, standing, song, patch, side)
-    return standing if patch.empty?
+    # A step over an entry that changes nothing today still is a step.
+    return standing if patch.empty? && !row.changed?
 
     bytes = SongRows.write(row.id, patch, side)
     row.update!(revision: standing.revision + 1, name: song.name)

@@ -57,9 +57,10 @@ class Listeners
 
   # @param song_id [Integer, String]
   # @param socket [IO]
-  def add(song_id, socket, revision)
+  # @param standing [Hash] how things are, told at once
+  def add(song_id, socket, standing)
     tab = Tab.new(socket)
-    return tab.close unless tab.send(HEAD + event("standing", { revision: }))
+    return tab.close unless tab.send(HEAD + event("standing", standing))
 
     @lock.synchronize { @tabs[song_id] << tab }
     start_rounds

@@ -10,10 +10,11 @@ module News
 
   # @param change [EditLog::Change]
   # @param tab [String, nil] the tab that made it
+  # @param silent [Array<String>] ids of tracks that are not heard now
   # @return [Hash]
-  def of(change, tab)
+  def of(change, tab, silent)
     after = change.after
-    told = { step: change.step, revision: after.revision, words: change.words, undo: after.undo, redo: after.redo, tab: }
+    told = { step: change.step, revision: after.revision, words: change.words, undo: after.undo, redo: after.redo, tab:, silent: }
     full = told.merge(change: Answer.new(change.before.song, after.song, change.patch, change.side, {}).news)
     JSON.generate(full).bytesize > MOST_BYTES ? told : full
   end

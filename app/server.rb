@@ -8,6 +8,7 @@ require_relative "routes/faults"
 require_relative "routes/shelf"
 require_relative "routes/work"
 require_relative "routes/editing"
+require_relative "routes/listening"
 require_relative "routes/reading"
 require_relative "routes/pages"
 
@@ -26,6 +27,7 @@ class Server < Sinatra::Base
   set :open_songs, OpenSongs.new
   set :edit_log, EditLog.new(open_songs)
   set :shelf, SongShelf.new(open_songs)
+  set :listened_to, ListenedTo.new(open_songs)
   set :listeners, Listeners.new
   set :long_work, LongWork.new(listeners)
 
@@ -37,6 +39,7 @@ class Server < Sinatra::Base
   register Shelf
   register Work
   register Editing
+  register ListeningRoutes
   register Reading
   register Pages
 end

@@ -83,6 +83,6 @@ class SongWriter
     devices = fields[:devices].map do |device_id, (type, values)|
       Device.new(id: device_id, type:, values: values.to_h { |key, text| [key, parameter(type, key).scale.parse(text)] }, held: {})
     end
-    Track.new(id:, muted: false, soloed: false, **fields.except(:devices), devices:, regions: fields[:regions].sort_by(&:start_tick))
+    Track.new(id:, **fields.except(:devices), devices:, regions: fields[:regions].sort_by(&:start_tick))
   end
 end

@@ -39,7 +39,7 @@ class Answer
     return { **told, **drawing } unless stretches
 
     draw = Drawing.new(@after)
-    { **told, "silent" => @after.silent, "uneven" => draw.uneven(changed_envelopes), "curves" => {}, "heard" => {}, **draw.placed([]),
+    { **told, "uneven" => draw.uneven(changed_envelopes), "curves" => {}, "heard" => {}, **draw.placed([]),
       "patches" => { "curves" => draw.curve_patches(stretches), "heard" => draw.heard_patches(wanted) }, **sound }
   end
 
@@ -85,7 +85,7 @@ class Answer
     regions = changed_regions
     { "curves" => draw.curves(changed_envelopes), "uneven" => draw.uneven(changed_envelopes), "meetings" => draw.meetings(changed_envelopes),
       **draw.placed(regions), "conflicts" => draw.conflicts(wanted.keys.map(&:to_s)),
-      "silent" => @after.silent, **heard(draw), **sound }
+      **heard(draw), **sound }
   end
 
   # Whole chains where all of it may differ or the song has another length, else only the stretches that may differ.

@@ -57,10 +57,12 @@ module Editing
 
     def told_change(change, data)
       after = change.after
-      settings.listeners.tell(song_id, "changed", News.of(change, data["tab"])) if change.patch.any? && settings.listeners.any?(song_id)
+      silent = settings.listened_to.silent(song_id, after.song)
+      told = after.revision != change.before.revision && settings.listeners.any?(song_id)
+      settings.listeners.tell(song_id, "changed", News.of(change, data["tab"], silent)) if told
       answer = Answer.new(change.before.song, after.song, change.patch, change.side, wants_of(data)).change
       json("revision" => after.revision, "undo" => after.undo, "redo" => after.redo, "words" => change.words, "tells" => change.tells.map(&:to_record),
-**answer)
+           "silent" => silent, **answer)
     end
   end
 
@@ -98,7 +100,8 @@ module Editing
       name, inputs = checked_edit(data)
       result = KindSatchel::Edits::Moves.at("/inputs") { KindSatchel::Edits.apply(standing.song, name, inputs) }
       patch = KindSatchel::Parts.between(standing.song, result.song, points: false)
-      json("words" => result.words, "tells" => result.tells.map(&:to_record), **Answer.new(standing.song, result.song, patch, 1, wants).preview)
+      json("words" => result.words, "tells" => result.tells.map(&:to_record), "silent" => settings.listened_to.silent(song_id, result.song),
+           **Answer.new(standing.song, result.song, patch, 1, wants).preview)
     end
   end
 end

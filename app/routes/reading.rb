@@ -33,16 +33,10 @@ module Reading
       Database.read do
         row = SongRow.on_shelf.find_by(id:) or raise OpenSongs::Missing
         undo_words, redo_words = EditLog.words(row)
-        head = JSON.generate("id" => row.id, "revision" => row.revision, "undo" => undo_words, "redo" => redo_words, "silent" => silent(id),
-                             "places" => row.places ? JSON.parse(row.places) : [])
+        head = JSON.generate("id" => row.id, "revision" => row.revision, "undo" => undo_words, "redo" => redo_words,
+                             "listening" => settings.listened_to.to_record(id), "places" => row.places ? JSON.parse(row.places) : [])
         "#{head.chop},\"parts\":#{SongRows.json(id)}}"
       end
-    end
-
-    # Most songs have nobody muted or soloed; then the song itself need not be opened.
-    def silent(id)
-      listening = PartRow.where(song_id: id, kind: "track").pluck(:record).any? { |record| record.match?(/"(muted|soloed)":true/) }
-      listening ? settings.open_songs.fetch(id).song.silent : []
     end
 
     # A normalised value from the query, nil for none.
@@ -123,8 +117,7 @@ module Reading
   def self.events(app)
     app.get("/api/songs/:id/events") do
       id = params[:id].to_i
-      revision = settings.open_songs.fetch(id).revision
-      hijacked(id, revision)
+      hijacked(id, { revision: settings.open_songs.fetch(id).revision, listening: settings.listened_to.to_record(id) })
     end
   end
   private_class_method :travelling, :playback, :events

@@ -12,9 +12,9 @@ module Work
       token if token&.match?(TOKEN)
     end
 
-    def hijacked(key, revision)
+    def hijacked(key, standing)
       halt_with(501, "no_events", "This server cannot hold events open.") unless request.env["rack.hijack?"]
-      settings.listeners.add(key, request.env["rack.hijack"].call, revision)
+      settings.listeners.add(key, request.env["rack.hijack"].call, standing)
       halt(-1)
     end
 
@@ -27,7 +27,7 @@ module Work
     app.error(LongWork::Cancelled) { halt_with(409, "cancelled", "It was cancelled; nothing was changed.") }
     app.get("/api/jobs/:token/events") do
       halt_with(404, "unknown_work", "There is no such work.") unless params[:token].match?(TOKEN)
-      hijacked(params[:token], 0)
+      hijacked(params[:token], { revision: 0 })
     end
     app.delete("/api/jobs/:token") { json("cancelled" => settings.long_work.cancel(params[:token])) }
   end

@@ -14,7 +14,7 @@ RSpec.describe "Listening tabs" do
   end
 
   it "loses nothing of what a slow tab has not taken yet" do
-    listeners.add(1, pair[0], 5)
+    listeners.add(1, pair[0], { revision: 5 })
     20.times { |i| listeners.tell(1, "changed", { i:, text: "x" * 60_000 }) }
     sleep 0.2
     found = events(pair[1], 21)
@@ -23,7 +23,7 @@ RSpec.describe "Listening tabs" do
   end
 
   it "lets go of a tab that has gone" do
-    listeners.add(1, pair[0], 5)
+    listeners.add(1, pair[0], { revision: 5 })
     pair[1].close
     2.times { listeners.tell(1, "changed", {}) }
     expect(listeners.any?(1)).to be false
@@ -31,7 +31,7 @@ RSpec.describe "Listening tabs" do
 
   it "carries the change itself, and tells an undo as an undo" do
     id = plant
-    Server.listeners.add(id, pair[0], 1)
+    Server.listeners.add(id, pair[0], { revision: 1 })
     edit(id, "set_knob", { address: "rope-bass/drive/mix", value: 0.1 }, tab: "mine")
     post_json("/api/songs/#{id}/undo", { revision: 2, tab: "mine" })
     done, undone = events(pair[1], 3).drop(1).map(&:last)

@@ -21,14 +21,14 @@ RSpec.describe "Arranging and combining over the wire" do
       "set_knob" => { address: cutoff, value: 0.4 }, "set_fader" => { envelope_id: lane, fader: "trim" },
       "raise_envelope" => { envelope_id: lane, amount: "+100 Hz" }, "delete_time" => { from_tick: 3000, to_tick: 20_000 },
       "insert_time" => { tick: 17_000, length_ticks: 3840 }, "duplicate_track" => { track_id: "rope-bass", moves: true },
-      "remove_track" => { track_id: "deck" }, "rename_track" => { track_id: "deck", name: "Planks" }, "listen_track" => { track_id: "deck", soloed: true },
+      "remove_track" => { track_id: "deck" }, "rename_track" => { track_id: "deck", name: "Planks" },
       "make_group" => { track_ids: %w[fog-pad gull-chop] }, "set_output" => { track_ids: ["bell-buoy"], output: "deck" },
       "copy_moves" => { from_clip_id: "mooring", to_clip_id: "undertow" }, "lay_out" => { track_id: "rope-bass" },
       "pack" => { envelope_id: song.track("fog-pad").lanes.first.id, from_tick: 0, to_tick: 7680 } }.fetch(name)
   end
 
   %w[move_regions copy_regions duplicate_regions remove_regions separate_regions mute_regions swap_clip split_region trim_region set_points_follow
-     make_carrier set_role fit_carrier set_knob set_fader raise_envelope delete_time insert_time duplicate_track remove_track rename_track listen_track
+     make_carrier set_role fit_carrier set_knob set_fader raise_envelope delete_time insert_time duplicate_track remove_track rename_track
      make_group set_output copy_moves lay_out pack].each do |name|
     it "tries #{name}, makes it, stores it, undoes it to the byte and does it again" do
       before, inputs = json_of(song), inputs_of(name)
@@ -85,12 +85,46 @@ RSpec.describe "Arranging and combining over the wire" do
     expect(last_response.status).to eq 404
   end
 
-  it "tells with every answer, and at the start, which tracks are silent" do
-    expect(get_json("/api/songs/#{id}")["silent"]).to eq []
-    solo = edit(id, "listen_track", { track_id: "rope-bass", soloed: true })
-    expect(solo["silent"]).to match_array(standing(id).song.tracks.map(&:id) - %w[rope-bass deck boathouse echo-pier master])
-    expect(get_json("/api/songs/#{id}")["silent"]).to eq solo["silent"]
-    expect(post_json("/api/songs/#{id}/undo", { revision: revision(id) })["silent"]).to eq []
+  describe "listening" do
+    def listen(**what) = post_json("/api/songs/#{id}/listening", what)
+
+    it "is held for the song, outside of document and log, and told to other tabs" do
+      before, revision_before = json_of(song), revision(id)
+      expect(get_json("/api/songs/#{id}")["listening"]).to eq("muted" => [], "soloed" => [], "silent" => [])
+      ours, theirs = UNIXSocket.pair
+      Server.listeners.add(id, ours, {})
+      solo = listen(track_id: "rope-bass", soloed: true, tab: "mine")
+      expect(solo["silent"]).to match_array(song.tracks.map(&:id) - %w[rope-bass deck boathouse echo-pier master])
+      expect(get_json("/api/songs/#{id}")["listening"]).to eq solo
+      told = theirs.readpartial(65_536)[/^event: listening\ndata: (.*)$/, 1]
+      expect(JSON.parse(told)).to eq solo.merge("tab" => "mine")
+      expect([json_of(standing(id).song), revision(id), EditRow.where(song_id: id).count]).to eq [before, revision_before, 0]
+    end
+
+    it "comes with every answer, as the tracks stand then" do
+      listen(track_id: "rope-bass", soloed: true)
+      made = edit(id, "set_output", { track_ids: ["rope-bass"], output: "master" })
+      expect(made["silent"]).to include("deck")
+      tried = post_json("/api/songs/#{id}/preview", { revision: revision(id), edit: "set_output", inputs: { track_ids: ["rope-bass"], output: "deck" } })
+      expect(tried["silent"]).not_to include("deck")
+    end
+
+    it "refuses what is no track, no answer, or nothing, and says where" do
+      expect(codes(listen(track_id: "master", soloed: true))).to eq [["no_solo", "/soloed"]]
+      expect(codes(listen(track_id: "deck", muted: "yes"))).to eq [["bad_request", "/muted"]]
+      expect(codes(listen(track_id: "deck"))).to eq [["nothing_asked", ""]]
+      expect(codes(listen(muted: true))).to eq [["bad_request", "/track_id"]]
+      listen(track_id: "gone", muted: true)
+      expect(last_response.status).to eq 404
+    end
+
+    it "steps over a logged edit of an older version that only muted a track" do
+      edit(id, "set_knob", { address: cutoff, value: 0.4 })
+      EditRow.create!(song_id: id, place: 2, name: "listen_track", words: "mute Deck", inputs: "{}", patch: JSON.generate([]))
+      SongRow.find(id).update!(done_edits: 2)
+      expect(post_json("/api/songs/#{id}/undo", { revision: revision(id) })["words"]).to eq "mute Deck"
+      expect(post_json("/api/songs/#{id}/undo", { revision: revision(id) })["words"]).to include("Cutoff")
+    end
   end
 
   it "tells where two set one parameter, with what is heard of it" do

@@ -109,19 +109,26 @@ RSpec.describe "Tracks" do
     it "silences what is muted with what sounds into it, and what is not soloed; returns and ways out stay" do
       group = apply(song, "make_group", track_ids: ["bass"]).song
       id = group.tracks[1].id
-      expect(apply(group, "listen_track", track_id: id, muted: true).song.silent).to match_array ["bass", id]
-      solo = apply(group, "listen_track", track_id: "bass", soloed: true)
-      expect([solo.song.silent, solo.words]).to eq [["lead"], "solo Bass"]
-      expect(apply(group, "listen_track", track_id: id, soloed: true).song.silent).to eq ["lead"]
-      expect(apply(solo.song, "listen_track", track_id: "bass", soloed: false).song.silent).to eq []
+      heard = KindSatchel::Listening::ALL
+      expect(heard.with_track(group, id, muted: true).silent(group)).to match_array ["bass", id]
+      solo = heard.with_track(group, "bass", soloed: true)
+      expect(solo.silent(group)).to eq ["lead"]
+      expect(heard.with_track(group, id, soloed: true).silent(group)).to eq ["lead"]
+      expect(solo.with_track(group, "bass", soloed: false)).to eq heard
     end
 
-    it "is no automation: nothing heard of any parameter changes, and returns are not soloed" do
-      muted = apply(song, "listen_track", track_id: "bass", muted: true).song
-      expect(muted.automated).to match_array song.automated
-      expect(heard(muted, "bass/channel/mute", BAR)).to eq heard(song, "bass/channel/mute", BAR)
-      expect(faults { apply(song, "listen_track", track_id: "hall", soloed: true) }).to eq [["no_solo", "/soloed"]]
-      expect(faults { apply(song, "listen_track", track_id: "bass") }).to eq [["nothing_asked", ""]]
+    it "knows what may be soloed, and that something is asked; a track that has gone silences nothing" do
+      heard = KindSatchel::Listening::ALL
+      expect(faults { heard.with_track(song, "hall", soloed: true) }).to eq [["no_solo", "/soloed"]]
+      expect(faults { heard.with_track(song, "bass") }).to eq [["nothing_asked", ""]]
+      expect { heard.with_track(song, "gone", muted: true) }.to raise_error KindSatchel::NotFound
+      expect(KindSatchel::Listening.new(muted: [], soloed: ["gone"]).silent(song)).to eq []
+    end
+
+    it "is no part of the song: documents of older versions that hold it are read without it" do
+      old = JSON.parse(json_of(song))
+      old["tracks"].first.merge!("muted" => true, "soloed" => true)
+      expect(KindSatchel::Document.load(old)).to eq song
     end
   end
 

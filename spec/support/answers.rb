@@ -19,6 +19,7 @@ module Answers
     %r{^GET /api/songs/\d+/playback\?} => "stretch",
     %r{^POST /api/songs/\d+/(edits|undo|redo)$} => "change",
     %r{^POST /api/songs/\d+/preview$} => "preview",
+    %r{^POST /api/songs/\d+/listening$} => "listening",
     %r{^DELETE /api/jobs/} => "cancelled"
   }.freeze
 

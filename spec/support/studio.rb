@@ -122,6 +122,9 @@ module StudioHelpers
 
   def press_keys(*keys) = page.driver.browser.keyboard.type(*keys)
 
+  # Ids of tracks that are not listened to.
+  def silent(song) = Server.listened_to.silent(id, song)
+
   # Waits until the song on the server is as a block wants it.
   def eventually(id)
     last = nil

@@ -63,7 +63,7 @@ RSpec.describe "Arranging with a finger" do
     expect(page).to have_css(".notice", text: "ready to paste")
     show_panel("Track")
     tap_button("Solo")
-    eventually(id) { |song| song.silent.include?("fog-pad") }
+    eventually(id) { |song| silent(song).include?("fog-pad") }
     expect(page.evaluate_script("document.documentElement.scrollWidth")).to be <= 390
   end
 end

@@ -32,10 +32,10 @@ RSpec.describe "Tracks and song time in the studio" do
     eventually(id) { names.include?("Group") }
     expect(sounds?).to be true
     within("[aria-label='Listening']") { click_on "Solo" }
-    eventually(id) { |song| song.silent.include?("fog-pad") }
+    eventually(id) { |song| silent(song).include?("fog-pad") }
     expect(page).to have_css("[data-testid='track-fog-pad']", text: "not heard")
     within("[aria-label='Listening']") { click_on "Mute" }
-    eventually(id) { |song| song.silent.include?("rope-bass") }
+    eventually(id) { |song| silent(song).include?("rope-bass") }
     expect(falls_silent?).to be true
     click_on "Stop"
   end

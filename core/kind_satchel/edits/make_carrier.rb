@@ -35,7 +35,7 @@ module KindSatchel
       def self.with_track(song)
         name = Transfer::Clips.free_name(song.tracks.map(&:name), "Carriers")
         track = Track.new(id: "track-#{song.next_id}", name:, kind: "carrier", hue: HUE, output: song.tracks.last.id,
-                          muted: false, soloed: false, devices: [], lanes: [], regions: [])
+                          devices: [], lanes: [], regions: [])
         place = (song.tracks.rindex(&:holds_regions?) || -1) + 1
         [song.with(next_id: song.next_id + 1, tracks: song.tracks.dup.insert(place, track)), track]
       end

@@ -20,7 +20,7 @@ module KindSatchel
         outputs = members.map(&:output).uniq
         devices = DEVICES.map { |id, type| Device.new(id:, type:, values: {}, held: {}) }
         Track.new(id: "track-#{song.next_id}", name:, kind: "group", hue: members.first.hue, output: outputs.size == 1 ? outputs.first : song.tracks.last.id,
-                  muted: false, soloed: false, devices:, lanes: [], regions: [])
+                  devices:, lanes: [], regions: [])
       end
       private_class_method :group
     end

@@ -76,14 +76,13 @@ module KindSatchel
     # A track without its lanes and regions.
     def track(value)
       { "id" => value.id, "name" => value.name, "kind" => value.kind, "hue" => value.hue, "output" => value.output,
-        "muted" => value.muted, "soloed" => value.soloed,
         "devices" => value.devices.map { |d| { "id" => d.id, "type" => d.type, "values" => d.values.sort.to_h, "held" => d.held.sort.to_h } } }
     end
 
     def read_track(record, lanes, regions)
       devices = each(record["devices"], "/devices") { |d| Device.new(id: d["id"], type: d["type"], values: d["values"], held: d["held"]) }
       Track.new(id: record["id"], name: record["name"], kind: record["kind"], hue: record["hue"],
-                output: record["output"], muted: record.fetch("muted", false), soloed: record.fetch("soloed", false), devices:, lanes:, regions:)
+                output: record["output"], devices:, lanes:, regions:)
     end
 
     # A song without its tracks and clips.

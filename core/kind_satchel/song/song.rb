@@ -87,14 +87,6 @@ module KindSatchel
       end
     end
 
-    # Ids of tracks that are not heard for being muted or because others are soloed. What a muted group takes in is
-    # silent with it; a soloed track is heard with all it goes through and takes in, and with the returns.
-    # @return [Array<String>]
-    def silent
-      solos = tracks.select(&:soloed)
-      tracks.select { |track| way_out(track).any?(&:muted) || (solos.any? && !solo_heard?(track, solos)) }.map(&:id)
-    end
-
     # A track and all it sounds into, up to the master.
     # @return [Array<Track>]
     def way_out(track) = track.output ? [track, *way_out(track(track.output))] : [track]
@@ -150,10 +142,6 @@ module KindSatchel
       known = @memo[:directory]
       song.known_directory(yield(known)) if known
       song
-    end
-
-    def solo_heard?(track, solos)
-      track.kind == "return" || way_out(track).any?(&:soloed) || solos.any? { |solo| way_out(solo).include?(track) }
     end
 
     def send_target(address)

@@ -5,8 +5,8 @@ module KindSatchel
   #
   # `kind` is notes, audio, carrier, return, group or master; only the first three hold regions, and a carrier track
   # nothing but carrier clips: it has no devices and makes no sound. `output` is the id of the track it sounds into, nil
-  # for the master. `muted` and `soloed` are for listening; no envelope moves them.
-  class Track < Value.of(:id, :name, :kind, :hue, :output, :muted, :soloed, :devices, :lanes, :regions)
+  # for the master. What is muted or soloed while somebody listens is not the track's (see {Listening}).
+  class Track < Value.of(:id, :name, :kind, :hue, :output, :devices, :lanes, :regions)
     KINDS = %w[notes audio carrier return group master].freeze
     HUES = %w[madder indigo weld moss walnut lichen].freeze
 

@@ -7,6 +7,7 @@ import type {
   Explanation,
   Fault,
   HeardBands,
+  Listening,
   MovesTable,
   Preview,
   Progress,
@@ -120,6 +121,8 @@ export const songApi = (id: number) => ({
     post<Change>(`/api/songs/${id}/edits`, { revision, edit, inputs, tab: TAB, ...wants }),
   preview: <K extends keyof EditInputs>(revision: number, edit: K, inputs: EditInputs[K], wants: Wants) =>
     post<Preview>(`/api/songs/${id}/preview`, { revision, edit, inputs, ...wants }),
+  listening: (trackId: string, change: { muted?: boolean; soloed?: boolean }) =>
+    post<Listening>(`/api/songs/${id}/listening`, { track_id: trackId, tab: TAB, ...change }),
   step: (word: "undo" | "redo", revision: number, wants: Wants) =>
     post<Change>(`/api/songs/${id}/${word}`, { revision, tab: TAB, ...wants }),
   events: () => new EventSource(`/api/songs/${id}/events`),

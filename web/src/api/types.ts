@@ -18,6 +18,7 @@ export type {
   Fault,
   Head,
   HeardBands,
+  Listening,
   Meter,
   MoveRow,
   MovesTable,

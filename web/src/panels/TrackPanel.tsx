@@ -11,6 +11,7 @@ import { api } from "../state/questions";
 import { useSong } from "../state/song";
 import { useShown } from "../state/useShown";
 import { setLane, useView } from "../state/view";
+import { ListenButtons } from "../table/ListenButtons";
 import { Typed } from "../ui/Entry";
 import { TextField } from "../ui/Fields";
 import { MovesCopy } from "./MovesCopy";
@@ -32,7 +33,9 @@ export function TrackPanel() {
         onCommit={(name) => edit("rename_track", { track_id: track.id, name })}
         className="w-full text-lg font-bold"
       />
-      <Listening track={track} />
+      <div className="flex gap-1.5" role="group" aria-label="Listening">
+        <ListenButtons track={track} spelled />
+      </div>
       <Output track={track} tracks={model.tracks} />
       {track.kind !== "carrier" && <Lanes track={track} lanes={lanes} />}
       {holdsRegions(track) && (
@@ -65,35 +68,6 @@ export function TrackPanel() {
         </button>
       )}
     </section>
-  );
-}
-
-/** Mute and solo for listening; what envelopes move is the mute of the channel. */
-function Listening({ track }: { track: TrackPart }) {
-  const solo = track.kind !== "return" && track.kind !== "master";
-  return (
-    <div className="flex gap-1.5" role="group" aria-label="Listening">
-      <button
-        type="button"
-        className={`btn btn-sm grow pointer-coarse:h-11 ${track.muted ? "btn-warning" : ""}`}
-        aria-pressed={track.muted ?? false}
-        title="Not heard while listening; no envelope moves this"
-        onClick={() => void edit("listen_track", { track_id: track.id, muted: !track.muted })}
-      >
-        Mute
-      </button>
-      {solo && (
-        <button
-          type="button"
-          className={`btn btn-sm grow pointer-coarse:h-11 ${track.soloed ? "btn-warning" : ""}`}
-          aria-pressed={track.soloed ?? false}
-          title="Only this is heard, with what is soloed too; no envelope moves this"
-          onClick={() => void edit("listen_track", { track_id: track.id, soloed: !track.soloed })}
-        >
-          Solo
-        </button>
-      )}
-    </div>
   );
 }
 

@@ -180,6 +180,11 @@ class Player implements Follower {
     if (on && transportNow().playing) this.engine?.start(transportNow().playhead);
   }
 
+  /** Lets just those tracks through that are listened to. */
+  listening(): void {
+    if (this.context) this.rack?.silence(song().preview?.silent ?? song().silent, this.context.currentTime);
+  }
+
   private restDials(trial: Preview["parts"] = []): void {
     const { catalogue, model } = song();
     if (!catalogue || !this.context) return;
@@ -191,7 +196,7 @@ class Player implements Follower {
         .map((e) => e.target),
     );
     this.rack?.rest(catalogue, tracks, (address) => driven.has(address), this.context.currentTime);
-    this.rack?.silence(song().preview?.silent ?? song().silent, this.context.currentTime);
+    this.listening();
   }
 
   /** Moves the playhead with the sound, once a frame. */

@@ -7,6 +7,8 @@ export interface Follower {
   made(change: Change): void;
   /** The song is another one now: somebody else changed it. */
   changed(): void;
+  /** Other tracks are listened to. */
+  listening(): void;
   tried(preview: Preview): void;
   /** What was tried is given up. */
   dropped(): void;
@@ -18,6 +20,7 @@ const NOBODY: Follower = {
   opened: () => {},
   made: () => {},
   changed: () => {},
+  listening: () => {},
   tried: () => {},
   dropped: () => {},
   stretchInPlay: () => undefined,

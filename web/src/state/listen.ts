@@ -1,9 +1,16 @@
 import { songApi, TAB } from "../api/client";
 import { answered, wentAway } from "../api/connection";
-import type { News } from "../api/types";
+import type { Listening, News } from "../api/types";
+import { takeListening } from "./listening";
 import { tell } from "./notice";
 import { song } from "./song";
 import { catchUp, follow } from "./taking";
+
+/** What a tab is told when it begins to follow, or follows again. */
+interface Standing {
+  revision: number;
+  listening: Listening;
+}
 
 const SAID: Record<News["step"], string> = { edit: "Done", undo: "Undone", redo: "Done again" };
 
@@ -16,10 +23,16 @@ export function listen(songId: number): () => void {
     if (news.tab === TAB || !moved(news.revision)) return;
     void follow(news).then(() => tell("done", `${SAID[news.step]} in another tab: ${news.words}`));
   });
+  events.addEventListener("listening", (event) => {
+    const { tab, ...now } = JSON.parse((event as MessageEvent<string>).data) as Listening & { tab: string | null };
+    if (tab !== TAB && song().songId === songId) takeListening(now);
+  });
   events.addEventListener("error", wentAway);
   events.addEventListener("open", answered);
   events.addEventListener("standing", (event) => {
-    if (moved(JSON.parse((event as MessageEvent<string>).data).revision)) void catchUp();
+    const { revision, listening } = JSON.parse((event as MessageEvent<string>).data) as Standing;
+    if (song().songId === songId) takeListening(listening);
+    if (moved(revision)) void catchUp();
   });
   return () => events.close();
 }

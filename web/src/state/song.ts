@@ -12,6 +12,9 @@ export interface SongState extends Drawing {
   model: Model;
   heard: Record<string, Corners>;
   conflicts: Record<string, Conflict[]>;
+  /** Tracks muted and soloed for listening, and those that are not heard for it, by id. */
+  muted: string[];
+  soloed: string[];
   silent: string[];
   drawn: Record<string, boolean>;
   /** What is heard at the standing playhead, exactly; empty while it runs. */
@@ -34,6 +37,8 @@ const FRESH: SongState = {
   meetings: {},
   heard: {},
   conflicts: {},
+  muted: [],
+  soloed: [],
   silent: [],
   drawn: {},
   exact: {},

@@ -18,7 +18,7 @@ export const whole = (snapshot: Snapshot) => ({
   revision: snapshot.revision,
   undo: snapshot.undo,
   redo: snapshot.redo,
-  silent: snapshot.silent,
+  ...snapshot.listening,
 });
 
 /** Takes the newest state of the song after another tab changed it. */
@@ -30,7 +30,7 @@ export async function catchUp(): Promise<void> {
 onLate(catchUp);
 
 /** Takes what another tab did; asks for the song again only where that is not told, or a change was missed. */
-export function follow({ revision, undo, redo, change }: News): Promise<void> {
+export function follow({ revision, undo, redo, silent, change }: News): Promise<void> {
   return inTurn(async () => {
     if (revision <= song().revision) return;
     if (!change || revision !== song().revision + 1 || change.clock_from !== null) return catchUp();
@@ -39,7 +39,7 @@ export function follow({ revision, undo, redo, change }: News): Promise<void> {
       ...merged(state, change),
       model: applyParts(state.model, change.parts),
       heard: Object.fromEntries(Object.entries(state.heard).filter(([address]) => !(address in change.touched))),
-      silent: change.silent,
+      silent,
       revision,
       undo,
       redo,

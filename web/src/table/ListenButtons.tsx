@@ -1,0 +1,45 @@
+import { Headphones, VolumeX } from "lucide-react";
+import type { TrackPart } from "../api/types";
+import { toggleListening } from "../state/listening";
+import { useSong } from "../state/song";
+
+const WAYS = {
+  muted: { word: "Mute", Icon: VolumeX, title: "Not heard while listening; no envelope moves this" },
+  soloed: {
+    word: "Solo",
+    Icon: Headphones,
+    title: "Only this is heard, with what is soloed too; no envelope moves this",
+  },
+} as const;
+
+/** Mute and solo of a track, for listening; what envelopes move is the mute of its channel. */
+export function ListenButtons({ track, spelled }: { track: TrackPart; spelled?: boolean }) {
+  const solo = track.kind !== "return" && track.kind !== "master";
+  return (
+    <>
+      <ListenButton track={track} what="muted" spelled={spelled} />
+      {solo && <ListenButton track={track} what="soloed" spelled={spelled} />}
+    </>
+  );
+}
+
+/** One of them: an icon that names its track to whoever hears it, or the word itself. */
+function ListenButton({ track, what, spelled }: { track: TrackPart; what: keyof typeof WAYS; spelled?: boolean }) {
+  const on = useSong((state) => state[what].includes(track.id));
+  const { word, Icon, title } = WAYS[what];
+  const look = spelled
+    ? `btn btn-sm grow pointer-coarse:h-11 ${on ? "btn-warning" : ""}`
+    : `listen ${on ? "listen-on" : ""}`;
+  return (
+    <button
+      type="button"
+      className={look}
+      aria-pressed={on}
+      aria-label={spelled ? undefined : `${word} ${track.name}`}
+      title={title}
+      onClick={() => void toggleListening(track.id, what)}
+    >
+      {spelled ? word : <Icon size={14} aria-hidden="true" />}
+    </button>
+  );
+}

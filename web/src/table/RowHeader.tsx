@@ -1,0 +1,82 @@
+import { ChevronDown, ChevronRight } from "lucide-react";
+import type { TrackPart } from "../api/types";
+import { FOLDED_HEIGHT } from "../geometry/heights";
+import { chooseRegions, chosenNow, setChoice } from "../state/choice";
+import type { Lookup } from "../state/lookup";
+import type { Model } from "../state/model";
+import { song, useSong } from "../state/song";
+import { setView, useView } from "../state/view";
+import { useNarrow } from "../ui/useNarrow";
+import { toggleFold } from "./folding";
+import { ListenButtons } from "./ListenButtons";
+import { StripNames } from "./StripNames";
+
+interface Props {
+  track: TrackPart;
+  model: Model;
+  find: Lookup;
+  focus: string | null;
+  width: number;
+}
+
+/** What stands left of a row: fold, name, mute and solo, and the names of the strips. */
+export function RowHeader({ track, model, find, focus, width }: Props) {
+  const unfolded = useView((state) => state.unfolded.includes(track.id));
+  const chosen = useView((state) => state.trackId === track.id);
+  return (
+    <header
+      className={`sticky left-0 z-20 flex shrink-0 flex-col border-r border-l-4 border-base-300 ${chosen ? "bg-base-100" : "bg-base-200"}`}
+      style={{ width: width, borderLeftColor: "var(--hue)" }}
+    >
+      <div className="flex items-center" style={{ height: FOLDED_HEIGHT - 1 }}>
+        <button
+          type="button"
+          className="btn btn-ghost btn-sm btn-square h-[30px]"
+          aria-expanded={unfolded}
+          aria-label={`${unfolded ? "Fold" : "Unfold"} ${track.name}`}
+          onClick={() => toggleFold(track.id)}
+        >
+          {unfolded ? <ChevronDown size={16} /> : <ChevronRight size={16} />}
+        </button>
+        <button
+          type="button"
+          className={`min-w-0 grow truncate pr-2 text-left ${chosen ? "font-bold" : "font-semibold"}`}
+          aria-pressed={chosen}
+          onClick={() => choose(track.id)}
+        >
+          {track.name}
+          {track.kind !== "notes" && track.kind !== "audio" && track.kind !== "master" && (
+            <span className="faint ml-1.5 hidden text-xs font-normal sm:inline">{track.kind}</span>
+          )}
+        </button>
+        <Listened track={track} />
+      </div>
+      {unfolded && <StripNames track={track} model={model} find={find} focus={focus} />}
+    </header>
+  );
+}
+
+function choose(trackId: string): void {
+  setView({ trackId });
+  const { regionId } = chosenNow();
+  const { model } = song();
+  const region = regionId ? model.regions[regionId] : undefined;
+  // A carrier clip stays at hand: it moves knobs of any track.
+  if (!region || model.clips[region.clip_id].kind !== "carrier") chooseRegions([]);
+  setChoice({ chosen: [], span: null });
+}
+
+/** Mute and solo, on a screen with room for them; else a word where a track is not heard. */
+function Listened({ track }: { track: TrackPart }) {
+  const silent = useSong((state) => state.silent.includes(track.id));
+  const muted = useSong((state) => state.muted.includes(track.id));
+  const narrow = useNarrow();
+  const said = <span className="faint mr-1 text-xs">not heard</span>;
+  if (narrow || track.kind === "carrier") return silent && said;
+  return (
+    <>
+      {silent && !muted && said}
+      <ListenButtons track={track} />
+    </>
+  );
+}

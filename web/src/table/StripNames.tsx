@@ -1,0 +1,118 @@
+import { MoveVertical } from "lucide-react";
+import type { TrackPart } from "../api/types";
+import { FOLDED_HEIGHT, hasLanes } from "../geometry/heights";
+import { pressRaise, raiseKey } from "../gestures/raise";
+import { findParameter, isHeld } from "../state/catalogue";
+import { holdsRegions } from "../state/holds";
+import type { Lookup } from "../state/lookup";
+import type { Model } from "../state/model";
+import { useSong } from "../state/song";
+import { useStrips } from "../state/useStrips";
+import { setView, viewNow } from "../state/view";
+import { useNarrow } from "../ui/useNarrow";
+
+const NONE: never[] = [];
+
+/** The names of an unfolded track's strips, beside them. */
+export function StripNames({
+  track,
+  model,
+  find,
+  focus,
+}: {
+  track: TrackPart;
+  model: Model;
+  find: Lookup;
+  focus: string | null;
+}) {
+  const catalogue = useSong((state) => state.catalogue);
+  const narrow = useNarrow();
+  const clipIds = (find.regions[`track/${track.id}`] ?? NONE).map((region) => region.clip_id);
+  const owners = [`track/${track.id}`, ...new Set(clipIds.map((id) => `clip/${id}`))];
+  const targets = [
+    ...new Set([
+      ...(focus ? [focus] : []),
+      ...owners.flatMap((owner) => find.envelopes[owner] ?? []).map((envelope) => envelope.target),
+    ]),
+  ];
+  const shown = focus && catalogue ? findParameter(catalogue, model.tracks, focus) : null;
+  const waits = shown && isHeld(model.tracks, shown) ? " waits" : "";
+  const holds = holdsRegions(track);
+  const { material, lane, heard } = useStrips(track.id);
+  const laneTop = holds ? material : 0;
+  const heardTop = laneTop + (hasLanes(track) ? lane : 0);
+  const name = (address: string) => {
+    const placed = catalogue && findParameter(catalogue, model.tracks, address);
+    if (!placed) return address;
+    return narrow ? placed.entry.name : `${placed.device} ${placed.entry.name.toLowerCase()}`;
+  };
+  return (
+    <div className="relative grow">
+      <select
+        className="select select-xs ml-2 w-[calc(100%-66px)] truncate pr-7 pl-1.5"
+        aria-label={`Parameter shown on ${track.name}`}
+        value={focus ?? ""}
+        onChange={(event) => setView({ focus: { ...viewNow().focus, [track.id]: event.target.value } })}
+      >
+        {targets.sort().map((address) => (
+          <option key={address} value={address}>
+            {name(address)}
+          </option>
+        ))}
+      </select>
+      {holds && (
+        <p className="faint absolute left-3 text-xs" style={{ top: material - FOLDED_HEIGHT - 24 }}>
+          clip{waits}
+        </p>
+      )}
+      {hasLanes(track) && (
+        <LaneName
+          track={track}
+          find={find}
+          focus={focus}
+          waits={waits}
+          top={laneTop + lane / 2 - FOLDED_HEIGHT - 8 + (holds ? 0 : 30)}
+        />
+      )}
+      <p className="faint absolute left-3 text-xs" style={{ top: heardTop + heard / 2 - FOLDED_HEIGHT - 6 }}>
+        heard
+      </p>
+    </div>
+  );
+}
+
+/** The word beside the lane in focus, and the grip that raises or lowers all of it. */
+interface LaneNameProps {
+  track: TrackPart;
+  find: Lookup;
+  focus: string | null;
+  /** " waits" while a hand holds the knob, else nothing. */
+  waits: string;
+  top: number;
+}
+
+function LaneName({ track, find, focus, waits, top }: LaneNameProps) {
+  const lane = (find.envelopes[`track/${track.id}`] ?? []).find((entry) => entry.target === focus);
+  const catalogue = useSong((state) => state.catalogue);
+  const tracks = useSong((state) => state.model.tracks);
+  const placed = focus && catalogue ? findParameter(catalogue, tracks, focus) : null;
+  const trims = lane?.fader === "trim" && lane.role === "set";
+  return (
+    <p className="faint absolute left-3 flex items-center gap-1 text-xs" style={{ top }}>
+      {trims ? "lane + fader" : "lane"}
+      {waits}
+      {lane && placed && !placed.scale.set_only && lane.points.length > 0 && (
+        <button
+          type="button"
+          className="btn btn-ghost btn-xs h-6 min-h-6 touch-none cursor-ns-resize px-1 font-normal pointer-coarse:h-10"
+          aria-label={`Raise or lower all of the lane of ${placed.entry.name}`}
+          title="Drag up or down: all of the lane"
+          onPointerDown={(event) => pressRaise(event, lane, placed.scale)}
+          onKeyDown={(event) => raiseKey(event, lane, placed.scale)}
+        >
+          <MoveVertical size={12} />
+        </button>
+      )}
+    </p>
+  );
+}
