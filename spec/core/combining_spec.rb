@@ -15,6 +15,9 @@ RSpec.describe "Combining clip and track" do
       expect(held.tells.map(&:text)).to eq ["held by hand until it is handed back"]
       text = held.song.parameter(address(CUTOFF)).text(0.5)
       expect(explained(held.song, CUTOFF, BAR)[0]).to have_attributes(kind: "held", does: "by hand at #{text}")
+      waiting = explained(held.song, CUTOFF, BAR).select(&:waits)
+      expect(waiting.map(&:envelope_id)).to eq(explained(song, CUTOFF, BAR).filter_map(&:envelope_id))
+      expect([waiting.map(&:value).uniq, explained(held.song, CUTOFF, BAR).last.value]).to eq [[0.5], 0.5]
       back = apply(held.song, "hand_back", addresses: [CUTOFF]).song
       expect(curve(back, CUTOFF, [0, BAR, 5 * BAR])).to eq curve(song, CUTOFF, [0, BAR, 5 * BAR])
     end

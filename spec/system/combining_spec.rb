@@ -66,7 +66,7 @@ RSpec.describe "Clip and track together in the studio" do
     turn("rope-bass/channel/volume", :Up)
     click_on "Add a lane for Volume", match: :first
     eventually(id) { |song| lane_of(song, "rope-bass/channel/volume") }
-    page.select("Mono synth cutoff", from: "Parameter shown on Rope Bass")
+    page.select("Cutoff", from: "Parameter shown on Rope Bass")
     show_panel("Track")
     click_on "Show the lane of Volume"
     expect(page).to have_css("[data-testid='lane-rope-bass/channel/volume']")

@@ -20,11 +20,12 @@ module KindSatchel
       # @param song [Song]
       # @param address [Address]
       # @param except [Array<String>] ids of envelopes that are left out
-      def initialize(song, address, except: [])
+      # @param waiting [Boolean] what would act if no hand held the parameter
+      def initialize(song, address, except: [], waiting: false)
         @song = song
         @address = address
         @except = except
-        @held = !song.held_value(address).nil?
+        @held = !waiting && !song.held_value(address).nil?
         @lanes = @held ? NO_LIST : acting(song.track(address.track_id).lanes.select { |lane| lane.target == address })
         @moves = @held ? {} : moves
         @rows = @moves.empty? ? NO_LIST : rows

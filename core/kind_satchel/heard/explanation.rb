@@ -3,10 +3,11 @@
 module KindSatchel
   module Heard
     # Why a parameter has its value at a tick: the steps in order, each with what it does and the value after it. What sets the
-    # value but is overruled is listed before what overrules it.
+    # value but is overruled is listed before what overrules it. While a hand holds the parameter, what would act is listed too, and
+    # waits.
     class Explanation
       # `kind` is knob, held, lane, clip, carrier, limits or heard; `value` is normalised, after the step.
-      Step = Struct.new(:kind, :name, :does, :value, :text, :envelope_id, :region_id, :overruled, keyword_init: true)
+      Step = Struct.new(:kind, :name, :does, :value, :text, :envelope_id, :region_id, :overruled, :waits, keyword_init: true)
 
       # @param song [Song]
       # @param address [Address]
@@ -27,7 +28,7 @@ module KindSatchel
       # @return [Array<String>] one line a step
       def lines
         head = "#{@song.track(@address.track_id).name}, #{parameter.name} at #{@song.meter.text(@tick)}"
-        [head] + steps.map { |step| [step.kind, step.name, step.does].compact.join(" ") + (step.overruled ? " (overruled)" : " -> #{step.text}") }
+        [head] + steps.map { |step| [step.kind, step.name, step.does].compact.join(" ") + (aside(step) || " -> #{step.text}") }
       end
 
       def to_record
@@ -36,6 +37,12 @@ module KindSatchel
       end
 
       private
+
+      def aside(step)
+        return " (overruled)" if step.overruled
+
+        " (waits)" if step.waits
+      end
 
       def parameter = @resolver.parameter
       def scale = parameter.scale
@@ -47,14 +54,25 @@ module KindSatchel
       end
 
       def acting_steps
+        return waiting_steps if @resolver.acting.held?
+
         acting = @resolver.acting.at(@tick)
         last_set = acting.rindex { |source, _| source.envelope.role == "set" } || 0
         value = @resolver.knob
         acting.each_with_index.map do |(source, amount), i|
           value = @resolver.applied(source, value, amount)
-          rules = source.envelope.trims? ? Roles::Trim.new(parameter.default) : source.envelope.role_rules
-          step(source.kind, source.clip&.name, "#{rules.verb} #{rules.amount_text(scale, amount)}", value, **places(source), overruled: i < last_set)
+          acting_step(source, amount, value, overruled: i < last_set)
         end
+      end
+
+      # What acts again once the hand lets go.
+      def waiting_steps
+        Acting.new(@song, @address, waiting: true).at(@tick).map { |source, amount| acting_step(source, amount, @resolver.knob, waits: true) }
+      end
+
+      def acting_step(source, amount, value, **more)
+        rules = source.envelope.trims? ? Roles::Trim.new(parameter.default) : source.envelope.role_rules
+        step(source.kind, source.clip&.name, "#{rules.verb} #{rules.amount_text(scale, amount)}", value, **places(source), **more)
       end
 
       def places(source) = { envelope_id: source.envelope.id, region_id: source.region&.id }
@@ -73,7 +91,7 @@ module KindSatchel
       def last_value = @last_value ||= @resolver.raw(@tick)
 
       def step(kind, name, does, value, **more)
-        Step.new(kind:, name:, does:, value:, text: parameter.text(value), overruled: false, **more)
+        Step.new(kind:, name:, does:, value:, text: parameter.text(value), overruled: false, waits: false, **more)
       end
     end
   end

@@ -2,11 +2,13 @@ import { chosenRegions } from "../gestures/choosing";
 import { addPoint, focusPoint } from "../gestures/points";
 import { duplicate, join, layOut, mute, separate, splitAtPlayhead, splitAtPointer } from "../gestures/regions";
 import { player } from "../sound/player";
-import { chosenNow } from "../state/choice";
+import { chosenNow, setChoice } from "../state/choice";
 import { choiceNow } from "../state/choosing";
 import { playheadIn } from "../state/clipboard";
 import { edit } from "../state/edits";
 import type { DeedId } from "../state/keyMap";
+import { turnLayer } from "../state/layers";
+import { lookup } from "../state/lookup";
 import { tell } from "../state/notice";
 import { song } from "../state/song";
 import { setView, turnShowing, viewNow } from "../state/view";
@@ -30,6 +32,19 @@ function goToPoints(): void {
   const choice = choiceNow();
   if (choice && choice.envelope.points.length > 0) focusPoint(choice.envelope.id, choice.chosen[0] ?? 0);
   else tell("fault", "Choose an envelope first: press its line.");
+}
+
+/** Takes the next envelope of the parameter shown in hand: in the clips of the track, or else in its lanes. */
+function nextLayer(): void {
+  const { trackId, focus } = viewNow();
+  const address = trackId && focus[trackId];
+  if (!trackId || !address) return;
+  const find = lookup(song().model);
+  const moves = (owner: string) => (find.envelopes[owner] ?? []).filter((envelope) => envelope.target === address);
+  const inClips = (find.regions[`track/${trackId}`] ?? []).flatMap((region) => moves(`clip/${region.clip_id}`));
+  if (turnLayer(trackId, "clip", inClips) || turnLayer(trackId, "lane", moves(`track/${trackId}`)))
+    return setChoice({ envelopeId: null, chosen: [], span: null });
+  tell("fault", "There is one envelope for it here; the + on its knob embeds another.");
 }
 
 /** What is done with the chosen regions; says so when none is chosen. */
@@ -57,6 +72,7 @@ export const DEEDS: Record<DeedId, () => unknown> = {
   keys: showKeys,
   put: putPoint,
   enter: goToPoints,
+  layer: nextLayer,
   again: withRegions(duplicate),
   split: withRegions(() => chosenRegions().forEach(splitAtPlayhead)),
   "split-here": splitAtPointer,

@@ -29,6 +29,7 @@ export const KEY_DEEDS = [
   { id: "keys", words: "This list", group: "View", key: "?" },
   { id: "put", words: "Put a point at the playhead", group: "Points", key: "p" },
   { id: "enter", words: "Go to the points of the envelope", group: "Points", key: "e" },
+  { id: "layer", words: "Next layer of the parameter", group: "Points", key: "k" },
   { id: "again", words: "Again, right after itself", group: "Regions", key: "a" },
   { id: "split", words: "Split at the playhead", group: "Regions", key: "s" },
   { id: "split-here", words: "Split at the pointer", group: "Regions", key: "shift+s" },

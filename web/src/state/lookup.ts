@@ -6,6 +6,8 @@ export interface Lookup {
   regions: Record<string, RegionPart[]>;
   envelopes: Record<string, EnvelopePart[]>;
   sharers: Record<string, number>;
+  /** Regions by the clip they place. */
+  placed: Record<string, RegionPart[]>;
   /** Envelopes by the address they move. */
   targets: Record<string, EnvelopePart[]>;
 }
@@ -60,6 +62,15 @@ export function lookup({ regions, envelopes }: Model): Lookup {
         last?.lookup.envelopes,
       ),
     sharers,
+    placed:
+      last?.regions === regions
+        ? last.lookup.placed
+        : grouped(
+            regions,
+            (region) => region.clip_id,
+            (a, b) => a.start_tick - b.start_tick,
+            last?.lookup.placed,
+          ),
     targets:
       same?.targets ??
       grouped(

@@ -1,5 +1,5 @@
 import { create } from "zustand";
-import type { Ticks } from "../api/types";
+import type { EnvelopePart, Ticks } from "../api/types";
 
 export type PanelName = "sum" | "edit" | "find" | "knobs" | "clip" | "track" | "song";
 
@@ -34,6 +34,8 @@ export interface KeptView {
   sumAtPointer: boolean;
   /** How much taller than usual the rows of tracks are, unfolded. */
   tall: Record<string, number>;
+  /** The layer in hand where envelopes of one parameter lie over each other, by track and level. */
+  layer: Record<string, EnvelopePart["role"]>;
   /** Whether the panel at the right is open; closed, the song takes its place. */
   panelOpen: boolean;
 }
@@ -65,6 +67,7 @@ export const FRESH_VIEW: KeptView = {
   pinned: {},
   sumAtPointer: false,
   tall: {},
+  layer: {},
   panelOpen: true,
 };
 

@@ -4,12 +4,13 @@ import { FOLDED_HEIGHT, hasLanes } from "../geometry/heights";
 import { pressRaise, raiseKey } from "../gestures/raise";
 import { findParameter, isHeld } from "../state/catalogue";
 import { holdsRegions } from "../state/holds";
+import { inHand, useLayer } from "../state/layers";
 import type { Lookup } from "../state/lookup";
 import type { Model } from "../state/model";
 import { useSong } from "../state/song";
 import { useStrips } from "../state/useStrips";
 import { setView, viewNow } from "../state/view";
-import { useNarrow } from "../ui/useNarrow";
+import { LayerSwitch } from "./LayerSwitch";
 
 const NONE: never[] = [];
 
@@ -26,13 +27,14 @@ export function StripNames({
   focus: string | null;
 }) {
   const catalogue = useSong((state) => state.catalogue);
-  const narrow = useNarrow();
   const clipIds = (find.regions[`track/${track.id}`] ?? NONE).map((region) => region.clip_id);
   const owners = [`track/${track.id}`, ...new Set(clipIds.map((id) => `clip/${id}`))];
+  const inClips = owners.slice(1).flatMap((owner) => find.envelopes[owner] ?? []);
   const targets = [
     ...new Set([
       ...(focus ? [focus] : []),
       ...owners.flatMap((owner) => find.envelopes[owner] ?? []).map((envelope) => envelope.target),
+      ...Object.keys(find.targets).filter((target) => target.startsWith(`${track.id}/`)),
     ]),
   ];
   const shown = focus && catalogue ? findParameter(catalogue, model.tracks, focus) : null;
@@ -41,15 +43,17 @@ export function StripNames({
   const { material, lane, heard } = useStrips(track.id);
   const laneTop = holds ? material : 0;
   const heardTop = laneTop + (hasLanes(track) ? lane : 0);
+  const named = targets.map((address) => catalogue && findParameter(catalogue, model.tracks, address)?.entry.name);
   const name = (address: string) => {
     const placed = catalogue && findParameter(catalogue, model.tracks, address);
-    if (!placed) return address;
-    return narrow ? placed.entry.name : `${placed.device} ${placed.entry.name.toLowerCase()}`;
+    if (!placed) return "a knob that is gone";
+    const alone = named.filter((other) => other === placed.entry.name).length < 2;
+    return alone ? placed.entry.name : `${placed.entry.name}, ${placed.device}`;
   };
   return (
     <div className="relative grow">
       <select
-        className="select select-xs ml-2 w-[calc(100%-66px)] truncate pr-7 pl-1.5"
+        className="select select-xs ml-2 w-[calc(100%-66px)] truncate pr-6 pl-1.5"
         aria-label={`Parameter shown on ${track.name}`}
         value={focus ?? ""}
         onChange={(event) => setView({ focus: { ...viewNow().focus, [track.id]: event.target.value } })}
@@ -61,8 +65,17 @@ export function StripNames({
         ))}
       </select>
       {holds && (
-        <p className="faint absolute left-3 text-xs" style={{ top: material - FOLDED_HEIGHT - 24 }}>
+        <p
+          className="faint absolute left-3 flex items-center gap-1.5 text-xs"
+          style={{ top: material - FOLDED_HEIGHT - 28 }}
+        >
           clip{waits}
+          <LayerSwitch
+            trackId={track.id}
+            level="clip"
+            envelopes={inClips.filter((envelope) => envelope.target === focus)}
+            name={shown?.entry.name ?? ""}
+          />
         </p>
       )}
       {hasLanes(track) && (
@@ -92,7 +105,8 @@ interface LaneNameProps {
 }
 
 function LaneName({ track, find, focus, waits, top }: LaneNameProps) {
-  const lane = (find.envelopes[`track/${track.id}`] ?? []).find((entry) => entry.target === focus);
+  const lanes = (find.envelopes[`track/${track.id}`] ?? []).filter((entry) => entry.target === focus);
+  const lane = inHand(lanes, useLayer(track.id, "lane"));
   const catalogue = useSong((state) => state.catalogue);
   const tracks = useSong((state) => state.model.tracks);
   const placed = focus && catalogue ? findParameter(catalogue, tracks, focus) : null;
@@ -101,6 +115,7 @@ function LaneName({ track, find, focus, waits, top }: LaneNameProps) {
     <p className="faint absolute left-3 flex items-center gap-1 text-xs" style={{ top }}>
       {trims ? "lane + fader" : "lane"}
       {waits}
+      <LayerSwitch trackId={track.id} level="lane" envelopes={lanes} name={placed?.entry.name ?? ""} />
       {lane && placed && !placed.scale.set_only && lane.points.length > 0 && (
         <button
           type="button"

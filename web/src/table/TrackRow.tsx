@@ -103,7 +103,9 @@ export function firstAutomated(track: TrackPart, find: Lookup): string | null {
     if (first) return first.target;
   }
   return (
-    (find.envelopes[`track/${track.id}`] ?? [])[0]?.target ?? (hasLanes(track) ? `${track.id}/channel/volume` : null)
+    (find.envelopes[`track/${track.id}`] ?? [])[0]?.target ??
+    Object.keys(find.targets).find((target) => target.startsWith(`${track.id}/`)) ??
+    (hasLanes(track) ? `${track.id}/channel/volume` : null)
   );
 }
 
@@ -123,7 +125,7 @@ function MoreLane({
   const placed = catalogue ? findParameter(catalogue, model.tracks, lane.target) : null;
   return (
     <div style={hueStyle(parameterHue(lane.target))}>
-      <LaneStrip track={track} lane={lane} placed={placed} view={view} named />
+      <LaneStrip track={track} lanes={[lane]} placed={placed} view={view} named />
     </div>
   );
 }

@@ -1,4 +1,5 @@
 import { chooseRegions, setChoice } from "../state/choice";
+import { takeLayer } from "../state/layers";
 import { song } from "../state/song";
 import { setView, viewNow } from "../state/view";
 import { reveal, showTime } from "./scrolling";
@@ -16,6 +17,7 @@ export function leadTo(envelopeId: string, regionId: string | null): void {
     focus: { ...focus, [trackId]: envelope.target },
     unfolded: unfolded.includes(trackId) ? unfolded : [...unfolded, trackId],
   });
+  takeLayer(trackId, region ? "clip" : "lane", envelope.role);
   chooseRegions(region ? [region.id] : []);
   setChoice({ envelopeId, chosen: [], span: null, windowFrom: region?.start_tick ?? 0 });
   reveal(trackId);

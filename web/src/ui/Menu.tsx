@@ -1,5 +1,5 @@
 import { clsx } from "clsx";
-import type { ReactNode } from "react";
+import type { CSSProperties, ReactNode } from "react";
 import { Button, Menu, MenuItem, MenuTrigger, Popover } from "react-aria-components";
 
 export interface Deed {
@@ -15,6 +15,7 @@ interface Props {
   label: string;
   title?: string;
   className?: string;
+  style?: CSSProperties;
   /** What stands over the deeds. */
   head?: string;
   deeds: Deed[];
@@ -22,13 +23,14 @@ interface Props {
 }
 
 /** A button behind which deeds stand. Arrows walk through them, letters find them, Escape closes. */
-export function DeedMenu({ label, title, className, head, deeds, children }: Props) {
+export function DeedMenu({ label, title, className, style, head, deeds, children }: Props) {
   const act = (key: string | number) => void deeds.find((deed) => deed.id === key)?.act();
   return (
     <MenuTrigger>
       <Button
         aria-label={label}
-        className={clsx("btn btn-ghost btn-sm px-2 font-normal pointer-coarse:h-11", className)}
+        style={style}
+        className={clsx(!style && "btn btn-ghost btn-sm px-2 font-normal pointer-coarse:h-11", className)}
       >
         <span title={title} className="contents">
           {children}

@@ -1,16 +1,19 @@
-import { Power, Trash2 } from "lucide-react";
+import { Layers, Power, Trash2 } from "lucide-react";
 import { useState } from "react";
 import type { EditInputs } from "../../api/types";
 import { findParameter } from "../../state/catalogue";
 import { setChoice, useChoice } from "../../state/choice";
 import { edit, editAsking } from "../../state/edits";
+import { ROLES } from "../../state/layers";
 import { tell } from "../../state/notice";
 import { useSong } from "../../state/song";
 import { setView } from "../../state/view";
+import { leadTo } from "../../table/lead";
+import { DeedMenu } from "../../ui/Menu";
+import { freeRoles, layerDeeds } from "../embedding";
 import { FaderChoice } from "../TrackPanel";
 import { ClockChoice } from "./ClockChoice";
 
-const ROLES = ["set", "scale", "shift"] as const;
 const ROLE_WORDS = { set: "replaces the value", shift: "adds to the value", scale: "multiplies the value" };
 
 type Keep = NonNullable<EditInputs["set_role"]["keep"]>;
@@ -33,6 +36,9 @@ export function EnvelopePanel({ address }: { address: string }) {
         Nothing moves it yet. The + on its knob embeds an envelope in the selected clip, or adds a lane.
       </p>
     );
+  const free = freeRoles(address, envelope.owner);
+  const layers = all.filter((entry) => entry.owner === envelope.owner);
+  const home = envelope.owner.startsWith("clip/") ? model.clips[envelope.owner.slice("clip/".length)] : null;
   const owner = envelope.owner.startsWith("clip/")
     ? `in ${model.clips[envelope.owner.slice(5)]?.name}`
     : `lane of ${placed.track.name}`;
@@ -42,6 +48,17 @@ export function EnvelopePanel({ address }: { address: string }) {
         <h3 className="min-w-0 grow truncate font-bold">
           {placed.entry.name} {owner}
         </h3>
+        {free.length > 0 && !placed.scale.set_only && (
+          <DeedMenu
+            label="Add another envelope for it here"
+            title="Another envelope for it here, in another role"
+            className="btn-xs btn-square px-0 pointer-coarse:w-11"
+            head={`Another envelope for ${placed.entry.name} ${owner}`}
+            deeds={layerDeeds(address, home, free)}
+          >
+            <Layers size={14} />
+          </DeedMenu>
+        )}
         <button
           type="button"
           className="btn btn-ghost btn-xs btn-square"
@@ -66,15 +83,36 @@ export function EnvelopePanel({ address }: { address: string }) {
           <Trash2 size={14} />
         </button>
       </header>
+      {layers.length > 1 && (
+        <div className="mt-2 flex flex-wrap items-center gap-1" role="group" aria-label="Layers">
+          <span className="faint text-xs">Layers</span>
+          {ROLES.flatMap((role) => layers.filter((layer) => layer.role === role)).map((layer) => (
+            <button
+              key={layer.id}
+              type="button"
+              className={`layer ${layer.id === envelope.id ? "layer-on" : ""} ${layer.on ? "" : "opacity-60"}`}
+              aria-pressed={layer.id === envelope.id}
+              onClick={() => leadTo(layer.id, home ? regionId : null)}
+            >
+              {layer.role}
+              {layer.on ? "" : " (off)"}
+            </button>
+          ))}
+        </div>
+      )}
       <div className="join mt-2 w-full" role="group" aria-label="What it does">
         {ROLES.map((role) => (
           <button
             key={role}
             type="button"
-            disabled={placed.scale.set_only && role !== "set"}
+            disabled={(placed.scale.set_only && role !== "set") || (role !== envelope.role && !free.includes(role))}
             className={`btn join-item btn-xs grow ${envelope.role === role ? "btn-primary" : ""}`}
             aria-pressed={envelope.role === role}
-            title={ROLE_WORDS[role]}
+            title={
+              role !== envelope.role && !free.includes(role)
+                ? `Another envelope ${role}s it here already`
+                : ROLE_WORDS[role]
+            }
             onClick={() =>
               envelope.role !== role && void editAsking("set_role", { envelope_id: envelope.id, role, keep })
             }

@@ -123,7 +123,7 @@ function StepCard({ step }: { step: Step }) {
   const lead = envelopeId ? () => leadTo(envelopeId, step.region_id) : undefined;
   const Tag = lead ? "button" : "div";
   return (
-    <li className={step.overruled ? "opacity-50" : ""}>
+    <li className={step.overruled || step.waits ? "opacity-50" : ""}>
       <Tag
         {...(lead ? { type: "button" as const, onClick: lead, title: "Go to this envelope" } : {})}
         className={`flex w-full items-center gap-2.5 rounded-field border border-base-300 bg-base-200 px-2.5 py-1.5 text-left ${lead ? "cursor-pointer hover:border-[var(--hue)]" : ""}`}
@@ -136,9 +136,10 @@ function StepCard({ step }: { step: Step }) {
           <span className="block font-semibold">
             {step.does ?? step.text}
             {step.overruled ? ", overruled" : ""}
+            {step.waits ? ", waits" : ""}
           </span>
         </span>
-        {step.does && !step.overruled && step.kind !== "knob" && (
+        {step.does && !step.overruled && !step.waits && step.kind !== "knob" && (
           <span className="faint shrink-0 text-xs">{step.text}</span>
         )}
       </Tag>

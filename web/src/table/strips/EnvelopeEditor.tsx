@@ -62,10 +62,12 @@ export function EnvelopeAside({
   envelope,
   windows,
   height,
+  line,
 }: {
   envelope: EnvelopePart;
   windows: Window[];
   height: Px;
+  line: "stitched" | "solid-line";
 }) {
   const corners = useSong((state) => state.preview?.curves[envelope.id] ?? state.curves[envelope.id]) ?? NO_CORNERS;
   const pxPerTick = useView((state) => state.pxPerTick);
@@ -74,7 +76,7 @@ export function EnvelopeAside({
     <path
       key={window[0]}
       d={windowPath(corners, window, (tick, value) => [tickToX({ pxPerTick }, tick), valueToY(band, value)])}
-      className="stitched aside-line"
+      className={`${line} aside-line`}
       pointerEvents="none"
     />
   ));

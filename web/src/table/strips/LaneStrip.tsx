@@ -3,28 +3,30 @@ import type { EnvelopePart, TrackPart } from "../../api/types";
 import { tickToX } from "../../geometry/viewport";
 import type { Placed } from "../../state/catalogue";
 import { edit } from "../../state/edits";
+import { inHand, useLayer } from "../../state/layers";
 import { songEnd } from "../../state/model";
 import { useSong } from "../../state/song";
 import { useStrips } from "../../state/useStrips";
 import { useView } from "../../state/view";
 import { Axis, TimeLines } from "./Axis";
-import { EnvelopeEditor } from "./EnvelopeEditor";
+import { EnvelopeAside, EnvelopeEditor } from "./EnvelopeEditor";
 import { ShapeStrip } from "./ShapeStrip";
 
-/** The lane of the parameter in focus, or how to make one. */
+/** The lanes of a parameter, one of them in hand; or how to make one. */
 export function LaneStrip({
   track,
-  lane,
+  lanes,
   placed,
   view,
   named = false,
 }: {
   track: TrackPart;
-  lane: EnvelopePart | undefined;
+  lanes: EnvelopePart[];
   placed: Placed | null;
   view: [number, number];
   named?: boolean;
 }) {
+  const lane = inHand(lanes, useLayer(track.id, "lane"));
   const end = useSong((state) => Math.max(songEnd(state.model), view[1]));
   const pxPerTick = useView((state) => state.pxPerTick);
   const { lane: height } = useStrips(track.id);
@@ -43,6 +45,17 @@ export function LaneStrip({
             height={height}
             aria-label={`Lane of ${placed.entry.name}`}
           >
+            {lanes
+              .filter((other) => other !== lane)
+              .map((other) => (
+                <EnvelopeAside
+                  key={other.id}
+                  envelope={other}
+                  windows={[[0, Math.max(end, view[0] + 1), 0, 1]]}
+                  height={height}
+                  line="solid-line"
+                />
+              ))}
             <EnvelopeEditor
               envelope={lane}
               windows={[[0, Math.max(end, view[0] + 1), 0, 1]]}

@@ -1,0 +1,51 @@
+import type { ClipPart } from "../api/types";
+import { chosenNow, setChoice } from "../state/choice";
+import { edit } from "../state/edits";
+import { focusOn } from "../state/focus";
+import { ROLES, type Role, takeLayer } from "../state/layers";
+import { lookup } from "../state/lookup";
+import { song } from "../state/song";
+import { setView, viewNow } from "../state/view";
+import { unfold } from "../table/folding";
+import { showTime } from "../table/scrolling";
+import type { Deed } from "../ui/Menu";
+
+/** What each role does to the value, to be put after "one that". */
+export const DOES: Record<Role, string> = {
+  set: "sets the value",
+  scale: "scales it: multiplies what is set",
+  shift: "shifts it: adds to what is set",
+};
+
+/** Embeds an envelope in a clip, or adds a lane where there is none, and puts the new curve under the hand. */
+export async function embed(address: string, clip: ClipPart | null, role: Role = "set"): Promise<void> {
+  const trackId = address.split("/")[0];
+  focusOn(address);
+  const change = await (clip
+    ? edit("embed_envelope", { clip_id: clip.id, address, role })
+    : edit("add_lane", { address, role }));
+  const made = change?.parts.find(([kind]) => kind === "envelope");
+  if (!made) return;
+  const region = clip ? song().model.regions[chosenNow().regionId ?? ""] : undefined;
+  const home = region ? region.owner.slice("track/".length) : trackId;
+  setView({ focus: { ...viewNow().focus, [home]: address } });
+  takeLayer(home, clip ? "clip" : "lane", role);
+  unfold(home);
+  if (region) showTime(region.start_tick, region.start_tick + region.length_ticks);
+  setChoice({ envelopeId: made[1], chosen: [0], span: null, windowFrom: region?.start_tick ?? 0 });
+}
+
+/** Roles that nothing yet plays for a parameter in a clip or on a track. */
+export function freeRoles(address: string, owner: string): Role[] {
+  const taken = (lookup(song().model).targets[address] ?? []).filter((envelope) => envelope.owner === owner);
+  return ROLES.filter((role) => taken.every((envelope) => envelope.role !== role));
+}
+
+/** A second envelope for what already has one: first its role is asked for. */
+export const layerDeeds = (address: string, clip: ClipPart | null, roles: Role[]): Deed[] =>
+  roles.map((role) => ({
+    id: role,
+    words: `One that ${role}s`,
+    what: DOES[role],
+    act: () => embed(address, clip, role),
+  }));

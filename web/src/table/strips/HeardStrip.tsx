@@ -1,0 +1,74 @@
+import type { Conflict, Corners, Window } from "../../api/types";
+import { bandFor, positionText, tickToX, valueToY } from "../../geometry/viewport";
+import { player } from "../../sound/player";
+import type { Placed } from "../../state/catalogue";
+import { useSong } from "../../state/song";
+import { setView, useView } from "../../state/view";
+import { CurvePath } from "../CurvePath";
+import { Axis } from "./Axis";
+
+const NO_CORNERS: Corners = [];
+
+interface HeardProps {
+  focus: string | null;
+  placed: Placed | null;
+  view: [number, number];
+  height: number;
+}
+
+/** The band of what is heard of a parameter. */
+export function HeardStrip({ focus, placed, view: [from, to], height }: HeardProps) {
+  const still = useSong((state) => (focus ? state.heard[focus] : undefined)) ?? NO_CORNERS;
+  const tried = useSong((state) => (focus ? state.preview?.heard[focus] : undefined));
+  const patches = useSong((state) => (focus ? state.preview?.patches?.heard[focus] : undefined));
+  const pxPerTick = useView((state) => state.pxPerTick);
+  const view = { pxPerTick };
+  const band = bandFor("set", height);
+  const plot = (tick: number, value: number): [number, number] => [tickToX(view, tick), valueToY(band, value)];
+  const chain = { still, tried, patches, window: [from, to, from, 1] as Window, plot, scale: `${pxPerTick} ${height}` };
+  return (
+    <div className="relative" style={{ height }}>
+      <svg
+        className="absolute inset-0 block w-full border-b border-base-300"
+        height={height}
+        style={{ background: "var(--strip)" }}
+        aria-label="Heard"
+        data-testid={`heard-${focus}`}
+      >
+        <CurvePath {...chain} className="heard-area" foot={height - 2} />
+        <CurvePath {...chain} className="heard-edge" />
+      </svg>
+      {placed && <Axis scale={placed.scale} kind="set" height={height} width={tickToX(view, to)} />}
+      <ConflictMarks focus={focus} view={[from, to]} />
+    </div>
+  );
+}
+
+const NO_CONFLICTS: Conflict[] = [];
+
+/** Where two clip envelopes set the parameter at once; a press leads to the sum there, where it can be settled. */
+function ConflictMarks({ focus, view: [from, to] }: { focus: string | null; view: [number, number] }) {
+  const conflicts = useSong((state) => (focus ? state.conflicts[focus] : undefined)) ?? NO_CONFLICTS;
+  const pxPerTick = useView((state) => state.pxPerTick);
+  const meter = useSong((state) => state.model.head.meter);
+  return conflicts
+    .filter((conflict) => conflict[0] < to && conflict[1] > from)
+    .map(([start, end]) => (
+      <button
+        key={`${start} ${end}`}
+        type="button"
+        className="conflict absolute top-0 h-3.5 cursor-pointer overflow-hidden rounded-sm text-left text-xs leading-3.5"
+        style={{ left: tickToX({ pxPerTick }, start), width: Math.max(8, tickToX({ pxPerTick }, end - start)) }}
+        title={`Two clip envelopes set this from ${positionText(meter, start)} to ${positionText(meter, end)}; only one is heard. Press to settle it.`}
+        aria-label={`Two set this: settle it at ${positionText(meter, start)}`}
+        onClick={() => {
+          player.seek(start);
+          setView({ sheet: "sum" });
+        }}
+      >
+        <span className="sticky px-1" style={{ left: "var(--header-width)" }}>
+          two set this
+        </span>
+      </button>
+    ));
+}
