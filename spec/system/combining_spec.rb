@@ -49,7 +49,7 @@ RSpec.describe "Clip and track together in the studio" do
 
   it "lets the fader trim, and raises a whole lane by one drag" do
     show_panel("Track")
-    within("[aria-label='Fader of Cutoff']") { click_on "trim" }
+    within("[aria-label='Fader of Cutoff']") { click_on "fader trims" }
     eventually(id) { |song| lane_of(song, cutoff).fader == "trim" }
     expect(page).to have_text("lane + fader")
     before = spots([1, 20])

@@ -40,8 +40,19 @@ RSpec.describe "Drawing moves" do
   end
 
   def tool(name) = page.find("[role=toolbar]").click_button(name)
-  def tab(name) = show_panel(name)
-  def panel(&) = within("[data-testid='edit']", &)
+
+  def tab(name)
+    show_panel(name)
+    panel { nil } if name == "Edit" && page.has_css?("[data-testid='edit']")
+  end
+
+  # The panel, all of it unfolded.
+  def panel(&)
+    within("[data-testid='edit']") do
+      page.find_all(".fold[aria-expanded=false]", wait: 0).each(&:click)
+      yield
+    end
+  end
 
   def embed(parameter, region: first_region)
     focus(region.id)
@@ -83,7 +94,7 @@ RSpec.describe "Drawing moves" do
       stroke([bar_x(29), y], [bar_x(33), y])
       tab "Edit"
       expect(choice).to include "29.1.0 to 33.1.0"
-      click_on "Fade out"
+      panel { click_on "Fade out" }
       eventually(id) { master.points.last.value.zero? && ticks(master).max == 32 * BAR }
       expect([master.at((28 * BAR) - 1), master.at(28 * BAR), master.at(32 * BAR)]).to eq [master.at(0), master.at(0), 0.0]
       expect(page).to have_no_css("[data-testid='uneven']", visible: :all)
@@ -148,7 +159,7 @@ RSpec.describe "Drawing moves" do
       mouse.click(x: middle("point-#{move_id}-1")[0], y: middle("point-#{move_id}-1")[1])
       tab "Edit"
       { "Value" => ["900 %", "outside"], "In the clip" => ["9.9", "outside the meter"], "In the song" => ["1.1", "this region goes from"],
-        "Raise or lower by" => ["loud", "no amount"], "Scale to %" => ["much", "is a number"],
+        "Raise or lower by" => ["loud", "no amount"], "Grow or shrink to %" => ["much", "is a number"],
         "Stretch from" => ["soon", "not a position"] }.each do |field, (text, words)|
         type_into field, text
         expect(page).to have_css("[role=alert]", text: words)
@@ -230,7 +241,7 @@ RSpec.describe "Drawing moves" do
       tab "Edit"
       type_into "Stretch to", "33.1"
       type_into "Stretch from", "29.1"
-      page.find_button("Fade out").then { |button| by_key(button) }
+      panel { page.find_button("Fade out").then { |button| by_key(button) } }
       eventually(id) { master.at(28 * BAR) == master.at(0) && master.points.last.tick == 32 * BAR }
       focus("point-#{move_id}-0")
       press_keys([:control, "a"])
@@ -296,7 +307,7 @@ RSpec.describe "Drawing moves" do
       tab "Edit"
       type_into "Stretch from", "29.1"
       type_into "Stretch to", "33.1"
-      click_on "Fade out"
+      panel { click_on "Fade out" }
       eventually(id) { master.at(28 * BAR) == master.at(0) && master.points.last.tick == 32 * BAR }
       click_on "Undo: fade out Volume"
       eventually(id) { master.points.last.tick < 32 * BAR }

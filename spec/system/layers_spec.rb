@@ -9,7 +9,10 @@ RSpec.describe "Layers", :system do
   def moves(now = standing(id).song) = now.clip("mooring").envelopes.select { |envelope| envelope.target.to_s == cutoff }
 
   # The roles of the clip's moves, the one in hand in capitals.
-  def layers = page.find_all("[aria-label='Layers of Cutoff in the clip'] button").map { |it| it["aria-pressed"] == "true" ? it.text.upcase : it.text }
+  def layers
+    buttons = page.find_all("[aria-label='Layers of Cutoff in the clip'] button")
+    buttons.map { |layer| layer["aria-pressed"] == "true" ? layer.text.upcase : layer.text }
+  end
 
   before { open_song(id) }
 
@@ -19,7 +22,7 @@ RSpec.describe "Layers", :system do
     click_on "Embed another Cutoff in Mooring"
     expect(page).to have_no_css("[role=menuitem]", text: "One that #{first.role}s", exact_text: true)
     page.find("[role=menuitem]", text: "One that scales").click
-    now = eventually(id) { |it| moves(it).size == 2 }
+    now = eventually(id) { |song| moves(song).size == 2 }
     second = moves(now).last
     expect([second.role, page.has_css?("[data-testid='ground-#{second.id}']")]).to eq ["scale", true]
     expect(page).to have_no_css("[data-testid='ground-#{first.id}']")
@@ -30,14 +33,14 @@ RSpec.describe "Layers", :system do
     press_keys("k")
     expect(page).to have_css("[data-testid='ground-#{second.id}']")
     mouse.click(**%i[x y].zip(on_line(second.id, bar_x(6))).to_h)
-    eventually(id) { |it| moves(it).last.points.size == 2 }
+    eventually(id) { |song| moves(song).last.points.size == 2 }
     expect(moves.first.points).to eq first.points
   end
 
   it "takes each in hand from the panel, and offers no role twice" do
     click_on "Add another envelope for it here"
     page.find("[role=menuitem]", text: "One that scales").click
-    eventually(id) { |it| moves(it).size == 2 || it.track("rope-bass").lanes.count { |lane| lane.target.to_s == cutoff } == 2 }
+    eventually(id) { |song| moves(song).size == 2 || song.track("rope-bass").lanes.count { |lane| lane.target.to_s == cutoff } == 2 }
     within("[aria-label='Envelope']") do
       expect(page.find("[aria-label='What it does']")).to have_css("button[disabled]", count: 1)
       page.find("[aria-label='Layers'] button[aria-pressed=false]").click

@@ -89,7 +89,7 @@ RSpec.describe "Moves in the studio" do
   end
 
   it "chooses what the envelope does" do
-    expect(page).to have_button("shift", class: "btn-primary")
+    expect(page).to have_button("shift", class: "btn-secondary")
     before = json_of(standing(id).song)
     click_on "set"
     expect(page).to have_css(".notice", text: "largest difference heard")

@@ -22,6 +22,16 @@ export function heightAt(corners: Corners, tick: Ticks): Normalised | null {
   return t1 > t0 ? v0 + ((v1 - v0) * (tick - t0)) / (t1 - t0) : v1;
 }
 
+/** The lowest and the highest value of a line chain over a stretch; null for a chain of nothing. */
+export function rangeOf(corners: Corners, from: Ticks, to: Ticks): [low: Normalised, high: Normalised] | null {
+  const [first, last] = [heightAt(corners, from), heightAt(corners, to)];
+  if (first === null || last === null) return null;
+  let [low, high] = [Math.min(first, last), Math.max(first, last)];
+  for (let i = Math.max(0, cornerBefore(corners, from) + 1); i * 2 < corners.length && corners[i * 2] <= to; i++)
+    [low, high] = [Math.min(low, corners[i * 2 + 1]), Math.max(high, corners[i * 2 + 1])];
+  return [low, high];
+}
+
 /** A chain with stretches of it replaced. Where the chain jumps at an end of a stretch, it keeps the side that lies outside. */
 export function patched(corners: Corners, patches: CurvePatch[]): Corners {
   return patches.reduce((chain, [from, to, middle]) => {

@@ -24,6 +24,9 @@ export const stripsOf = (tall = 1): Strips => ({
   heard: Math.round(USUAL.heard * tall),
 });
 
+/** Beside the name of an unfolded track stands which parameter it shows. */
+export const SELECT_HEIGHT: Px = COARSE ? 44 : 24;
+
 /** Regions keep their name free of curves; only there they can be dragged. */
 export const NAME_HEIGHT: Px = 18;
 

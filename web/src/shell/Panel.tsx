@@ -1,9 +1,9 @@
-import { ClipPanel } from "../panels/ClipPanel";
+import { ClipPanel } from "../panels/clip/ClipPanel";
 import { EditPanel } from "../panels/edit/EditPanel";
 import { Finder } from "../panels/Finder";
 import { KnobStrip } from "../panels/knobs/KnobStrip";
 import { SumPanel } from "../panels/sum/SumPanel";
-import { TrackPanel } from "../panels/TrackPanel";
+import { TrackPanel } from "../panels/track/TrackPanel";
 import { useSong } from "../state/song";
 import { useShown } from "../state/useShown";
 import { type PanelName, useView } from "../state/view";

@@ -2,6 +2,7 @@ import { clsx } from "clsx";
 import { type PanelName, setView, useView } from "../state/view";
 import { Table } from "../table/Table";
 import { Notice } from "../ui/Notice";
+import { ChoiceBar } from "./ChoiceBar";
 import { Panel } from "./Panel";
 import { PANELS, PHONE_SHEETS } from "./panelNames";
 import { ToolBar } from "./ToolBar";
@@ -19,6 +20,12 @@ export function Phone() {
       <main className="min-h-0 grow" aria-label="Song">
         <Table narrow />
       </main>
+      <div className="relative z-40 h-0">
+        <div className="absolute inset-x-0 bottom-0 flex flex-col items-center gap-1">
+          <Notice narrow />
+          <ChoiceBar />
+        </div>
+      </div>
       {sheet && (
         <section className={clsx("sheet", sheet === "knobs" ? "h-40" : "h-[46dvh]")} aria-label={PANELS[sheet].name}>
           <Panel name={sheet} />
@@ -28,7 +35,6 @@ export function Phone() {
         <Sheets current={sheet} />
         <PlayButton large />
       </nav>
-      <Notice narrow />
     </div>
   );
 }

@@ -36,6 +36,8 @@ export interface KeptView {
   tall: Record<string, number>;
   /** The layer in hand where envelopes of one parameter lie over each other, by track and level. */
   layer: Record<string, EnvelopePart["role"]>;
+  /** Which parts of panels are unfolded. */
+  folds: Record<string, boolean>;
   /** Whether the panel at the right is open; closed, the song takes its place. */
   panelOpen: boolean;
 }
@@ -68,6 +70,7 @@ export const FRESH_VIEW: KeptView = {
   sumAtPointer: false,
   tall: {},
   layer: {},
+  folds: {},
   panelOpen: true,
 };
 

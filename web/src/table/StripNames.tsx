@@ -1,15 +1,17 @@
+import { clsx } from "clsx";
 import { MoveVertical } from "lucide-react";
 import type { TrackPart } from "../api/types";
 import { FOLDED_HEIGHT, hasLanes } from "../geometry/heights";
 import { pressRaise, raiseKey } from "../gestures/raise";
 import { findParameter, isHeld } from "../state/catalogue";
 import { holdsRegions } from "../state/holds";
-import { inHand, useLayer } from "../state/layers";
+import { inHand, layersOf, useLayer } from "../state/layers";
 import type { Lookup } from "../state/lookup";
 import type { Model } from "../state/model";
 import { useSong } from "../state/song";
 import { useStrips } from "../state/useStrips";
 import { setView, viewNow } from "../state/view";
+import { useNarrow } from "../ui/useNarrow";
 import { LayerSwitch } from "./LayerSwitch";
 
 const NONE: never[] = [];
@@ -43,6 +45,8 @@ export function StripNames({
   const { material, lane, heard } = useStrips(track.id);
   const laneTop = holds ? material : 0;
   const heardTop = laneTop + (hasLanes(track) ? lane : 0);
+  const narrow = useNarrow();
+  const layered = layersOf(inClips.filter((envelope) => envelope.target === focus)).length > 1;
   const named = targets.map((address) => catalogue && findParameter(catalogue, model.tracks, address)?.entry.name);
   const name = (address: string) => {
     const placed = catalogue && findParameter(catalogue, model.tracks, address);
@@ -53,7 +57,7 @@ export function StripNames({
   return (
     <div className="relative grow">
       <select
-        className="select select-xs ml-2 w-[calc(100%-66px)] truncate pr-6 pl-1.5"
+        className={clsx("strip-select", narrow ? "w-[calc(100%-12px)]" : "w-[calc(100%-66px)]")}
         aria-label={`Parameter shown on ${track.name}`}
         value={focus ?? ""}
         onChange={(event) => setView({ focus: { ...viewNow().focus, [track.id]: event.target.value } })}
@@ -69,7 +73,7 @@ export function StripNames({
           className="faint absolute left-3 flex items-center gap-1.5 text-xs"
           style={{ top: material - FOLDED_HEIGHT - 28 }}
         >
-          clip{waits}
+          {!(narrow && layered) && `clip${waits}`}
           <LayerSwitch
             trackId={track.id}
             level="clip"

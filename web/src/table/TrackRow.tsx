@@ -9,8 +9,9 @@ import type { Model } from "../state/model";
 import { useSong } from "../state/song";
 import { rowRef } from "../state/stage";
 import { useView } from "../state/view";
-import { FoldedCurves } from "./FoldedCurves";
+import { FoldedRow } from "./FoldedRow";
 import { RegionBox } from "./RegionBox";
+import { RegionStrip } from "./RegionStrip";
 import { RowEdge } from "./RowEdge";
 import { RowHeader } from "./RowHeader";
 import { LaneStrip } from "./strips/LaneStrip";
@@ -83,9 +84,17 @@ export const TrackRow = memo(function TrackRow({ track, model, find, view, heade
                 view={view}
               />
             ))}
-            <FoldedCurves regions={regions} find={find} view={view} height={FOLDED_HEIGHT - 1} />
+            <FoldedRow
+              regions={regions}
+              clips={model.clips}
+              find={find}
+              view={view}
+              height={FOLDED_HEIGHT - 1}
+              hue={track.hue}
+            />
           </div>
         )}
+        <RegionStrip regions={regions} />
         {more.map((lane) => (
           <MoreLane key={lane.id} track={track} lane={lane} model={model} view={view} />
         ))}

@@ -33,7 +33,32 @@ export function drawNotes(
   }
 }
 
-/** Draws a stand-in for sound until its waveform is known, then the waveform of one repeat. */
+/** Room for the name above what is drawn small, and under it. */
+const SMALL_TOP: Px = 17;
+const SMALL_FOOT: Px = 4;
+
+/** Draws the notes of one repeat small: a line each, pitch upwards. */
+export function drawNotesSmall(
+  pen: CanvasRenderingContext2D,
+  clip: ClipPart,
+  [from, to, into]: Pass,
+  view: Viewport,
+  left: Px,
+  height: Px,
+): void {
+  const pitches = clip.notes.map((note) => note.pitch);
+  const [low, high] = [Math.min(...pitches), Math.max(...pitches)];
+  for (const note of clip.notes) {
+    const start = from + note.tick - into;
+    if (start < from || start >= to) continue;
+    const end = Math.min(start + note.length_ticks, to);
+    const share = (high - note.pitch) / Math.max(1, high - low);
+    const y = SMALL_TOP + share * (height - SMALL_TOP - SMALL_FOOT - 2);
+    pen.fillRect(start * view.pxPerTick - left, y, Math.max(1.5, (end - start) * view.pxPerTick - 1), 2);
+  }
+}
+
+/** Draws the waveform of one repeat. */
 export function drawWave(
   pen: CanvasRenderingContext2D,
   peaks: number[],
@@ -44,7 +69,8 @@ export function drawWave(
   left: Px,
   height: Px,
 ): void {
-  const middle = height / 2 + 6;
+  const [top, foot] = height > 60 ? [20, 8] : [SMALL_TOP, SMALL_FOOT];
+  const middle = (top + height - foot) / 2;
   for (
     let x = Math.max(from * view.pxPerTick, left);
     x < Math.min(to * view.pxPerTick, left + pen.canvas.width);
@@ -52,6 +78,6 @@ export function drawWave(
   ) {
     const share = ((x / view.pxPerTick - from + into) * secondsPerTick) / seconds;
     const peak = peaks[Math.floor(share * peaks.length)] ?? 0;
-    pen.fillRect(x - left, middle - peak * (height / 2 - 14), 1.4, Math.max(1, peak * (height - 28)));
+    pen.fillRect(x - left, middle - (peak * (height - top - foot)) / 2, 1.4, Math.max(1, peak * (height - top - foot)));
   }
 }

@@ -1,9 +1,15 @@
 import { useEffect, useState } from "react";
 
-const COUNT = 1200;
-const known = new Map<string, Promise<{ peaks: number[]; seconds: number }>>();
+/** The outline of a recorded sound: its peaks, 0..1, spread evenly over its length. */
+export interface Outline {
+  peaks: number[];
+  seconds: number;
+}
 
-async function read(id: string): Promise<{ peaks: number[]; seconds: number }> {
+const COUNT = 1200;
+const asked = new Map<string, Promise<Outline | null>>();
+
+async function read(id: string): Promise<Outline> {
   const context = new OfflineAudioContext(1, 1, 22050);
   const buffer = await context.decodeAudioData(await (await fetch(`/sounds/${id}.wav`)).arrayBuffer());
   const samples = buffer.getChannelData(0);
@@ -16,20 +22,26 @@ async function read(id: string): Promise<{ peaks: number[]; seconds: number }> {
   return { peaks, seconds: buffer.duration };
 }
 
-/** The outline of a recorded sound, null until it is known. */
-export function usePeaks(id: string | null): { peaks: number[]; seconds: number } | null {
-  const [found, setFound] = useState<{ peaks: number[]; seconds: number } | null>(null);
+const outline = (id: string): Promise<Outline | null> => {
+  const found = asked.get(id) ?? read(id).catch(() => null);
+  asked.set(id, found);
+  return found;
+};
+
+/** The outlines of recorded sounds, by id, as they become known. */
+export function usePeaksOf(ids: string[]): Record<string, Outline> {
+  const [found, setFound] = useState<Record<string, Outline>>({});
+  const wanted = ids.join(" ");
   useEffect(() => {
-    if (!id) return;
     let gone = false;
-    if (!known.has(id)) known.set(id, read(id));
-    known.get(id)?.then(
-      (peaks) => !gone && setFound(peaks),
-      () => undefined,
-    );
+    for (const id of wanted.split(" ").filter(Boolean))
+      void outline(id).then((known) => !gone && known && setFound((all) => (all[id] ? all : { ...all, [id]: known })));
     return () => {
       gone = true;
     };
-  }, [id]);
+  }, [wanted]);
   return found;
 }
+
+/** The outline of one sound, null until it is known. */
+export const usePeaks = (id: string | null): Outline | null => usePeaksOf(id ? [id] : [])[id ?? ""] ?? null;

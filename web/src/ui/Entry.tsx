@@ -64,7 +64,7 @@ export function Do({ words, title, onDo, off = false }: DoProps) {
   return (
     <button
       type="button"
-      className="btn btn-xs grow border-base-300 font-medium pointer-coarse:h-11"
+      className="btn btn-xs h-7 grow font-medium pointer-coarse:h-11"
       disabled={off}
       title={title}
       onClick={onDo}

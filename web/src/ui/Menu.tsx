@@ -15,6 +15,8 @@ interface Props {
   label: string;
   title?: string;
   className?: string;
+  /** How the button looks, in place of the usual way. */
+  look?: string;
   style?: CSSProperties;
   /** What stands over the deeds. */
   head?: string;
@@ -22,16 +24,14 @@ interface Props {
   children: ReactNode;
 }
 
+const USUAL = "btn btn-ghost btn-sm px-2 font-normal pointer-coarse:h-11";
+
 /** A button behind which deeds stand. Arrows walk through them, letters find them, Escape closes. */
-export function DeedMenu({ label, title, className, style, head, deeds, children }: Props) {
+export function DeedMenu({ label, title, className, look = USUAL, style, head, deeds, children }: Props) {
   const act = (key: string | number) => void deeds.find((deed) => deed.id === key)?.act();
   return (
     <MenuTrigger>
-      <Button
-        aria-label={label}
-        style={style}
-        className={clsx(!style && "btn btn-ghost btn-sm px-2 font-normal pointer-coarse:h-11", className)}
-      >
+      <Button aria-label={label} style={style} className={clsx(look, className)}>
         <span title={title} className="contents">
           {children}
         </span>

@@ -1,3 +1,4 @@
+import { clsx } from "clsx";
 import { X } from "lucide-react";
 import { useEffect } from "react";
 import { step } from "../state/edits";
@@ -15,7 +16,11 @@ export function Notice({ narrow }: { narrow: boolean }) {
   return (
     <div
       role={notice.tone === "fault" ? "alert" : "status"}
-      className={`notice fixed left-1/2 z-50 flex max-w-[92vw] -translate-x-1/2 items-center gap-3 rounded-box px-3 shadow-lg ${narrow ? "top-12 min-h-11 w-max py-1 text-xs leading-4" : "bottom-44 py-2"} ${notice.tone === "fault" ? "bg-error text-error-content" : "bg-neutral text-neutral-content"}`}
+      className={clsx(
+        "notice flex max-w-[92vw] items-center gap-3 rounded-box px-3 shadow-lg",
+        narrow ? "min-h-11 w-max py-1 text-xs leading-4" : "fixed bottom-44 left-1/2 z-50 -translate-x-1/2 py-2",
+        notice.tone === "fault" ? "bg-error text-error-content" : "bg-neutral text-neutral-content",
+      )}
     >
       <span className={narrow ? "line-clamp-3" : ""} title={notice.words}>
         {notice.words}

@@ -9,8 +9,12 @@ import { tell } from "../../state/notice";
 import { useSong } from "../../state/song";
 import { useEnvelopeInHand } from "../../state/useShown";
 import { useSayPosition } from "../../table/strips/useSay";
-import { Do, Row } from "../../ui/Entry";
+import { Deed } from "../../ui/Deed";
+import { Do } from "../../ui/Entry";
+import { Fold } from "../../ui/Fold";
 import { Chosen } from "./Chosen";
+import { Heights } from "./Heights";
+import { InTime } from "./InTime";
 import { Stretches } from "./Stretches";
 
 /** Everything that can be done with the envelope at hand and its chosen points. */
@@ -22,7 +26,7 @@ export function EditPanel() {
   if (!envelope || !placed)
     return (
       <p className="faint p-3">
-        Choose points first: press one on a line, drag a loop around several, or drag over time with the range tool.
+        Choose points first: press one on a line, drag a loop around several, or drag over time with the span tool.
       </p>
     );
   return <OfEnvelope envelope={envelope} scale={placed.scale} name={placed.entry.name} />;
@@ -30,12 +34,12 @@ export function EditPanel() {
 
 function OfEnvelope({ envelope, scale, name }: { envelope: EnvelopePart; scale: ScaleEntry; name: string }) {
   const chosen = useChoice((state) => state.chosen);
-  const from = useChoice((state) => state.windowFrom);
   const uneven = useSong((state) => state.uneven[envelope.id]);
   const owner = useSong(({ model }) =>
     envelope.owner.startsWith("clip/") ? `in ${model.clips[envelope.owner.slice(5)]?.name}` : "lane",
   );
   const runs = runsOf(chosen);
+  const first = envelope.points[chosen[0]];
   const base = { envelope_id: envelope.id, runs };
   return (
     <div className="flex flex-col gap-2.5 p-3" style={hueStyle(parameterHue(envelope.target))} data-testid="edit">
@@ -44,22 +48,8 @@ function OfEnvelope({ envelope, scale, name }: { envelope: EnvelopePart; scale: 
           {name} {owner}
         </h3>
         <Span envelope={envelope} chosen={chosen} />
+        <ChooseDeeds envelope={envelope} chosen={chosen} />
       </header>
-      <Row title="Choose">
-        <Do
-          words="All"
-          title="All points (Ctrl A)"
-          onDo={() =>
-            chooseMany(
-              envelope.id,
-              envelope.points.map((_, i) => i),
-              from,
-            )
-          }
-        />
-        <Do words="None" onDo={() => chooseMany(envelope.id, [], from)} />
-        <Do words="Remove" title="Delete" off={chosen.length === 0} onDo={() => removePoints(envelope.id, chosen)} />
-      </Row>
       {uneven?.length > 0 && (
         <p role="status" className="flex items-center gap-2 rounded-field bg-warning px-2 py-1 text-xs text-base-100">
           A fade starts a hair off the value before it.
@@ -74,24 +64,65 @@ function OfEnvelope({ envelope, scale, name }: { envelope: EnvelopePart; scale: 
           </button>
         </p>
       )}
-      {chosen.length > 0 && <Chosen envelope={envelope} scale={scale} chosen={chosen} base={base} />}
-      <Stretches />
-      <Row title="Envelope">
-        <Do
-          words="Clear"
-          title="Take out all points; the envelope stays"
-          off={envelope.points.length === 0}
-          onDo={() =>
-            void edit("clear_envelope", { envelope_id: envelope.id }).then(
-              (change) => change && tell("done", `Done: ${change.words}`, true),
-            )
-          }
-        />
-        <Do
-          words={envelope.on ? "Switch off" : "Switch on"}
-          onDo={() => void edit("switch_envelope", { envelope_id: envelope.id, on: !envelope.on })}
-        />
-      </Row>
+      {chosen.length > 0 && <Chosen envelope={envelope} chosen={chosen} base={base} />}
+      <div>
+        {first && (
+          <>
+            <Fold id="edit-time" words="Time">
+              <InTime base={base} several={chosen.length > 1} />
+            </Fold>
+            <Fold id="edit-level" words="Level">
+              <Heights base={base} scale={scale} first={first} several={chosen.length > 1} />
+            </Fold>
+          </>
+        )}
+        <Fold id="edit-stretch" words="Stretch">
+          <Stretches />
+        </Fold>
+      </div>
+      <Apart envelope={envelope} chosen={chosen} />
+    </div>
+  );
+}
+
+function ChooseDeeds({ envelope, chosen }: { envelope: EnvelopePart; chosen: number[] }) {
+  const from = useChoice((state) => state.windowFrom);
+  const all = envelope.points.map((_, i) => i);
+  return (
+    <div className="mt-1 flex w-28 gap-1" role="group" aria-label="Choose points">
+      <Do words="All" title="All points (Ctrl A)" onDo={() => chooseMany(envelope.id, all, from)} />
+      <Do words="None" off={chosen.length === 0} onDo={() => chooseMany(envelope.id, [], from)} />
+    </div>
+  );
+}
+
+/** What takes something away, or silences it. */
+function Apart({ envelope, chosen }: { envelope: EnvelopePart; chosen: number[] }) {
+  const clear = async () => {
+    const change = await edit("clear_envelope", { envelope_id: envelope.id });
+    if (change) tell("done", `Done: ${change.words}`, true);
+  };
+  return (
+    <div className="flex flex-wrap gap-1 border-t border-base-300 pt-2">
+      <Deed
+        rank="remove"
+        words="Remove"
+        title="Remove the chosen points (Delete)"
+        off={chosen.length === 0}
+        onDo={() => removePoints(envelope.id, chosen)}
+      />
+      <Deed
+        rank="remove"
+        words="Clear"
+        title="Take out all points; the envelope stays"
+        off={envelope.points.length === 0}
+        onDo={() => void clear()}
+      />
+      <Deed
+        rank="remove"
+        words={envelope.on ? "Switch off" : "Switch on"}
+        onDo={() => void edit("switch_envelope", { envelope_id: envelope.id, on: !envelope.on })}
+      />
     </div>
   );
 }

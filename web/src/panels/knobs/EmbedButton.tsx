@@ -35,14 +35,7 @@ export function EmbedButton({ placed, acts, focused }: { placed: Placed; acts: A
     const words = clip ? `Embed another ${entry.name} in ${clip.name}` : `Add another lane for ${entry.name}`;
     const deeds = layerDeeds(address, clip, freeRoles(address, owner));
     return (
-      <DeedMenu
-        label={words}
-        title={words}
-        className={`${LOOK} second ${quiet}`}
-        style={style}
-        head={words}
-        deeds={deeds}
-      >
+      <DeedMenu label={words} title={words} look={`${LOOK} ${quiet}`} style={style} head={words} deeds={deeds}>
         <Plus size={13} />
       </DeedMenu>
     );

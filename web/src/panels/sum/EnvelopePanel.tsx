@@ -11,7 +11,7 @@ import { setView } from "../../state/view";
 import { leadTo } from "../../table/lead";
 import { DeedMenu } from "../../ui/Menu";
 import { freeRoles, layerDeeds } from "../embedding";
-import { FaderChoice } from "../TrackPanel";
+import { FaderChoice } from "../track/FaderChoice";
 import { ClockChoice } from "./ClockChoice";
 
 const ROLE_WORDS = { set: "replaces the value", shift: "adds to the value", scale: "multiplies the value" };
@@ -52,7 +52,7 @@ export function EnvelopePanel({ address }: { address: string }) {
           <DeedMenu
             label="Add another envelope for it here"
             title="Another envelope for it here, in another role"
-            className="btn-xs btn-square px-0 pointer-coarse:w-11"
+            look="btn btn-ghost btn-xs btn-square"
             head={`Another envelope for ${placed.entry.name} ${owner}`}
             deeds={layerDeeds(address, home, free)}
           >
@@ -106,7 +106,7 @@ export function EnvelopePanel({ address }: { address: string }) {
             key={role}
             type="button"
             disabled={(placed.scale.set_only && role !== "set") || (role !== envelope.role && !free.includes(role))}
-            className={`btn join-item btn-xs grow ${envelope.role === role ? "btn-primary" : ""}`}
+            className={`btn join-item btn-xs grow ${envelope.role === role ? "btn-secondary" : ""}`}
             aria-pressed={envelope.role === role}
             title={
               role !== envelope.role && !free.includes(role)
@@ -123,9 +123,9 @@ export function EnvelopePanel({ address }: { address: string }) {
       </div>
       {!placed.scale.set_only && (
         <label className="faint mt-1 flex items-center gap-1 text-xs">
-          a change keeps
+          <span className="shrink-0">a change keeps</span>
           <select
-            className="select select-xs grow pointer-coarse:h-10"
+            className="select select-xs min-w-0 grow pointer-coarse:h-11"
             aria-label="What a change of role keeps"
             value={keep}
             onChange={(event) => setKeep(event.target.value as Keep)}

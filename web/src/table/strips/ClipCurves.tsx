@@ -1,5 +1,5 @@
 import type { EnvelopePart, RegionPart, TrackPart } from "../../api/types";
-import { FOLDED_HEIGHT, NAME_HEIGHT } from "../../geometry/heights";
+import { FOLDED_HEIGHT, NAME_HEIGHT, SELECT_HEIGHT } from "../../geometry/heights";
 import { hueStyle, parameterHue } from "../../geometry/hue";
 import { tickToX } from "../../geometry/viewport";
 import { select } from "../../gestures/choosing";
@@ -8,11 +8,12 @@ import { inHand, useLayer } from "../../state/layers";
 import type { Lookup } from "../../state/lookup";
 import { useSong } from "../../state/song";
 import { useView } from "../../state/view";
+import { useNarrow } from "../../ui/useNarrow";
 import { Axis } from "./Axis";
+import { ChoiceStrip } from "./ChoiceStrip";
 import { EnvelopeAside, EnvelopeEditor } from "./EnvelopeEditor";
 import { OwnLength } from "./OwnLength";
 import { PastEnd } from "./PastEnd";
-import { ShapeStrip } from "./ShapeStrip";
 
 interface Props {
   track: TrackPart;
@@ -33,6 +34,7 @@ export function ClipCurves({ track, regions, find, focus, placed, view, tall }: 
   const catalogue = useSong((state) => state.catalogue);
   const tracks = useSong((state) => state.model.tracks);
   const clips = useSong((state) => state.model.clips);
+  const narrow = useNarrow();
   const layer = useLayer(track.id, "clip");
   const height = tall - NAME_HEIGHT - 4;
   const at = (envelope: EnvelopePart) =>
@@ -77,7 +79,7 @@ export function ClipCurves({ track, regions, find, focus, placed, view, tall }: 
           kind={hands[0].role}
           height={height}
           width={tickToX({ pxPerTick }, view[1])}
-          clear={FOLDED_HEIGHT - NAME_HEIGHT}
+          clear={FOLDED_HEIGHT - NAME_HEIGHT + (narrow ? SELECT_HEIGHT : 0)}
         />
       )}
       <svg className="absolute left-0 w-full overflow-visible" height={height} aria-label="Clip envelopes">
@@ -95,7 +97,7 @@ export function ClipCurves({ track, regions, find, focus, placed, view, tall }: 
       <div className="pointer-events-auto absolute left-0 w-full" style={{ top: 0 }}>
         {[...edited, ...hands].map((envelope) => (
           <div key={envelope.id} style={hueStyle(parameterHue(envelope.target))}>
-            <ShapeStrip envelope={envelope} windows={at(envelope)} top={height + 4} />
+            <ChoiceStrip envelope={envelope} windows={at(envelope)} height={height} />
           </div>
         ))}
       </div>

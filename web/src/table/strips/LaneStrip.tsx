@@ -9,8 +9,8 @@ import { useSong } from "../../state/song";
 import { useStrips } from "../../state/useStrips";
 import { useView } from "../../state/view";
 import { Axis, TimeLines } from "./Axis";
+import { ChoiceStrip } from "./ChoiceStrip";
 import { EnvelopeAside, EnvelopeEditor } from "./EnvelopeEditor";
-import { ShapeStrip } from "./ShapeStrip";
 
 /** The lanes of a parameter, one of them in hand; or how to make one. */
 export function LaneStrip({
@@ -65,7 +65,7 @@ export function LaneStrip({
               view={view}
             />
           </svg>
-          <ShapeStrip envelope={lane} windows={[[0, end, 0, 1]]} top={height - 2} />
+          <ChoiceStrip envelope={lane} windows={[[0, end, 0, 1]]} height={height} />
         </>
       )}
       {named && placed && (

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import { useShallow } from "zustand/react/shallow";
-import type { Corners, EnvelopePart, Px, RegionPart, Window } from "../api/types";
+import type { ClipPart, Corners, EnvelopePart, Pass, Px, RegionPart, Window } from "../api/types";
 import { parameterHue } from "../geometry/hue";
 import { bandFor } from "../geometry/viewport";
 import type { Lookup } from "../state/lookup";
@@ -8,6 +8,8 @@ import { song, useSong } from "../state/song";
 import { useView } from "../state/view";
 import { useTheme } from "../ui/theme";
 import { drawLater } from "./drawQueue";
+import { drawNotesSmall, drawWave } from "./material";
+import { type Outline, usePeaksOf } from "./peaks";
 import { drawStitches } from "./stitches";
 
 const TILE: Px = 800;
@@ -15,15 +17,24 @@ const TOP: Px = 9;
 
 interface Props {
   regions: RegionPart[];
+  clips: Record<string, ClipPart>;
   find: Lookup;
   view: [from: number, to: number];
   height: Px;
+  hue: string;
 }
 
 type Line = [envelope: EnvelopePart, corners: Corners, windows: Window[]];
+/** What a region plays: its clip, the passes of it, and the outline of its sound where that is known. */
+type Played = [clip: ClipPart, passes: Pass[], sound: Outline | null];
 
-/** The envelopes of a folded row's regions, drawn small on tiles, so that scrolling draws only what is new. */
-export function FoldedCurves({ regions, find, view, height }: Props) {
+interface Drawn {
+  lines: Line[];
+  played: Played[];
+}
+
+/** The material of a folded row's regions and their envelopes, drawn small on tiles, so that scrolling draws only what is new. */
+export function FoldedRow({ regions, clips, find, view, height, hue }: Props) {
   const pxPerTick = useView((state) => state.pxPerTick);
   const parts = useSong(
     useShallow(({ curves, windows, preview }) =>
@@ -36,40 +47,58 @@ export function FoldedCurves({ regions, find, view, height }: Props) {
       ),
     ),
   );
+  const passesOf = useSong((state) => state.passes);
+  const tried = useSong((state) => state.preview?.passes);
   const lines: Line[] = [];
   for (let i = 0; i < parts.length; i += 3) if (parts[i + 1] && parts[i + 2]) lines.push(parts.slice(i, i + 3) as Line);
+  const sounds = usePeaksOf([...new Set(regions.flatMap((region) => clips[region.clip_id].audio?.sound ?? []))]);
+  const played = regions.flatMap((region): Played[] => {
+    const clip = clips[region.clip_id];
+    const passes = (tried?.[region.id] ?? passesOf[region.id])?.filter(
+      (pass) => pass[1] > view[0] && pass[0] < view[1],
+    );
+    if (!passes || region.muted || (clip.notes.length === 0 && !clip.audio)) return [];
+    return [[clip, passes, (clip.audio && sounds[clip.audio.sound]) ?? null]];
+  });
   const first = Math.floor((view[0] * pxPerTick) / TILE);
   const count = Math.ceil((view[1] * pxPerTick) / TILE) - first;
   return Array.from({ length: count }, (_, i) => (
     <Tile
       key={first + i}
       left={(first + i) * TILE}
-      lines={inTile(lines, ((first + i) * TILE) / pxPerTick, TILE / pxPerTick)}
+      {...inTile({ lines, played }, ((first + i) * TILE) / pxPerTick, TILE / pxPerTick)}
       height={height}
+      hue={hue}
     />
   ));
 }
 
-const inTile = (lines: Line[], from: number, length: number): Line[] =>
-  lines.filter(([, , windows]) => windows.some((window) => window[0] < from + length && window[1] > from));
+const inTile = ({ lines, played }: Drawn, from: number, length: number): Drawn => {
+  const meets = (stretches: [number, number, ...number[]][]) =>
+    stretches.some(([start, end]) => start < from + length && end > from);
+  return {
+    lines: lines.filter(([, , windows]) => meets(windows)),
+    played: played.filter(([, passes]) => meets(passes)),
+  };
+};
 
 /** Drawn once, then shown as a picture: pictures scroll with the page, while every canvas would be laid over it anew each frame. */
-function Tile({ left, lines, height }: { left: Px; lines: Line[]; height: Px }) {
+function Tile({ left, lines, played, height, hue }: { left: Px; height: Px; hue: string } & Drawn) {
   const pxPerTick = useView((state) => state.pxPerTick);
   const theme = useTheme();
   const drawn = useRef<unknown[]>([]);
   const [picture, setPicture] = useState<string | null>(null);
   useEffect(() => {
-    const wanted = [theme, pxPerTick, height, ...lines.flat()];
+    const wanted = [theme, pxPerTick, height, hue, ...lines.flat(), ...played.flat()];
     if (wanted.length === drawn.current.length && wanted.every((part, i) => part === drawn.current[i])) return;
     drawn.current = wanted;
-    if (lines.length === 0) return setPicture(null);
+    if (lines.length + played.length === 0) return setPicture(null);
     // While something is being tried the picture must be there at once.
-    if (song().preview) return setPicture(draw(lines, pxPerTick, left, height).toDataURL());
+    if (song().preview) return setPicture(draw({ lines, played }, pxPerTick, left, height, hue).toDataURL());
     const still = () => drawn.current === wanted;
     drawLater(() => {
       if (!still()) return;
-      const canvas = draw(lines, pxPerTick, left, height);
+      const canvas = draw({ lines, played }, pxPerTick, left, height, hue);
       canvas.toBlob((blob) => blob && still() && setPicture(URL.createObjectURL(blob)));
     });
   });
@@ -87,7 +116,7 @@ function Tile({ left, lines, height }: { left: Px; lines: Line[]; height: Px }) 
   );
 }
 
-function draw(lines: Line[], pxPerTick: number, left: Px, height: Px): HTMLCanvasElement {
+function draw({ lines, played }: Drawn, pxPerTick: number, left: Px, height: Px, hue: string): HTMLCanvasElement {
   const canvas = document.createElement("canvas");
   const dense = window.devicePixelRatio || 1;
   canvas.width = TILE * dense;
@@ -95,6 +124,14 @@ function draw(lines: Line[], pxPerTick: number, left: Px, height: Px): HTMLCanva
   const pen = canvas.getContext("2d") as CanvasRenderingContext2D;
   pen.scale(dense, dense);
   const style = getComputedStyle(document.documentElement);
+  pen.fillStyle = style.getPropertyValue(`--${hue}`);
+  pen.globalAlpha = 0.34;
+  for (const [clip, passes, sound] of played)
+    for (const pass of passes) {
+      if (!clip.audio) drawNotesSmall(pen, clip, pass, { pxPerTick }, left, height);
+      else if (sound)
+        drawWave(pen, sound.peaks, sound.seconds, 60 / 960 / clip.audio.bpm, pass, { pxPerTick }, left, height);
+    }
   for (const [envelope, corners, windows] of lines) {
     pen.fillStyle = style.getPropertyValue(`--${parameterHue(envelope.target)}`);
     pen.globalAlpha = envelope.on ? 1 : 0.35;

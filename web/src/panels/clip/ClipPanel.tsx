@@ -1,0 +1,83 @@
+import { Trash2 } from "lucide-react";
+import type { RegionPart } from "../../api/types";
+import { positionText } from "../../geometry/viewport";
+import { remove } from "../../gestures/regions";
+import { useChoice } from "../../state/choice";
+import type { Lookup } from "../../state/lookup";
+import type { Model } from "../../state/model";
+import { useShown } from "../../state/useShown";
+import { Deed } from "../../ui/Deed";
+import { OneRegion } from "./OneRegion";
+import { PasteDeed, RegionDeeds } from "./RegionDeeds";
+import { SwapSelect } from "./SwapSelect";
+/** What can be done with the chosen regions. */
+export function ClipPanel() {
+  const { model, find } = useShown();
+  const regionIds = useChoice((state) => state.regionIds);
+  const regions = regionIds.map((id) => model.regions[id]).filter(Boolean);
+  if (regions.length === 0) {
+    return (
+      <div className="flex flex-col gap-2 p-4">
+        <p className="faint">
+          Select a region to see its clip. Shift or Ctrl chooses more of them, and so does a loop drawn over empty
+          ground; with fingers, use Gather in the tool bar.
+        </p>
+        <PasteDeed />
+      </div>
+    );
+  }
+  return (
+    <section
+      className="flex flex-col gap-3 p-3"
+      aria-label={regions.length === 1 ? `Clip ${model.clips[regions[0].clip_id].name}` : `${regions.length} regions`}
+    >
+      {regions.length === 1 ? (
+        <OneHead region={regions[0]} model={model} find={find} />
+      ) : (
+        <ManyHead regions={regions} model={model} />
+      )}
+      <RegionDeeds regions={regions} find={find} />
+      <SwapSelect regions={regions} model={model} />
+      {regions.length === 1 && <OneRegion region={regions[0]} model={model} />}
+      <Deed
+        rank="remove"
+        words={regions.length === 1 ? "Remove this region" : "Remove these regions"}
+        icon={<Trash2 size={14} />}
+        onDo={remove}
+      />
+    </section>
+  );
+}
+
+function OneHead({ region, model, find }: { region: RegionPart; model: Model; find: Lookup }) {
+  const clip = model.clips[region.clip_id];
+  const shared = find.sharers[clip.id];
+  const count = (find.envelopes[`clip/${clip.id}`] ?? []).length;
+  const position = (tick: number) => positionText(model.head.meter, tick);
+  return (
+    <div>
+      <h3 className="text-lg font-bold">{clip.name}</h3>
+      <p className="faint">
+        {position(region.start_tick)} to {position(region.start_tick + region.length_ticks)}
+        {clip.kind === "carrier" && ", carries moves only"}
+      </p>
+      <p className="faint">
+        {shared > 1 ? `shared by ${shared} regions: an edit shows in all of them` : "in this region only"};{" "}
+        {count === 1 ? "1 envelope" : `${count} envelopes`}
+      </p>
+    </div>
+  );
+}
+
+function ManyHead({ regions, model }: { regions: RegionPart[]; model: Model }) {
+  const names = [...new Set(regions.map((region) => model.clips[region.clip_id].name))];
+  return (
+    <div>
+      <h3 className="text-lg font-bold">{regions.length} regions</h3>
+      <p className="faint">
+        {names.slice(0, 4).join(", ")}
+        {names.length > 4 && ` and ${names.length - 4} more`}
+      </p>
+    </div>
+  );
+}

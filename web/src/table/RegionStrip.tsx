@@ -1,0 +1,71 @@
+import { CopyPlus, Ellipsis, Scissors, VolumeX } from "lucide-react";
+import type { RegionPart } from "../api/types";
+import { tickToX } from "../geometry/viewport";
+import { chosenRegions } from "../gestures/choosing";
+import { duplicate, mute, splitAtPlayhead } from "../gestures/regions";
+import { useChoice } from "../state/choice";
+import { keyHint } from "../state/keyMap";
+import { setView, useView } from "../state/view";
+import { useNarrow } from "../ui/useNarrow";
+
+/** What is done with the chosen regions most; the rest stands in the panel. */
+export function RegionStripDeeds() {
+  const split = () => chosenRegions().forEach(splitAtPlayhead);
+  return (
+    <>
+      <button
+        type="button"
+        className="by-choice"
+        aria-label="Duplicate these regions"
+        title={`Once more, right after itself ${keyHint("again")}`}
+        onClick={duplicate}
+      >
+        <CopyPlus size={13} />
+      </button>
+      <button
+        type="button"
+        className="by-choice"
+        aria-label="Split these regions"
+        title={`Cut in two where the playhead stands ${keyHint("split")}`}
+        onClick={split}
+      >
+        <Scissors size={13} />
+      </button>
+      <button
+        type="button"
+        className="by-choice"
+        aria-label="Mute or unmute these regions"
+        title={`Neither material nor moves are heard ${keyHint("quiet")}`}
+        onClick={mute}
+      >
+        <VolumeX size={13} />
+      </button>
+      <button
+        type="button"
+        className="by-choice"
+        aria-label="Everything else with these regions"
+        title="Everything else"
+        onClick={() => setView({ sheet: "clip", panelOpen: true })}
+      >
+        <Ellipsis size={13} />
+      </button>
+    </>
+  );
+}
+
+/** Beside the name of the region at hand: what is done with the chosen ones. */
+export function RegionStrip({ regions }: { regions: RegionPart[] }) {
+  const regionId = useChoice((state) => state.regionId);
+  const narrow = useNarrow();
+  const pxPerTick = useView((state) => state.pxPerTick);
+  const region = regions.find(({ id }) => id === regionId);
+  if (!region || narrow) return null;
+  const style = { left: tickToX({ pxPerTick }, region.start_tick), width: tickToX({ pxPerTick }, region.length_ticks) };
+  return (
+    <div className="region-strip" style={style}>
+      <span className="region-deeds" role="group" aria-label="The chosen regions">
+        <RegionStripDeeds />
+      </span>
+    </div>
+  );
+}
