@@ -63,4 +63,66 @@ RSpec.describe "Access" do
     expect(mark["aria-label"]).to eq "Cutoff in Mooring, point 2 of 4"
     expect(mark["aria-valuetext"]).to eq "+42 %, in the clip 2.2.0, in the song 6.2.0, straight"
   end
+
+  def focused = page.evaluate_script("document.activeElement.getAttribute('aria-label') || document.activeElement.textContent")
+
+  it "stops once at each track; arrows walk over what stands beside it and over its regions in order of time, drawn or not" do
+    open_song(id)
+    page.find_button("Crate Kit").then { |name| page.execute_script("arguments[0].focus()", name) }
+    names = standing(id).song.tracks.first(4).map(&:name)
+    walked = names.each_index.map { |i| i.zero? ? focused : (press_keys(:Tab) && focused) }
+    expect(walked.map { |text| text[/\A#{Regexp.union(names)}/] }).to eq names
+    press_keys(%i[shift Tab], %i[shift Tab])
+    3.times { press_keys(:Right) }
+    regions = standing(id).song.track("rope-bass").regions
+    steps = Array.new(regions.size + 6) { focused.tap { press_keys(:Right) } }.grep(/region at/)
+    expect(steps.first(regions.size).map { |text| text[/region at (.*)/, 1] }).to eq(regions.map { |one| standing(id).song.meter.text(one.start_tick) })
+    press_keys(:Enter)
+    expect(page).to have_css("[data-testid='#{regions.last.id}'][aria-pressed=true]")
+  end
+
+  it "goes down from a region to the points in hand, and up again" do
+    open_song(id)
+    first = standing(id).song.track("rope-bass").regions.first
+    focus(first.id)
+    press_keys(:Down)
+    expect(page).to have_css(".mark.chosen", visible: :all)
+    expect(focused).to eq "Cutoff in Mooring, point 1 of 4"
+    press_keys(:Escape)
+    expect(focused).to start_with "Mooring"
+  end
+
+  # Source: WCAG 2.2, success criteria 1.4.11 and 2.4.11: 3:1 against what lies around; relative luminance as defined there.
+  it "rings what the keyboard is on, 3:1 in both themes" do
+    open_song(id)
+    luminance = lambda do |hex|
+      parts = hex.delete("#").scan(/../).map { |pair| pair.hex / 255.0 }.map { |c| c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055)**2.4 }
+      (0.2126 * parts[0]) + (0.7152 * parts[1]) + (0.0722 * parts[2])
+    end
+    %w[light dark].each do |colours|
+      theme(colours)
+      ring, *grounds = %w[--ring --strip --color-base-100 --color-base-200 --color-base-300].map do |name|
+        luminance.call(page.evaluate_script("getComputedStyle(document.documentElement).getPropertyValue('#{name}').trim()"))
+      end
+      ratios = grounds.map { |ground| ([ring, ground].max + 0.05) / ([ring, ground].min + 0.05) }
+      expect(ratios.min).to be >= 3
+    end
+    page.find_button("Rope Bass").then { |name| page.execute_script("arguments[0].focus()", name) }
+    press_keys(:Right)
+    expect(page.evaluate_script("getComputedStyle(document.activeElement).outlineStyle")).to eq "solid"
+  end
+
+  it "keeps lines and choices in colours the system forces" do
+    open_song(id)
+    page.driver.browser.page.command("Emulation.setEmulatedMedia", features: [{ name: "forced-colors", value: "active" }])
+    text, line, ground = page.evaluate_script(<<~JS)
+      (() => { const of = (selector, name) => getComputedStyle(document.querySelector(selector))[name];
+               return [of('body', 'color'), of('.stitched', 'stroke'), of('body', 'backgroundColor')]; })()
+    JS
+    chosen, other = %w[true false].map do |pressed|
+      page.evaluate_script("getComputedStyle(document.querySelector('[role=toolbar] [aria-pressed=#{pressed}]')).backgroundColor")
+    end
+    expect(line).to eq text
+    expect([line == ground, chosen == other]).to eq [false, false]
+  end
 end

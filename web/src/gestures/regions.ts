@@ -184,6 +184,6 @@ export function regionKey(event: KeyboardEvent, region: RegionPart): void {
     select(region, modeOf(event));
     event.preventDefault();
     event.stopPropagation();
-  } else if (!chosen && /^(Arrow|Delete|Backspace|[a-z]$)/.test(event.key) && !event.ctrlKey && !event.metaKey)
+  } else if (!chosen && /^(Delete|Backspace|[a-z]$)/.test(event.key) && !event.ctrlKey && !event.metaKey)
     select(region);
 }

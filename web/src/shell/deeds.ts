@@ -14,6 +14,7 @@ import { song } from "../state/song";
 import { setView, turnShowing, viewNow } from "../state/view";
 import { openField } from "../state/wishes";
 import { toggleFold } from "../table/folding";
+import { goToPoints as pointsOfRegion } from "../table/rowKeys";
 import { fit, zoom } from "../table/scrolling";
 import { showKeys } from "./KeyList";
 
@@ -30,8 +31,9 @@ async function putPoint(): Promise<void> {
 
 function goToPoints(): void {
   const choice = choiceNow();
-  if (choice && choice.envelope.points.length > 0) focusPoint(choice.envelope.id, choice.chosen[0] ?? 0);
-  else tell("fault", "Choose an envelope first: press its line.");
+  if (choice && choice.envelope.points.length > 0) return focusPoint(choice.envelope.id, choice.chosen[0] ?? 0);
+  const region = chosenRegions()[0];
+  if (!region || !pointsOfRegion(region)) tell("fault", "Choose an envelope first: press its line.");
 }
 
 /** Takes the next envelope of the parameter shown in hand: in the clips of the track, or else in its lanes. */

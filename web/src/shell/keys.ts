@@ -11,10 +11,11 @@ import { copyStretch, cutStretch, duplicateStretch, pasteAtPointer, pasteStretch
 import { step } from "../state/edits";
 import { handNow } from "../state/hand";
 import { deedOf } from "../state/keyMap";
+import { lookup } from "../state/lookup";
 import { song } from "../state/song";
 import { transportNow } from "../state/transport";
 import { setView } from "../state/view";
-import { openField } from "../state/wishes";
+import { openField, setWishes } from "../state/wishes";
 import { DEEDS } from "./deeds";
 import { byPointer } from "./focusKeeper";
 
@@ -48,8 +49,21 @@ function onHeld(key: string, event: KeyboardEvent): boolean {
   return true;
 }
 
+/** Where the keyboard goes from a point that is let go of: its region, or the track of its lane. */
+function upFromPoint(): void {
+  const { envelopeId, windowFrom } = chosenNow();
+  const { model } = song();
+  const owner = envelopeId ? model.envelopes[envelopeId]?.owner : undefined;
+  if (!owner) return;
+  const clipId = owner.replace("clip/", "");
+  const region = (lookup(model).placed[clipId] ?? []).find(({ start_tick }) => start_tick === windowFrom);
+  if (region) setWishes({ region: region.id });
+  else if (owner.startsWith("track/")) setWishes({ header: owner.slice("track/".length) });
+}
+
 /** Escape: nothing is chosen. */
-function letGo(): void {
+function letGo(event: KeyboardEvent): void {
+  if (onPoint(event.target)) upFromPoint();
   setChoice({ chosen: [], span: null, regionId: null, regionIds: [] });
   setView({ gather: false });
 }
@@ -62,7 +76,7 @@ function onNamed(key: string, event: KeyboardEvent): boolean {
   if (key === "Home") player.seek(0);
   else if (key === "PageDown") seekBars(1);
   else if (key === "PageUp") seekBars(-1);
-  else if (key === "Escape") letGo();
+  else if (key === "Escape") letGo(event);
   else if (choiceNow()?.chosen.length) return onChosen(key, event);
   else if (chosenRegions().length > 0) return onRegions(key, event);
   else return false;

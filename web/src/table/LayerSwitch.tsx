@@ -21,6 +21,7 @@ export function LayerSwitch({ trackId, level, envelopes, name }: Props) {
     return (
       <button
         type="button"
+        tabIndex={-1}
         className="layer layer-on pointer-coarse:h-11"
         aria-label={`Layer of ${name} in hand: ${now}; the next of ${layers.length}`}
         onClick={() => turnLayer(trackId, level, envelopes)}
@@ -34,6 +35,7 @@ export function LayerSwitch({ trackId, level, envelopes, name }: Props) {
         <button
           key={role}
           type="button"
+          tabIndex={-1}
           className={`layer ${role === now ? "layer-on" : ""}`}
           aria-pressed={role === now}
           title={role === now ? "In hand" : `Take the one that ${role}s in hand`}

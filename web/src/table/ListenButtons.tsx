@@ -33,6 +33,7 @@ function ListenButton({ track, what, spelled }: { track: TrackPart; what: keyof 
   return (
     <button
       type="button"
+      tabIndex={spelled ? undefined : -1}
       className={look}
       aria-pressed={on}
       aria-label={spelled ? undefined : `${word} ${track.name}`}

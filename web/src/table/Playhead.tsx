@@ -35,7 +35,7 @@ export function Playhead({ headerWidth, scroller }: Props) {
       style={{ left: headerWidth }}
       data-testid="playhead"
     >
-      <i className="absolute top-0 bottom-0 w-[1.5px] bg-base-content" />
+      <i className="playhead absolute top-0 bottom-0 w-[1.5px] bg-base-content" />
       <i
         className="absolute -left-[5px] block border-x-[6px] border-t-[8px] border-x-transparent border-t-base-content"
         style={{ top: 20 }}

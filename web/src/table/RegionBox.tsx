@@ -8,6 +8,7 @@ import type { Model } from "../state/model";
 import { useSong } from "../state/song";
 import { useView } from "../state/view";
 import { setWishes, useWishes } from "../state/wishes";
+import { regionArrow } from "./rowKeys";
 import { Material } from "./strips/Material";
 
 interface Props {
@@ -49,7 +50,7 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
     <div
       ref={box}
       role="button"
-      tabIndex={0}
+      tabIndex={-1}
       aria-pressed={selected}
       aria-label={`${name}${region.muted ? " · muted" : ""}, region at ${positionText(meter, region.start_tick)}`}
       data-testid={region.id}
@@ -62,7 +63,11 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
         background: "color-mix(in oklab, var(--hue) 13%, var(--strip))",
       }}
       onPointerDown={(event) => pressRegion(event, region)}
-      onKeyDown={(event) => regionKey(event, region)}
+      onKeyDown={(event) => {
+        if (!regionArrow(event, region)) return regionKey(event, region);
+        event.preventDefault();
+        event.stopPropagation();
+      }}
     >
       {to > from && (
         <div className="hue absolute top-0" style={{ left: tickToX({ pxPerTick }, from - region.start_tick) }}>

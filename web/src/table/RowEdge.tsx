@@ -29,7 +29,7 @@ export function RowEdge({ track }: { track: TrackPart }) {
   return (
     <div
       role="slider"
-      tabIndex={0}
+      tabIndex={-1}
       aria-label={`Height of ${track.name}`}
       aria-orientation="vertical"
       aria-valuemin={LEAST_TALL * 100}

@@ -1,4 +1,7 @@
+import { clsx } from "clsx";
 import { ChevronDown, ChevronRight } from "lucide-react";
+import { type ReactNode, useEffect, useRef } from "react";
+import { FocusScope, useFocusManager } from "react-aria/FocusScope";
 import type { TrackPart } from "../api/types";
 import { FOLDED_HEIGHT } from "../geometry/heights";
 import { chooseRegions, chosenNow, setChoice } from "../state/choice";
@@ -6,9 +9,11 @@ import type { Lookup } from "../state/lookup";
 import type { Model } from "../state/model";
 import { song, useSong } from "../state/song";
 import { setView, useView } from "../state/view";
+import { setWishes, useWishes } from "../state/wishes";
 import { useNarrow } from "../ui/useNarrow";
 import { toggleFold } from "./folding";
 import { ListenButtons } from "./ListenButtons";
+import { headerKey } from "./rowKeys";
 import { StripNames } from "./StripNames";
 
 interface Props {
@@ -23,36 +28,64 @@ interface Props {
 export function RowHeader({ track, model, find, focus, width }: Props) {
   const unfolded = useView((state) => state.unfolded.includes(track.id));
   const chosen = useView((state) => state.trackId === track.id);
+  const name = useRef<HTMLButtonElement>(null);
+  const wished = useWishes((state) => state.header === track.id);
+  useEffect(() => {
+    if (!wished) return;
+    name.current?.focus();
+    setWishes({ header: null });
+  }, [wished]);
   return (
     <header
-      className={`sticky left-0 z-20 flex shrink-0 flex-col border-r border-l-4 border-base-300 ${chosen ? "bg-base-100" : "bg-base-200"}`}
-      style={{ width: width, borderLeftColor: "var(--hue)" }}
+      className={clsx("row-header", chosen ? "bg-base-100" : "bg-base-200")}
+      style={{ width, borderLeftColor: "var(--hue)" }}
     >
-      <div className="flex items-center" style={{ height: FOLDED_HEIGHT - 1 }}>
-        <button
-          type="button"
-          className="btn btn-ghost btn-sm btn-square h-[30px]"
-          aria-expanded={unfolded}
-          aria-label={`${unfolded ? "Fold" : "Unfold"} ${track.name}`}
-          onClick={() => toggleFold(track.id)}
-        >
-          {unfolded ? <ChevronDown size={16} /> : <ChevronRight size={16} />}
-        </button>
-        <button
-          type="button"
-          className={`min-w-0 grow truncate pr-2 text-left ${chosen ? "font-bold" : "font-semibold"}`}
-          aria-pressed={chosen}
-          onClick={() => choose(track.id)}
-        >
-          {track.name}
-          {track.kind !== "notes" && track.kind !== "audio" && track.kind !== "master" && (
-            <span className="faint ml-1.5 hidden text-xs font-normal sm:inline">{track.kind}</span>
-          )}
-        </button>
-        <Listened track={track} />
-      </div>
-      {unfolded && <StripNames track={track} model={model} find={find} focus={focus} />}
+      <FocusScope>
+        <Keyed track={track}>
+          <div className="flex items-center" style={{ height: FOLDED_HEIGHT - 1 }}>
+            <button
+              type="button"
+              tabIndex={-1}
+              className="btn btn-ghost btn-sm btn-square h-[30px]"
+              aria-expanded={unfolded}
+              aria-label={`${unfolded ? "Fold" : "Unfold"} ${track.name}`}
+              onClick={() => toggleFold(track.id)}
+            >
+              {unfolded ? <ChevronDown size={16} /> : <ChevronRight size={16} />}
+            </button>
+            <button
+              ref={name}
+              type="button"
+              className={clsx("min-w-0 grow truncate pr-2 text-left", chosen ? "font-bold" : "font-semibold")}
+              aria-pressed={chosen}
+              onClick={() => choose(track.id)}
+            >
+              {track.name}
+              {track.kind !== "notes" && track.kind !== "audio" && track.kind !== "master" && (
+                <span className="faint ml-1.5 hidden text-xs font-normal sm:inline">{track.kind}</span>
+              )}
+            </button>
+            <Listened track={track} />
+          </div>
+          {unfolded && <StripNames track={track} model={model} find={find} focus={focus} />}
+        </Keyed>
+      </FocusScope>
     </header>
+  );
+}
+
+/** Arrows walk over what stands beside a row. */
+function Keyed({ track, children }: { track: TrackPart; children: ReactNode }) {
+  const beside = useFocusManager();
+  return (
+    <div
+      className="contents"
+      role="group"
+      aria-label={track.name}
+      onKeyDown={(event) => headerKey(event, track, beside)}
+    >
+      {children}
+    </div>
   );
 }
 

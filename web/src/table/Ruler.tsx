@@ -79,7 +79,7 @@ export function Ruler({ view, headerWidth, bar }: { view: [number, number]; head
         title="Press to move the playhead; drag to set the range that repeats"
       >
         <div
-          className={`absolute bottom-0 h-2 rounded-sm ${range.on ? "bg-secondary" : "bg-base-300"}`}
+          className={`range-bar absolute bottom-0 h-2 rounded-sm ${range.on ? "bg-secondary" : "bg-base-300"}`}
           style={{
             left: tickToX({ pxPerTick }, range.start_tick),
             width: tickToX({ pxPerTick }, range.end_tick - range.start_tick),

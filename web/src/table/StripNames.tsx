@@ -57,6 +57,7 @@ export function StripNames({
   return (
     <div className="relative grow">
       <select
+        tabIndex={-1}
         className={clsx("strip-select", narrow ? "w-[calc(100%-12px)]" : "w-[calc(100%-66px)]")}
         aria-label={`Parameter shown on ${track.name}`}
         value={focus ?? ""}
@@ -123,6 +124,7 @@ function LaneName({ track, find, focus, waits, top }: LaneNameProps) {
       {lane && placed && !placed.scale.set_only && lane.points.length > 0 && (
         <button
           type="button"
+          tabIndex={-1}
           className="btn btn-ghost btn-xs h-6 min-h-6 touch-none cursor-ns-resize px-1 font-normal pointer-coarse:h-10"
           aria-label={`Raise or lower all of the lane of ${placed.entry.name}`}
           title="Drag up or down: all of the lane"

@@ -27,7 +27,6 @@ export function Marks({ ground, touched, added, hover, view, round, name, say }:
   const { envelope, window } = ground;
   const chosen = useChoice((state) => (state.envelopeId === envelope.id ? state.chosen : NO_PLACES));
   const uneven = useSong((state) => state.uneven[envelope.id]) ?? NO_PLACES;
-  const active = useChoice((state) => state.windowFrom === window[0]);
   const from = inside(window, Math.max(window[0], view[0]));
   const to = inside(window, Math.min(window[1], view[1]));
   const [first, end] = pointsWithin(ground, from, to);
@@ -89,7 +88,7 @@ export function Marks({ ground, touched, added, hover, view, round, name, say }:
             ref={index === wished ? wishedMark : undefined}
             transform={`translate(${xOf(ground, point.tick)} ${yOf(ground, point.value)})`}
             className={`mark ${picked.has(index) ? "chosen" : ""} ${marked("point", index) || inSegment(index) ? "told" : ""}`}
-            tabIndex={active || !many ? 0 : -1}
+            tabIndex={-1}
             role="slider"
             aria-orientation="vertical"
             aria-label={`${name}, point ${index + 1} of ${envelope.points.length}`}
@@ -100,6 +99,7 @@ export function Marks({ ground, touched, added, hover, view, round, name, say }:
             data-testid={`point-${envelope.id}-${index}`}
             onFocus={() => !picked.has(index) && choose(envelope.id, index, "only", window[0])}
           >
+            <circle r={9.5} className="ring" />
             {round ? (
               <circle r={4.6} className="handle" />
             ) : (

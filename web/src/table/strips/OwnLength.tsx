@@ -87,7 +87,7 @@ export function OwnLength({ envelope, regions, windows, height, name }: Props) {
                 className="held"
                 style={{ cursor: "ew-resize", touchAction: "none" }}
                 role="slider"
-                tabIndex={0}
+                tabIndex={-1}
                 aria-label={`Length of ${name}`}
                 aria-valuemin={0}
                 aria-valuenow={beats}
