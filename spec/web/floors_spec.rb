@@ -27,4 +27,14 @@ RSpec.describe "The floors of the front end" do
     seekers = files.select { |file| File.read(file).match?(/querySelector|getElementById|getElementsBy|elementsFromPoint/) }
     expect(seekers).to eq []
   end
+
+  it "keeps its lines to 120 columns" do
+    styles = Dir[File.join(root, "**/*.css")]
+    long = (files + styles).flat_map do |file|
+      File.readlines(file, chomp: true).each_with_index.select do |line, _|
+        line.size > 120
+      end.map { |_, i| "#{file}:#{i + 1}" }
+    end
+    expect(long).to eq []
+  end
 end

@@ -92,6 +92,9 @@ export const work = {
   cancel: (token: string) => ask<{ cancelled: boolean }>("DELETE", `/api/jobs/${token}`),
 };
 
+const asked = (question: Record<string, string | number>): URLSearchParams =>
+  new URLSearchParams(Object.entries(question).map(([key, value]) => [key, String(value)]));
+
 /** Everything there is to ask about one song. */
 export const songApi = (id: number) => ({
   snapshot: () => get<Snapshot>(`/api/songs/${id}`),
@@ -103,10 +106,7 @@ export const songApi = (id: number) => ({
     get<Values>(`/api/songs/${id}/values?addresses=${addresses.join(",")}&tick=${Math.round(tick)}`),
   explanation: (address: string, tick: Ticks) =>
     get<Explanation>(`/api/songs/${id}/explanation?address=${address}&tick=${Math.round(tick)}`),
-  reading: (question: Record<string, string | number>) =>
-    get<Reading>(
-      `/api/songs/${id}/reading?${new URLSearchParams(Object.entries(question).map(([key, value]) => [key, String(value)]))}`,
-    ),
+  reading: (question: Record<string, string | number>) => get<Reading>(`/api/songs/${id}/reading?${asked(question)}`),
   position: (text: string) => get<{ tick: Ticks }>(`/api/songs/${id}/position?text=${encodeURIComponent(text)}`),
   snippet: (envelopeId: string, from: Ticks, to: Ticks) =>
     get<Snippet>(

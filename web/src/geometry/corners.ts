@@ -32,7 +32,10 @@ export function rangeOf(corners: Corners, from: Ticks, to: Ticks): [low: Normali
   return [low, high];
 }
 
-/** A chain with stretches of it replaced. Where the chain jumps at an end of a stretch, it keeps the side that lies outside. */
+/**
+ * A chain with stretches of it replaced. Where the chain jumps at an end of a stretch, it keeps the side that lies
+ * outside.
+ */
 export function patched(corners: Corners, patches: CurvePatch[]): Corners {
   return patches.reduce((chain, [from, to, middle]) => {
     let left = cornerBefore(chain, from);

@@ -11,7 +11,10 @@ export interface Ground {
   pxPerTick: number;
 }
 
-/** What a press at a place would take hold of. Points win over bend marks, marks over the line, the line over empty ground. */
+/**
+ * What a press at a place would take hold of. Points win over bend marks, marks over the line, the line over empty
+ * ground.
+ */
 export type Hit =
   | { kind: "point" | "bend" | "skew" | "segment"; index: number; x: Px; y: Px }
   | { kind: "line" | "ground"; x: Px; y: Px };
@@ -110,7 +113,8 @@ export interface Found {
 }
 
 /**
- * What a press would take hold of where an envelope comes round again: of two points that meet at a seam the nearer one,
+ * What a press would take hold of where an envelope comes round again: of two points that meet at a seam the
+ * nearer one,
  * whichever side it belongs to; anything else by the window under the hand, which is the first.
  */
 export function hitAmong(grounds: Ground[], x: Px, y: Px, finger: boolean, whole: boolean): Found {

@@ -45,7 +45,10 @@ function dragPoints(event: PointerEvent, ground: Ground, indexes: number[], at: 
   );
 }
 
-/** Presses a point: a drag moves it and all chosen with it, a press alone chooses it, a double press removes it. `tapped` is what a press alone means instead. */
+/**
+ * Presses a point: a drag moves it and all chosen with it, a press alone chooses it, a double press removes it.
+ * `tapped` is what a press alone means instead.
+ */
 export function pressPoint(event: PointerEvent, ground: Ground, index: number, tapped?: () => void): void {
   const { envelope, window } = ground;
   const mode = modeOf(event);
@@ -70,7 +73,8 @@ export function pressSegment(event: PointerEvent, ground: Ground, index: number)
 }
 
 /**
- * Presses the line, or the ground of an empty envelope: a point is added there, and may be dragged at once. On the line the
+ * Presses the line, or the ground of an empty envelope: a point is added there, and may be dragged at once. On the
+ * line the
  * core takes its value from the curve itself; a drag puts it where the hand goes.
  */
 export function pressLine(event: PointerEvent, ground: Ground, tick: Ticks, value: Normalised | null, y: Px): void {
@@ -117,7 +121,10 @@ export async function addPoint(inputs: EditInputs["add_point"]): Promise<void> {
   if (index >= 0) setChoice({ envelopeId: inputs.envelope_id, chosen: [index], span: null });
 }
 
-/** Presses the edge of the box about the chosen points: it stretches them in time, or scales their values about the foot. */
+/**
+ * Presses the edge of the box about the chosen points: it stretches them in time, or scales their values about the
+ * foot.
+ */
 export function pressEdge(
   event: PointerEvent,
   ground: Ground,
@@ -168,7 +175,9 @@ export function pressEdge(
   );
 }
 
-/** Moves the chosen points by keys: grid steps across, hundredths of the travel up and down; `fine` makes both small. */
+/**
+ * Moves the chosen points by keys: grid steps across, hundredths of the travel up and down; `fine` makes both small.
+ */
 export function nudge(key: string, fine: boolean): boolean {
   const choice = choiceNow();
   const across = { ArrowLeft: -1, ArrowRight: 1 }[key] ?? 0;

@@ -1,4 +1,5 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
+import { clsx } from "clsx";
 import { Ban } from "lucide-react";
 import { type KeyboardEvent, useMemo, useRef, useState } from "react";
 import { hueStyle, parameterHue } from "../geometry/hue";
@@ -121,7 +122,7 @@ function Row({ entry, top, chosen }: { entry: Found; top: number; chosen: boolea
   const words = actingWords(entry.acts);
   return (
     <div
-      className={`group absolute right-0 left-0 flex items-center gap-1 rounded-field px-1.5 ${chosen ? "bg-base-200" : ""}`}
+      className={clsx("group found", chosen && "bg-base-200")}
       style={{ top, height: ROW, ...hueStyle(parameterHue(entry.address)) }}
       role="listitem"
       aria-current={chosen}

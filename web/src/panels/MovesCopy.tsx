@@ -54,7 +54,8 @@ export const MovesCopy = memo(
             <ul className="flex flex-col gap-0.5 text-xs" aria-label="What matches">
               {rows.map((row) => (
                 <li key={row.envelope_id} className={row.target ? "" : "faint line-through"}>
-                  {row.name} {row.target ? `→ ${row.target_name}${row.replaces ? ", replaces what is there" : ""}` : ""}
+                  {row.name} {row.target && `→ ${row.target_name}`}
+                  {row.target && row.replaces && ", replaces what is there"}
                   {!row.target && <span className="ml-1 inline-block no-underline">no match</span>}
                 </li>
               ))}

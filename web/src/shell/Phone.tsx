@@ -6,7 +6,8 @@ import { ChoiceBar } from "./ChoiceBar";
 import { Panel } from "./Panel";
 import { PANELS, PHONE_SHEETS } from "./panelNames";
 import { ToolBar } from "./ToolBar";
-import { PlayButton, TopBar } from "./TopBar";
+import { TopBar } from "./TopBar";
+import { PlayButton } from "./Transport";
 
 /** One column: the song, one sheet from below, the transport in reach of the thumb. */
 export function Phone() {

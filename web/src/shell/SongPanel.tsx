@@ -1,5 +1,7 @@
 import { useBarDeeds } from "./barDeeds";
-import { MeterField, RangeButton, TempoField, ZoomButtons } from "./TopBar";
+import { MeterField, TempoField } from "./SongFields";
+import { ZoomButtons } from "./TopBar";
+import { RangeButton } from "./Transport";
 
 /** What the top bar has no room for on a phone. */
 export function SongPanel() {

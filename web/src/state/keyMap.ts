@@ -1,6 +1,8 @@
 import { create } from "zustand";
 
-/** What a key may do. The scheme is our own: the bottom row holds the tools as they stand, the rest goes by our words. */
+/**
+ * What a key may do. The scheme is our own: the bottom row holds the tools as they stand, the rest goes by our words.
+ */
 export interface KeyDeed {
   id: string;
   words: string;

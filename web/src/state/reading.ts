@@ -8,7 +8,9 @@ export type Question =
   | { envelope_id: string; value: Normalised }
   | { address: string; value: Normalised };
 
-/** The core's text for something under a hand: one question at a time, always the newest; until then the last answer. */
+/**
+ * The core's text for something under a hand: one question at a time, always the newest; until then the last answer.
+ */
 export function useReading(question: Question | null): string {
   const [text, setText] = useState("");
   const wish = useRef<Question | null>(null);

@@ -3,7 +3,10 @@ import { RULER_HEIGHT } from "../geometry/heights";
 import { xToTick } from "../geometry/viewport";
 import { viewNow } from "./view";
 
-/** What stands where on the screen: the table and its rows say so themselves, so that nobody searches the page for them. */
+/**
+ * What stands where on the screen: the table and its rows say so themselves, so that nobody searches the page for
+ * them.
+ */
 let table: HTMLElement | null = null;
 let headerWidth: Px = 0;
 const rows = new Map<string, HTMLElement>();

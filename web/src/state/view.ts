@@ -27,7 +27,9 @@ export interface KeptView {
   /** Parameters touched lately, the last one first. */
   lately: string[];
   follow: boolean;
-  /** Lanes shown under the one in focus, and lanes that stay in view while their track is folded: addresses by track. */
+  /**
+   * Lanes shown under the one in focus, and lanes that stay in view while their track is folded: addresses by track.
+   */
   shown: Record<string, string[]>;
   pinned: Record<string, string[]>;
   /** Whether the sum is told at the pointer rather than at the playhead. */

@@ -1,3 +1,4 @@
+import { clsx } from "clsx";
 import { useHand } from "../state/hand";
 import { useSong } from "../state/song";
 
@@ -11,7 +12,7 @@ export function Carry() {
   return (
     <div
       role="status"
-      className={`pointer-events-none fixed z-50 max-w-68 rounded-box px-2.5 py-1.5 text-xs shadow-lg ${carry.fault ? "bg-error text-error-content" : "bg-neutral text-neutral-content"}`}
+      className={clsx("carry", carry.fault ? "bg-error text-error-content" : "bg-neutral text-neutral-content")}
       style={{ left: Math.max(4, left), top: carry.y + 20 }}
       data-testid="carry"
     >

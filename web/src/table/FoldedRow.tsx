@@ -33,7 +33,10 @@ interface Drawn {
   played: Played[];
 }
 
-/** The material of a folded row's regions and their envelopes, drawn small on tiles, so that scrolling draws only what is new. */
+/**
+ * The material of a folded row's regions and their envelopes, drawn small on tiles, so that scrolling draws only what
+ * is new.
+ */
 export function FoldedRow({ regions, clips, find, view, height, hue }: Props) {
   const pxPerTick = useView((state) => state.pxPerTick);
   const parts = useSong(
@@ -82,7 +85,10 @@ const inTile = ({ lines, played }: Drawn, from: number, length: number): Drawn =
   };
 };
 
-/** Drawn once, then shown as a picture: pictures scroll with the page, while every canvas would be laid over it anew each frame. */
+/**
+ * Drawn once, then shown as a picture: pictures scroll with the page, while every canvas would be laid over it anew
+ * each frame.
+ */
 function Tile({ left, lines, played, height, hue }: { left: Px; height: Px; hue: string } & Drawn) {
   const pxPerTick = useView((state) => state.pxPerTick);
   const theme = useTheme();

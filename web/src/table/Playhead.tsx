@@ -13,7 +13,10 @@ interface Props {
   scroller: RefObject<HTMLDivElement | null>;
 }
 
-/** The line at the playhead, moved without drawing anything else again; while playing the table follows it by whole views. */
+/**
+ * The line at the playhead, moved without drawing anything else again; while playing the table follows it by whole
+ * views.
+ */
 export function Playhead({ headerWidth, scroller }: Props) {
   const line = useRef<HTMLDivElement>(null);
   useEffect(() => {

@@ -1,3 +1,4 @@
+import { clsx } from "clsx";
 import { memo, useEffect, useRef } from "react";
 import type { ClipPart, Pass, RegionPart } from "../api/types";
 import { NAME_HEIGHT } from "../geometry/heights";
@@ -54,13 +55,11 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
       aria-pressed={selected}
       aria-label={`${name}${region.muted ? " · muted" : ""}, region at ${positionText(meter, region.start_tick)}`}
       data-testid={region.id}
-      className={`absolute top-0.5 cursor-grab overflow-clip rounded-lg border ${selected ? "held ring-2 ring-[var(--hue)]" : ""} ${region.muted ? "border-dashed opacity-45" : ""}`}
+      className={clsx("region", selected && "held region-chosen", region.muted && "region-muted")}
       style={{
         left: left + 1,
         width: Math.max(6, width - 2),
         height: height - 4,
-        borderColor: "var(--hue)",
-        background: "color-mix(in oklab, var(--hue) 13%, var(--strip))",
       }}
       onPointerDown={(event) => pressRegion(event, region)}
       onKeyDown={(event) => {
@@ -84,7 +83,7 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
       {(["start", "end"] as const).map((side) => (
         <i
           key={side}
-          className={`absolute top-0 w-2 cursor-ew-resize touch-none pointer-coarse:w-3 ${side === "start" ? "left-0" : "right-0"}`}
+          className={clsx("region-edge", side === "start" ? "left-0" : "right-0")}
           style={{ height: folded ? "100%" : NAME_HEIGHT }}
           title={
             side === "start" ? "Trim the start, or repeat the loop earlier" : "Trim the end, or repeat the loop later"
@@ -93,10 +92,7 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
           onPointerDown={(event) => pressRegionEdge(event, region, side)}
         />
       ))}
-      <span
-        className={`hue pointer-events-none inline-block max-w-full truncate px-1.5 text-xs leading-[17px] font-semibold ${folded ? "" : "sticky"}`}
-        style={{ left: "var(--header-width)" }}
-      >
+      <span className={clsx("region-name hue", !folded && "sticky")} style={{ left: "var(--header-width)" }}>
         {name}
         {region.muted && " · muted"}
       </span>

@@ -12,7 +12,10 @@ import { setView, viewNow } from "../state/view";
 import { setWishes } from "../state/wishes";
 import { showTime } from "./scrolling";
 
-/** One Tab leads to a track; inside it arrows walk: over what stands beside it, then over its regions in order of time. */
+/**
+ * One Tab leads to a track; inside it arrows walk: over what stands beside it, then over its regions in order of
+ * time.
+ */
 const STEPS: Record<string, 1 | -1> = { ArrowRight: 1, ArrowLeft: -1 };
 const TALLER: Record<string, number> = { ArrowUp: 1 / 1.15, ArrowDown: 1.15 };
 

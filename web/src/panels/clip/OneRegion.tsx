@@ -10,6 +10,7 @@ import { MovesCopy } from "../MovesCopy";
 export function OneRegion({ region, model }: { region: RegionPart; model: Model }) {
   const clip = model.clips[region.clip_id];
   const carrier = clip.kind === "carrier";
+  const position = (tick: number) => positionText(model.head.meter, tick);
   const { start_tick, end_tick } = model.head.range;
   const goals = useMemo(
     () =>
@@ -34,7 +35,7 @@ export function OneRegion({ region, model }: { region: RegionPart; model: Model 
       </div>
       {carrier && (
         <Deed
-          words={`Fit to the range ${positionText(model.head.meter, start_tick)} – ${positionText(model.head.meter, end_tick)}`}
+          words={`Fit to the range ${position(start_tick)} – ${position(end_tick)}`}
           title="The clip gets the length of the range; its moves are stretched along"
           onDo={() => void editAndTell("fit_carrier", { region_id: region.id, start_tick, end_tick })}
         />
@@ -47,7 +48,7 @@ export function OneRegion({ region, model }: { region: RegionPart; model: Model 
       <p className="faint text-xs">
         {carrier
           ? "A carrier clip moves any knob of the song: pick a track, or the finder, and press the + of the knob."
-          : "Drag the edges of a region to trim it, or to repeat it over more bars: moves and material stay where they are."}
+          : "Drag the edges of a region to trim it, or to repeat it over more bars: moves and material stay."}
       </p>
     </>
   );

@@ -1,3 +1,4 @@
+import { clsx } from "clsx";
 import type { EnvelopePart } from "../../api/types";
 import { shapeOf } from "../../gestures/bends";
 import { runsOf } from "../../state/choosing";
@@ -32,7 +33,7 @@ export function ShapeNumbers({ envelope, chosen }: { envelope: EnvelopePart; cho
           <button
             key={name}
             type="button"
-            className={`btn btn-xs h-7 min-h-0 w-[25px] p-0 pointer-coarse:h-11 pointer-coarse:w-9 ${nameOf(shape) === name ? "btn-accent" : "btn-ghost"}`}
+            className={clsx("by-choice", nameOf(shape) === name && "hue bg-base-300")}
             aria-label={name}
             aria-pressed={nameOf(shape) === name}
             title={name}

@@ -12,7 +12,8 @@ const LOOK =
   "pointer-coarse:opacity-100";
 
 /**
- * The one press that makes an envelope for a knob: in the selected clip, or with none selected on the track. Where there is
+ * The one press that makes an envelope for a knob: in the selected clip, or with none selected on the track. Where
+ * there is
  * one already, it asks how the next one is to act.
  */
 export function EmbedButton({ placed, acts, focused }: { placed: Placed; acts: Acting; focused: boolean }) {

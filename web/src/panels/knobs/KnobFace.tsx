@@ -15,7 +15,9 @@ const polar = (degrees: number, radius: number): string => {
 };
 const arc = (from: Normalised, to: Normalised, radius: number): string => {
   const [a, b] = [Math.min(from, to), Math.max(from, to)];
-  return `M${polar(START + SWEEP * a, radius)}A${radius} ${radius} 0 ${(b - a) * SWEEP > 180 ? 1 : 0} 1 ${polar(START + SWEEP * b, radius)}`;
+  const large = (b - a) * SWEEP > 180 ? 1 : 0;
+  const [start, end] = [polar(START + SWEEP * a, radius), polar(START + SWEEP * b, radius)];
+  return `M${start}A${radius} ${radius} 0 ${large} 1 ${end}`;
 };
 
 const needle = (value: Normalised): string => `M${polar(START + SWEEP * value, 3)}L${polar(START + SWEEP * value, 12)}`;

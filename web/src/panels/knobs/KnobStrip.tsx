@@ -44,7 +44,10 @@ function useExactValues(addresses: string): void {
   }, [songId, addresses, trying, playing, still, revision]);
 }
 
-/** A device with very many parameters shows the first of them, and all that move or are in focus; the finder has the rest. */
+/**
+ * A device with very many parameters shows the first of them, and all that move or are in focus; the finder has the
+ * rest.
+ */
 const MOST = 24;
 const FIRST = 6;
 const shownOf = (list: Placed[], find: Lookup, focus: string | null): Placed[] =>

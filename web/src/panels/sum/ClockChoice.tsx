@@ -18,6 +18,7 @@ export function ClockChoice({ envelope }: { envelope: EnvelopePart }) {
   const clip = useSong(({ model }) => model.clips[envelope.owner.slice(5)]);
   const meeting = useSong((state) => (envelope.clock === "own_length" ? state.meetings?.[envelope.id] : undefined));
   const beat = beatTicks(meter);
+  const bars = (ticks: Ticks) => Math.round((ticks / barTicks(meter)) * 100) / 100;
   const own = envelope.own_length_ticks ?? clip?.length_ticks ?? beat;
   const set = (clock: Clock, length: Ticks | null = envelope.own_length_ticks ?? null) =>
     edit("set_clock", {
@@ -52,8 +53,7 @@ export function ClockChoice({ envelope }: { envelope: EnvelopePart }) {
       )}
       {meeting && (
         <p className="faint text-xs" data-testid="meeting">
-          It meets the loop again after {meeting / beat} beats ({Math.round((meeting / barTicks(meter)) * 100) / 100}{" "}
-          bars).
+          It meets the loop again after {meeting / beat} beats ({bars(meeting)} bars).
         </p>
       )}
     </>

@@ -13,6 +13,7 @@ export function Conflicts({ address, tick }: { address: string; tick: number }) 
   const here = all.filter(([from, to]) => tick >= from && tick < to);
   const told = here.length > 0 ? here : all.slice(0, 1);
   if (told.length === 0) return null;
+  const position = (at: number) => positionText(model.head.meter, at);
   const name = (regionId: string) => model.clips[model.regions[regionId]?.clip_id]?.name ?? "a clip";
   const role = (envelopeId: string) => edit("set_role", { envelope_id: envelopeId, role: "shift" });
   return (
@@ -20,8 +21,8 @@ export function Conflicts({ address, tick }: { address: string; tick: number }) 
       {told.map(([from, to, winner, loser]) => (
         <div key={`${from} ${winner[0]} ${loser[0]}`} className="flex flex-col gap-1.5">
           <p className="text-xs">
-            <b>Two set this</b> from {positionText(model.head.meter, from)} to {positionText(model.head.meter, to)}:{" "}
-            <b>{name(winner[1])}</b> is heard, {name(loser[1])} is not.
+            <b>Two set this</b> from {position(from)} to {position(to)}: <b>{name(winner[1])}</b> is heard,{" "}
+            {name(loser[1])} is not.
           </p>
           <div className="flex flex-wrap gap-1">
             <button

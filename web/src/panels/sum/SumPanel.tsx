@@ -1,3 +1,4 @@
+import { clsx } from "clsx";
 import { Circle, Ear, Hand, Minus, MoreHorizontal, Scissors } from "lucide-react";
 import { type ReactNode, useEffect, useState } from "react";
 import { Refused, songApi } from "../../api/client";
@@ -126,7 +127,7 @@ function StepCard({ step }: { step: Step }) {
     <li className={step.overruled || step.waits ? "opacity-50" : ""}>
       <Tag
         {...(lead ? { type: "button" as const, onClick: lead, title: "Go to this envelope" } : {})}
-        className={`flex w-full items-center gap-2.5 rounded-field border border-base-300 bg-base-200 px-2.5 py-1.5 text-left ${lead ? "cursor-pointer hover:border-[var(--hue)]" : ""}`}
+        className={clsx("step", lead && "step-leads")}
       >
         <span className="hue shrink-0" aria-hidden="true">
           {MARKS[step.kind]}

@@ -13,10 +13,8 @@ export function Duplicate({ track }: { track: TrackPart }) {
   const words = (number: number, word: string) => `${number} ${word}${number === 1 ? "" : "s"}`;
   const make = (moves: EditInputs["duplicate_track"]["moves"]) =>
     void editAndTell("duplicate_track", { track_id: track.id, moves });
-  if (!counts)
-    return (
-      <Deed rank="main" words="Duplicate this track …" onDo={() => void api().trackCounts(track.id).then(setCounts)} />
-    );
+  const count = () => void api().trackCounts(track.id).then(setCounts);
+  if (!counts) return <Deed rank="main" words="Duplicate this track …" onDo={count} />;
   return (
     <div className="rounded-field border border-base-300 p-2" role="group" aria-label="Duplicate this track">
       <button type="button" className="btn btn-sm btn-primary w-full pointer-coarse:h-11" onClick={() => make(true)}>

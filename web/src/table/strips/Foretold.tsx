@@ -19,19 +19,18 @@ interface Props {
   ground: Ground;
   hover: Hit;
   tool: Tool;
-  height: number;
   say: SayPosition;
 }
 
 /** What a press here will do, before it is made: a ghost and a few words. */
-export function Foretold({ ground, hover, tool, height, say }: Props) {
+export function Foretold({ ground, hover, tool, say }: Props) {
   switch (hover.kind) {
     case "ground":
-      return <OnGround ground={ground} hover={hover} tool={tool} height={height} say={say} />;
+      return <OnGround ground={ground} hover={hover} tool={tool} say={say} />;
     case "line":
-      return <OnLine ground={ground} x={hover.x} height={height} say={say} />;
+      return <OnLine ground={ground} x={hover.x} say={say} />;
     default:
-      return <Words x={hover.x} y={hover.y} height={height} text={markWords(ground, hover, say)} />;
+      return <Words x={hover.x} y={hover.y} text={markWords(ground, hover, say)} />;
   }
 }
 
@@ -41,16 +40,16 @@ function usePlaceWords(words: string, question: Question | null, position: strin
   return [words, text, position].filter(Boolean).join(" · ");
 }
 
-function OnGround({ ground, hover, tool, height, say }: Props) {
+function OnGround({ ground, hover, tool, say }: Props) {
   const { points, id } = ground.envelope;
   const words = TOOL_WORDS[tool] ?? (points.length === 0 ? "add the first point" : null);
   const value: Normalised = valueAt(ground, hover.y);
   const levels = words !== null && tool !== "rub" && tool !== "range" && tool !== "lasso";
   const text = usePlaceWords(words ?? "", levels ? { envelope_id: id, value } : null, say(tickAt(ground, hover.x)));
-  return words && <Words x={hover.x} y={hover.y} height={height} text={text} />;
+  return words && <Words x={hover.x} y={hover.y} text={text} />;
 }
 
-function OnLine({ ground, x, height, say }: { ground: Ground; x: number; height: number; say: SayPosition }) {
+function OnLine({ ground, x, say }: { ground: Ground; x: number; say: SayPosition }) {
   const spot = lineAt(ground, x, false);
   const tick: Ticks = spot?.tick ?? 0;
   const text = usePlaceWords("add a point", spot && { envelope_id: ground.envelope.id, tick }, say(tick));
@@ -59,7 +58,7 @@ function OnLine({ ground, x, height, say }: { ground: Ground; x: number; height:
   return (
     <g pointerEvents="none">
       <circle cx={left} cy={top} r={4.6} className="handle" strokeDasharray="2 2" />
-      <Words x={left} y={top} height={height} text={text} />
+      <Words x={left} y={top} text={text} />
     </g>
   );
 }

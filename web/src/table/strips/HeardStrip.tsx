@@ -51,16 +51,17 @@ function ConflictMarks({ focus, view: [from, to] }: { focus: string | null; view
   const conflicts = useSong((state) => (focus ? state.conflicts[focus] : undefined)) ?? NO_CONFLICTS;
   const pxPerTick = useView((state) => state.pxPerTick);
   const meter = useSong((state) => state.model.head.meter);
+  const position = (tick: number) => positionText(meter, tick);
   return conflicts
     .filter((conflict) => conflict[0] < to && conflict[1] > from)
     .map(([start, end]) => (
       <button
         key={`${start} ${end}`}
         type="button"
-        className="conflict absolute top-0 h-3.5 cursor-pointer overflow-hidden rounded-sm text-left text-xs leading-3.5"
+        className="conflict"
         style={{ left: tickToX({ pxPerTick }, start), width: Math.max(8, tickToX({ pxPerTick }, end - start)) }}
-        title={`Two clip envelopes set this from ${positionText(meter, start)} to ${positionText(meter, end)}; only one is heard. Press to settle it.`}
-        aria-label={`Two set this: settle it at ${positionText(meter, start)}`}
+        title={`Two set this from ${position(start)} to ${position(end)}; only one is heard. Press to settle it.`}
+        aria-label={`Two set this: settle it at ${position(start)}`}
         onClick={() => {
           player.seek(start);
           setView({ sheet: "sum" });

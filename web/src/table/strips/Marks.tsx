@@ -1,3 +1,4 @@
+import { clsx } from "clsx";
 import { memo, useEffect, useRef } from "react";
 import type { PointRecord, Px, Ticks, TouchedPoint } from "../../api/types";
 import { bendMark, type Ground, type Hit, inside, outside, pointsWithin, skewMark, xOf, yOf } from "../../geometry/hit";
@@ -50,6 +51,7 @@ export function Marks({ ground, touched, added, hover, view, round, name, say }:
   const single = many ? places.filter((index) => picked.has(index)).slice(0, MANY) : places;
   const marked = (kind: Hit["kind"], index: number) =>
     hover?.kind === kind && "index" in hover && hover.index === index;
+  const told = (index: number) => marked("point", index) || inSegment(index);
   const inSegment = (index: number) =>
     hover?.kind === "segment" && (hover.index === index || hover.index + 1 === index);
   const before = Math.max(0, first - 1);
@@ -87,7 +89,7 @@ export function Marks({ ground, touched, added, hover, view, round, name, say }:
             key={`point-${index}`}
             ref={index === wished ? wishedMark : undefined}
             transform={`translate(${xOf(ground, point.tick)} ${yOf(ground, point.value)})`}
-            className={`mark ${picked.has(index) ? "chosen" : ""} ${marked("point", index) || inSegment(index) ? "told" : ""}`}
+            className={clsx("mark", picked.has(index) && "chosen", told(index) && "told")}
             tabIndex={-1}
             role="slider"
             aria-orientation="vertical"
@@ -95,7 +97,7 @@ export function Marks({ ground, touched, added, hover, view, round, name, say }:
             aria-valuemin={Math.round(ground.band.low * 100)}
             aria-valuemax={Math.round(ground.band.high * 100)}
             aria-valuenow={Math.round(point.value * 100)}
-            aria-valuetext={told(ground, point, say)}
+            aria-valuetext={spoken(ground, point, say)}
             data-testid={`point-${envelope.id}-${index}`}
             onFocus={() => !picked.has(index) && choose(envelope.id, index, "only", window[0])}
           >
@@ -131,7 +133,7 @@ export function Marks({ ground, touched, added, hover, view, round, name, say }:
 }
 
 /** What is said of a point: its value, where it is in its clip and in the song, and the shape of what leaves it. */
-function told({ envelope, window }: Ground, point: PointRecord, say: SayPosition): string {
+function spoken({ envelope, window }: Ground, point: PointRecord, say: SayPosition): string {
   const inSong = say(Math.round(outside(window, point.tick)));
   const place = envelope.owner.startsWith("clip/") ? `in the clip ${say(point.tick)}, in the song ${inSong}` : inSong;
   return [point.text, place, point.wave ?? point.shape].filter(Boolean).join(", ");
@@ -142,8 +144,10 @@ const Dots = memo(
   function Dots({ ground, first, end, without }: { ground: Ground; first: number; end: number; without: number[] }) {
     const left = new Set(without);
     const places = Array.from({ length: end - first }, (_, i) => first + i).filter((index) => !left.has(index));
-    const dot = (index: number) =>
-      `M${xOf(ground, ground.envelope.points[index].tick).toFixed(1)} ${yOf(ground, ground.envelope.points[index].value).toFixed(1)}h0`;
+    const dot = (index: number) => {
+      const { tick, value } = ground.envelope.points[index];
+      return `M${xOf(ground, tick).toFixed(1)} ${yOf(ground, value).toFixed(1)}h0`;
+    };
     return <path d={places.map(dot).join("")} className="dots" />;
   },
   (a, b) =>

@@ -16,7 +16,9 @@ interface Props {
   name: string;
 }
 
-/** The end of an envelope with a length of its own, to be dragged, in every region; and where it meets its loop again. */
+/**
+ * The end of an envelope with a length of its own, to be dragged, in every region; and where it meets its loop again.
+ */
 export function OwnLength({ envelope, regions, windows, height, name }: Props) {
   const pxPerTick = useView((state) => state.pxPerTick);
   const [trial, setTrial] = useState<Ticks | null>(null);

@@ -16,7 +16,9 @@ interface Props {
   height: Px;
 }
 
-/** What of an envelope lies past the end of its loop, where it is never heard: hatched beyond it, in the pass at hand. */
+/**
+ * What of an envelope lies past the end of its loop, where it is never heard: hatched beyond it, in the pass at hand.
+ */
 export function PastEnd({ envelope, clip, windows, height }: Props) {
   const corners = useSong((state) => state.preview?.curves[envelope.id] ?? state.curves[envelope.id]) ?? NO_CORNERS;
   const from = useChoice((state) => (state.envelopeId === envelope.id ? state.windowFrom : null));
