@@ -67,4 +67,64 @@ RSpec.describe "Fingers in the studio" do
     swipe([edge[0] + 6, edge[1]], 104, 0)
     eventually(id) { |now| now.range.start_tick == DemoSong.build.range.start_tick + 3840 }
   end
+
+  it "keeps the curve that is typed at in sight while a screen keyboard covers the rest" do
+    show_bar(5)
+    tap(middle("point-#{mooring}-1"))
+    show_panel("Edit")
+    page.find_field("Value").click
+    page.driver.resize(390, 500)
+    expect(page).to have_no_css("nav")
+    seen = watch(-> { page.evaluate_script(<<~JS) }, ->(all) { all.any? && all.last })
+      (() => { const [curve, sheet, bar] = ["[data-testid='line-#{mooring}']", ".sheet", "[data-testid='ruler']"]
+                 .map((one) => document.querySelector(one).getBoundingClientRect());
+               return curve.top >= bar.bottom - 1 && curve.bottom <= sheet.top && sheet.bottom <= 500; })()
+    JS
+    expect(seen).to be true
+    expect(page.find_field("Value").evaluate_script("document.activeElement === this")).to be true
+  ensure
+    page.driver.resize(390, 844)
+  end
+
+  it "says the value over the finger, in the top bar where there is no room above, and never beyond the view" do
+    show_bar(5)
+    x, y = middle("point-#{mooring}-1")
+    box = lambda do
+      words = page.find("[data-testid='words']", visible: :all)
+      page.evaluate_script("(b => [b.left, b.right, b.top, b.bottom])(arguments[0].getBoundingClientRect())", words)
+    end
+    swipe([x, y], 0, 16) { @low = box.call }
+    expect(@low[3]).to be_within(4).of(y + 16 - 56)
+    eventually(id) { |now| points(now)[1].value < 0.38 }
+    x, y = middle("point-#{mooring}-1")
+    swipe([x, y], 0, -200) { @high = box.call }
+    expect(@high[2]).to be < 48
+    expect([@low, @high].map { |left, right,| left >= 124 && right <= 390 }).to eq [true, true]
+  end
+
+  # Presses land where a finger's middle is; what is drawn smaller reaches further (its ::after, or its own box).
+  it "offers nothing to press that is smaller than a fingertip, in any sheet" do
+    small = lambda do
+      page.evaluate_script(<<~JS)
+        [...document.querySelectorAll("button, select, input, [role=tab], .fold")].flatMap((it) => {
+          const box = it.getBoundingClientRect();
+          if (box.width === 0 || box.bottom < 0 || box.top > innerHeight || it.closest("[hidden]")) return [];
+          const after = getComputedStyle(it, "::after");
+          const more = after.content !== "none" && after.position === "absolute" ? -2 * parseFloat(after.top) : 0;
+          const [width, height] = [box.width + more, box.height + more];
+          return width >= 43.5 && height >= 43.5 ? [] : [`${it.getAttribute("aria-label") || it.textContent} ${Math.round(width)}x${Math.round(height)}`];
+        })
+      JS
+    end
+    expect(page.evaluate_script("matchMedia('(pointer: coarse)').matches")).to be true
+    tap(middle("point-#{mooring}-1"))
+    found = { "song" => small.call }
+    show_panel("Edit")
+    page.find_all(".fold").each(&:click)
+    found["points"] = small.call
+    show_panel("Edit")
+    tap(name_row(standing(id).song.track("rope-bass").regions.first.id))
+    found.merge! %w[Knobs Sum Edit Finder Clip Track Song].to_h { |sheet| show_panel(sheet).then { [sheet, small.call] } }
+    expect(found.reject { |_, list| list.empty? }).to eq({})
+  end
 end

@@ -129,7 +129,7 @@ function Row({ entry, top, chosen }: { entry: Found; top: number; chosen: boolea
     >
       <button
         type="button"
-        className="min-w-0 grow cursor-pointer text-left"
+        className="h-full min-w-0 grow cursor-pointer text-left"
         onClick={() => lead(entry)}
         title={entry.entry.automatable ? undefined : `Cannot be automated: ${entry.entry.reason}`}
         data-testid={`found-${entry.address}`}

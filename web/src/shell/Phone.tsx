@@ -1,7 +1,10 @@
 import { clsx } from "clsx";
-import { type PanelName, setView, useView } from "../state/view";
+import { useEffect } from "react";
+import { type PanelName, setView, useView, viewNow } from "../state/view";
+import { reveal } from "../table/scrolling";
 import { Table } from "../table/Table";
 import { Notice } from "../ui/Notice";
+import { useSeen } from "../ui/useSeen";
 import { ChoiceBar } from "./ChoiceBar";
 import { Panel } from "./Panel";
 import { PANELS, PHONE_SHEETS } from "./panelNames";
@@ -12,11 +15,18 @@ import { PlayButton } from "./Transport";
 /** One column: the song, one sheet from below, the transport in reach of the thumb. */
 export function Phone() {
   const sheet = useView((state) => state.sheet);
+  const { height, typing } = useSeen();
+  useEffect(() => {
+    const { trackId } = viewNow();
+    if (!typing) return;
+    window.scrollTo(0, 0);
+    if (trackId) reveal(trackId);
+  }, [typing]);
   return (
-    <div className="flex h-dvh flex-col">
+    <div className="flex h-dvh flex-col" style={typing && height ? { height } : undefined}>
       <div className="phone-top">
         <TopBar narrow />
-        <ToolBar narrow />
+        {!typing && <ToolBar narrow />}
       </div>
       <main className="min-h-0 grow" aria-label="Song">
         <Table narrow />
@@ -28,14 +38,19 @@ export function Phone() {
         </div>
       </div>
       {sheet && (
-        <section className={clsx("sheet", sheet === "knobs" ? "h-40" : "h-[46dvh]")} aria-label={PANELS[sheet].name}>
+        <section
+          className={clsx("sheet", sheet === "knobs" ? "h-40" : typing ? "h-[44%]" : "h-[46dvh]")}
+          aria-label={PANELS[sheet].name}
+        >
           <Panel name={sheet} />
         </section>
       )}
-      <nav className="flex shrink-0 items-center border-t border-base-300 bg-base-100 pb-[env(safe-area-inset-bottom)]">
-        <Sheets current={sheet} />
-        <PlayButton large />
-      </nav>
+      {!typing && (
+        <nav className="phone-nav">
+          <Sheets current={sheet} />
+          <PlayButton large />
+        </nav>
+      )}
     </div>
   );
 }

@@ -56,7 +56,7 @@ export function RowHeader({ track, model, find, focus, width }: Props) {
             <button
               ref={name}
               type="button"
-              className={clsx("min-w-0 grow truncate pr-2 text-left", chosen ? "font-bold" : "font-semibold")}
+              className={clsx("h-full min-w-0 grow truncate pr-2 text-left", chosen ? "font-bold" : "font-semibold")}
               aria-pressed={chosen}
               onClick={() => choose(track.id)}
             >

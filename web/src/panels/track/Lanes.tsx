@@ -48,7 +48,7 @@ function LaneEntry({ track, lane, placed }: { track: TrackPart; lane: EnvelopePa
       <div className="flex items-center gap-0.5">
         <button
           type="button"
-          className="hue min-w-0 grow truncate text-left font-semibold"
+          className="hue min-w-0 grow truncate text-left font-semibold pointer-coarse:h-11"
           title="Bring it into focus"
           onClick={() => focusOn(lane.target)}
         >
