@@ -56,7 +56,7 @@ export function ToolBar({ narrow }: { narrow: boolean }) {
         ))}
         {narrow && <GridSelect />}
       </div>
-      {!narrow && <span className="mx-1 h-5 w-px shrink-0 bg-base-300" />}
+      {!narrow && roomy && <span className="mx-1 h-5 w-px shrink-0 bg-base-300" />}
       {!narrow && <GridSelect />}
       <div className="grow" />
       {roomy && !narrow ? <Spread /> : <Folded narrow={narrow} />}

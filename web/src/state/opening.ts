@@ -10,6 +10,7 @@ import { resetSong, setSong, song } from "./song";
 import { whole } from "./taking";
 import { resetTransport, setTransport } from "./transport";
 import { FRESH_VIEW, type KeptView, resetView, setView } from "./view";
+import { setWishes } from "./wishes";
 
 /** Opens a song: its parts first, drawings as rows come into view. */
 export async function openSong(id: number): Promise<void> {
@@ -17,7 +18,9 @@ export async function openSong(id: number): Promise<void> {
   setNotice({ notice: null });
   const [snapshot, known] = await Promise.all([songApi(id).snapshot(), song().catalogue ?? catalogue()]);
   const { model, ...rest } = whole(snapshot);
-  const { view, playhead } = keptView(id) ?? firstView(model);
+  const kept = keptView(id);
+  const { view, playhead } = kept ?? firstView(model);
+  if (!kept) setWishes({ rows: true });
   const there = model.tracks.some((track) => track.id === view.trackId);
   setTransport({ playhead });
   setView({ ...view, trackId: there ? view.trackId : (model.tracks[0]?.id ?? null) });

@@ -9,13 +9,22 @@ interface Wishes {
   point: { envelopeId: string; index: number; windowFrom: Ticks } | null;
   field: FieldName | null;
   region: string | null;
+  /** Whether the rows are to share the height of the view, once they are on the screen. */
+  rows: boolean;
   /** The name of a track. */
   header: string | null;
   /** Where the keyboard goes when that field is left. */
   back: (() => void) | null;
 }
 
-export const useWishes = create<Wishes>(() => ({ point: null, field: null, region: null, header: null, back: null }));
+export const useWishes = create<Wishes>(() => ({
+  point: null,
+  field: null,
+  region: null,
+  header: null,
+  rows: false,
+  back: null,
+}));
 export const wishesNow = useWishes.getState;
 export const setWishes = useWishes.setState;
 

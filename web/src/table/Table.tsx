@@ -7,9 +7,10 @@ import { songEnd } from "../state/model";
 import { setTable } from "../state/stage";
 import { useShown } from "../state/useShown";
 import { useView, viewNow } from "../state/view";
+import { setWishes, wishesNow } from "../state/wishes";
 import { Playhead } from "./Playhead";
 import { Ruler } from "./Ruler";
-import { rest, reveal, stay, zoom } from "./scrolling";
+import { fitRows, rest, reveal, stay, zoom } from "./scrolling";
 import { firstAutomated, TrackRow } from "./TrackRow";
 
 /** The view is widened to whole chunks, so that a little scrolling draws nothing anew. */
@@ -54,6 +55,8 @@ export function Table({ narrow }: { narrow: boolean }) {
   useLayoutEffect(() => {
     setTable(scroller.current, headerWidth);
     const { trackId, unfolded } = viewNow();
+    if (wishesNow().rows) fitRows();
+    setWishes({ rows: false });
     if (trackId && unfolded.includes(trackId)) reveal(trackId);
     return () => setTable(null, headerWidth);
   }, [headerWidth]);

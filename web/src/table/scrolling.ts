@@ -35,7 +35,7 @@ export function zoom(factor: number, x = 300): void {
 }
 
 /** Shares the height of the view among the unfolded rows, so that nothing stays empty under them. */
-function fitRows(): void {
+export function fitRows(): void {
   const box = tableBox();
   const { unfolded } = viewNow();
   const { tracks } = song().model;

@@ -76,7 +76,7 @@ export function KnobStrip() {
       </p>
     );
   return (
-    <div className="flex h-full gap-2 overflow-auto p-2" aria-label={`Knobs of ${track.name}`} role="group">
+    <div className="fade-x flex h-full gap-2 overflow-auto p-2" aria-label={`Knobs of ${track.name}`} role="group">
       {cards.map((device) => (
         <section
           key={device.id}

@@ -10,6 +10,7 @@ import { useSong } from "../../state/song";
 import { transportNow, useTransport } from "../../state/transport";
 import { setView, useView } from "../../state/view";
 import { leadTo } from "../../table/lead";
+import { useNarrow } from "../../ui/useNarrow";
 import { Conflicts } from "./Conflicts";
 import { EnvelopePanel } from "./EnvelopePanel";
 
@@ -63,6 +64,7 @@ function useExplanation(address: string | null): { found: Explanation | null; fa
 /** Why the parameter in focus has its value at the playhead, step by step; and the envelope at hand. */
 export function SumPanel({ address }: { address: string | null }) {
   const { found, fault } = useExplanation(address);
+  const narrow = useNarrow();
   if (!address) return <p className="faint p-4">Touch a knob to see where its value comes from.</p>;
   if (fault) return <p className="p-4 text-error">{fault}</p>;
   if (!found) return <progress className="progress m-4 w-40" aria-label="Asking why" />;
@@ -73,7 +75,7 @@ export function SumPanel({ address }: { address: string | null }) {
           <p className="faint min-w-0 grow text-xs">
             {found.name}, heard at {found.position}
           </p>
-          <PlaceSwitch />
+          {!narrow && <PlaceSwitch />}
         </div>
         <p className="text-2xl leading-8 font-bold" data-testid="sum-heard">
           {found.text}
