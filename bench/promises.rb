@@ -169,7 +169,15 @@ class Promises
     drags&.quit
   end
 
+  # A browser that has nothing of the page yet, each time.
   def first_load
+    times = Array.new(5) do
+      scroll = Scroll.new(server.port)
+      scroll.first_rows(server.demo_id)
+    ensure
+      scroll&.quit
+    end
+    note("the demo opened in a fresh Chromium, to the first rows drawn", Measure.summary(times))
     files = Dir[File.join(Server.public_folder, "assets/*.js")]
     note("JavaScript at first load, gzipped", { "bytes" => files.sum { |file| Zlib.gzip(File.binread(file), level: 6).bytesize } })
   end

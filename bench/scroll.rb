@@ -36,6 +36,12 @@ class Scroll
     ((Measure.now - start) * 1000).round
   end
 
+  # @return [Integer] milliseconds from the start of the navigation to the first rows drawn, by the page's own clock
+  def first_rows(song_id)
+    visit(song_id)
+    @session.evaluate_script("performance.getEntriesByName('rows drawn')[0].startTime").round
+  end
+
   def session = yield(@session)
   def frames = Measure.summary(Capybara.using_wait_time(90) { @session.evaluate_async_script(SCRIPT) })
   def quit = @session.driver.quit

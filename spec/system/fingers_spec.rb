@@ -124,7 +124,10 @@ RSpec.describe "Fingers in the studio" do
     found["points"] = small.call
     show_panel("Edit")
     tap(name_row(standing(id).song.track("rope-bass").regions.first.id))
-    found.merge! %w[Knobs Sum Edit Finder Clip Track Song].to_h { |sheet| show_panel(sheet).then { [sheet, small.call] } }
+    %w[Knobs Sum Edit Finder Clip Track Song].each do |sheet|
+      show_panel(sheet)
+      found[sheet] = small.call
+    end
     expect(found.reject { |_, list| list.empty? }).to eq({})
   end
 end

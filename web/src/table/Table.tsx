@@ -16,6 +16,8 @@ import { firstAutomated, TrackRow } from "./TrackRow";
 /** The view is widened to whole chunks, so that a little scrolling draws nothing anew. */
 const CHUNK_PX = 1600;
 const CHUNK_ROWS_PX = 160;
+/** When rows were first on the screen, for whoever measures how the page opens. */
+const ROWS_DRAWN = "rows drawn";
 const NO_LANES: never[] = [];
 
 /** The song on the table: ruler, tracks, playhead. Only what lies near the view is drawn. */
@@ -54,6 +56,7 @@ export function Table({ narrow }: { narrow: boolean }) {
 
   useLayoutEffect(() => {
     setTable(scroller.current, headerWidth);
+    performance.mark(ROWS_DRAWN);
     const { trackId, unfolded } = viewNow();
     if (wishesNow().rows) fitRows();
     setWishes({ rows: false });
