@@ -100,4 +100,42 @@ RSpec.describe KindSatchel::OneOfEach do
     expect(lanes.track("bass").lanes.map(&:role)).to eq %w[set scale]
     expect(faults { apply(song, "add_lane", address: "bass/channel/mute", role: "scale") }).to eq [["set_only", "/role"]]
   end
+
+  describe "a set and a shift in one clip, each with its own clock" do
+    let(:song) do
+      set = envelope([0, 0.2], [BAR, 0.6], clock: "once")
+      small_song(clip: [set, envelope([0, 0.0], [BAR / 2, 0.2], [BAR, 0.0], id: "e2", role: "shift")])
+    end
+    let(:ticks) { (0..(8 * BAR)).step(60).to_a }
+
+    def curve(some) = KindSatchel::Heard::Resolver.new(some, address(CUTOFF)).at_each(ticks)
+    def difference(one, other) = curve(one).zip(curve(other)).map { |a, b| (a - b).abs }.max
+
+    it "are laid out as two lanes, and packed one by one, nothing heard changing" do
+      laid = apply(song, "lay_out", track_id: "bass").song
+      expect(laid.track("bass").lanes.map(&:role)).to match_array %w[set shift]
+      expect(difference(laid, song)).to be <= 1e-3
+      packed = laid.track("bass").lanes.reduce(laid) do |some, lane|
+        apply(some, "pack", envelope_id: lane.id, from_tick: BAR, to_tick: 3 * BAR).song
+      end
+      expect(difference(packed, song)).to be <= 2e-3
+    end
+
+    it "go along with copies of the region and of the track, and into the document and back" do
+      region = song.track("bass").regions.first
+      copied = apply(song, "copy_regions", region_ids: [region.id], ticks: 3 * BAR).song
+      here = ticks.select { |tick| tick.between?(BAR, (3 * BAR) - 1) }
+      moved = KindSatchel::Heard::Resolver.new(copied, address(CUTOFF)).at_each(here.map { |tick| tick + (3 * BAR) })
+      expect(moved).to eq KindSatchel::Heard::Resolver.new(song, address(CUTOFF)).at_each(here)
+      twin = apply(song, "duplicate_track", track_id: "bass", moves: true).song
+      copy = twin.clip(twin.tracks[1].regions.first.clip_id)
+      expect(copy.envelopes.map { |one| [one.role, one.clock] }).to eq [%w[set once], %w[shift each_loop]]
+      expect(KindSatchel::Document.load(JSON.parse(json_of(song)))).to eq song
+    end
+
+    it "are both told by the sum" do
+      steps = KindSatchel::Heard::Explanation.new(song, address(CUTOFF), BAR + 960).steps
+      expect(steps.filter_map(&:envelope_id)).to eq %w[e1 e2]
+    end
+  end
 end

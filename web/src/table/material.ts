@@ -26,7 +26,7 @@ export function drawNotes(
     const y = 22 + ((high - note.pitch) / Math.max(1, high - low)) * (height - 34 - line);
     const [x, width] = [start * view.pxPerTick - left, (end - start) * view.pxPerTick - 1];
     pen.fillRect(x, y, Math.max(2, width), line);
-    if (width < 24) continue;
+    if (width < 32 || line < 5) continue;
     pen.globalAlpha = 0.75;
     pen.fillText(nameOf(note.pitch), x + 2, y - 2, width * 2);
     pen.globalAlpha = 0.3;

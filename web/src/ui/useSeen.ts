@@ -7,7 +7,7 @@ const KEYBOARD_SHARE = 0.25;
 const inField = (): boolean =>
   document.activeElement instanceof HTMLInputElement || document.activeElement instanceof HTMLTextAreaElement;
 
-/** What of the page can be seen: its height, and whether a screen keyboard covers the rest while a field is typed into. */
+/** What of the page is seen: its height, and whether a screen keyboard covers the rest while a field is typed into. */
 export function useSeen(): { height: Px | null; typing: boolean } {
   const [seen, setSeen] = useState<{ height: Px | null; typing: boolean }>({ height: null, typing: false });
   useEffect(() => {

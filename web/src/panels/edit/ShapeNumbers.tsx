@@ -28,7 +28,7 @@ export function ShapeNumbers({ envelope, chosen }: { envelope: EnvelopePart; cho
     edit("shape_segments", { envelope_id: envelope.id, runs: runsOf(leaving), shape: next });
   return (
     <div className="flex flex-col gap-1.5">
-      <div className="flex flex-wrap gap-0.5" role="group" aria-label="Shape after the chosen points">
+      <div className="shape-row" role="group" aria-label="Shape after the chosen points">
         {(Object.keys(SHAPES) as ShapeName[]).map((name) => (
           <button
             key={name}

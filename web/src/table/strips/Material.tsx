@@ -34,7 +34,7 @@ export function Material({ clip, passes, from, to, height, drums }: Props) {
     element.height = height * dense;
     pen.scale(dense, dense);
     pen.fillStyle = getComputedStyle(element).color;
-    pen.font = '8.5px "Figtree Variable", sans-serif';
+    pen.font = '12px "Figtree Variable", sans-serif';
     pen.globalAlpha = 0.3;
     for (const pass of passes) {
       if (pass[1] < from || pass[0] > to) continue;
