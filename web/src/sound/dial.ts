@@ -3,6 +3,14 @@ import { cornerBefore, heightAt } from "../geometry/corners";
 /** Ramps of one parameter: seconds, value in the engine's unit, ... (corners; two on one second are a jump). */
 export type Ramps = number[];
 
+/** The value of ramps at a second; level beyond their ends, the later one at a jump. */
+export function valueAt(ramps: Ramps, seconds: number): number {
+  let i = 0;
+  while (i + 2 < ramps.length && ramps[i + 2] <= seconds) i += 2;
+  if (i + 2 >= ramps.length || ramps[i] >= seconds) return ramps[i + 1];
+  return ramps[i + 1] + ((ramps[i + 3] - ramps[i + 1]) * (seconds - ramps[i])) / (ramps[i + 2] - ramps[i]);
+}
+
 /** A jump takes this long, so that it does not click. */
 const JUMP_SECONDS = 0.004;
 /** A change of plan is reached this softly. */

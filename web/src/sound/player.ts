@@ -1,5 +1,5 @@
 import { songApi } from "../api/client";
-import type { Change, Preview, Ticks, TrackPart } from "../api/types";
+import type { Change, Preview, Ticks } from "../api/types";
 import { barTicks } from "../geometry/viewport";
 import type { Follower } from "../state/followers";
 import { songEnd } from "../state/model";
@@ -7,21 +7,12 @@ import { song } from "../state/song";
 import { setLevel, setTransport, transportNow } from "../state/transport";
 import { setView } from "../state/view";
 import { Clock } from "./clock";
-import { Engine } from "./engine";
+import { Engine, type Score } from "./engine";
 import { Rack } from "./rack";
 import { Sounds } from "./sounds";
 import { Stretches } from "./stretches";
 
 const BLOCK_BARS = 8;
-
-/** What of the tracks the sound graph is made from. */
-const wiringOf = (tracks: TrackPart[]): string =>
-  tracks
-    .map(
-      ({ id, output, devices }) =>
-        `${id}>${output}:${devices.map((device) => `${device.id}=${device.type}`).join(",")}`,
-    )
-    .join(";");
 
 /** What cannot be had now is asked for again when it is needed. */
 const leave = (): void => {};
@@ -36,7 +27,6 @@ class Player implements Follower {
   private clock = new Clock();
   private meter: AnalyserNode | null = null;
   private frame = 0;
-  private wiring = "";
   private tempo = "";
 
   opened(songId: number): void {
@@ -155,29 +145,28 @@ class Player implements Follower {
     });
     this.meter = new AnalyserNode(context, { fftSize: 2048 });
     limiter.connect(this.meter).connect(context.destination);
-    this.wiring = wiringOf(model.tracks);
-    this.rack = new Rack({ context, drumSound }, model.tracks, catalogue.send_prefix, limiter);
-    this.engine = new Engine(
-      context,
-      this.rack,
-      this.stretches,
-      () => this.clock,
-      () => song().model.head.range,
-      (id) => sounds.get(id),
-      () => this.clock.secondsAt(songEnd(song().model) + barTicks(song().model.head.meter)),
-      () => this.stop(),
-    );
+    this.rack = new Rack({ context, drumSound }, catalogue.send_prefix, limiter);
+    this.rack.follow(model.tracks, false);
+    this.engine = new Engine(context, this.rack, this.score(this.stretches, sounds), () => this.stop());
   }
 
-  /** The graph follows the tracks: made anew when one comes or goes, or sounds into another. */
+  private score(stretches: Stretches, sounds: Sounds): Score {
+    const { head } = song().model;
+    return {
+      stretches,
+      clock: () => this.clock,
+      loop: () => song().model.head.range,
+      soundOf: (id) => sounds.get(id),
+      endOfSong: () => this.clock.secondsAt(songEnd(song().model) + barTicks(head.meter)),
+    };
+  }
+
+  /** The graph follows the tracks, piece by piece: what did not change goes on sounding. */
   private async rebuilt(): Promise<void> {
-    if (!this.context || !this.sounds || !this.rack || this.wiring === wiringOf(song().model.tracks)) return;
-    const on = transportNow().playing;
-    this.engine?.stop();
-    this.rack.dispose();
-    await this.build(this.context, this.sounds);
-    this.restDials();
-    if (on && transportNow().playing) this.engine?.start(transportNow().playhead);
+    const { catalogue, model } = song();
+    if (!this.rack || !this.sounds || !catalogue) return;
+    await this.sounds.load(Object.values(catalogue.drum_sounds), Object.values(model.clips));
+    this.rack.follow(song().model.tracks, transportNow().playing);
   }
 
   /** Lets just those tracks through that are listened to. */

@@ -1,32 +1,50 @@
 import type { Catalogue, TrackPart } from "../api/types";
 import { engineValue, knobValue, parametersOf } from "../state/catalogue";
-import { DEVICE_SOUNDS, type Studio } from "./devices";
+import type { Studio } from "./devices";
 import { type Dial, ParamDial } from "./dial";
 import { type DeviceSound, gain } from "./parts";
+import { GATE_SECONDS, Strip } from "./strip";
 
-/** Fast enough to be at once, slow enough not to click. */
-const GATE_SECONDS = 0.006;
+/** A send that a track has to a return. */
+interface Send {
+  node: GainNode;
+  to: string;
+}
 
 /** The sound graph of a song: every track's chain, its sends, and the way to the loudspeaker. */
 export class Rack {
   readonly dials = new Map<string, Dial>();
-  private readonly instruments = new Map<string, DeviceSound>();
-  private readonly inputs = new Map<string, AudioNode>();
-  private readonly outputs = new Map<string, AudioNode>();
-  /** After each chain: shut while a track is not listened to. */
-  private readonly gates = new Map<string, GainNode>();
+  private readonly strips = new Map<string, Strip>();
+  private readonly ways = new Map<string, AudioNode>();
+  private readonly sends = new Map<string, Send>();
 
-  constructor(studio: Studio, tracks: TrackPart[], prefix: string, destination: AudioNode) {
-    for (const track of tracks) this.addTrack(studio, track);
-    for (const track of tracks) {
-      const output = this.outputs.get(track.id) as AudioNode;
-      output.connect((track.output && this.inputs.get(track.output)) || destination);
-      if (track.kind === "notes" || track.kind === "audio") this.addSends(studio, track, tracks, prefix, output);
-    }
-  }
+  constructor(
+    private readonly studio: Studio,
+    private readonly prefix: string,
+    private readonly destination: AudioNode,
+  ) {}
 
   instrument(trackId: string): DeviceSound | undefined {
-    return this.instruments.get(trackId);
+    return this.strips.get(trackId)?.instrument;
+  }
+
+  /** Follows the tracks piece by piece: what did not change goes on sounding. Returns whether anything changed. */
+  follow(tracks: TrackPart[], sounding: boolean): boolean {
+    const known = new Set(tracks.map(({ id }) => id));
+    const gone = [...this.strips.keys()].filter((id) => !known.has(id));
+    for (const id of gone) this.drop(id);
+    let changed = gone.length > 0;
+    for (const { id, devices } of tracks) {
+      const strip = this.strips.get(id) ?? new Strip(this.studio, id);
+      if (strip.follow(devices, sounding && this.strips.has(id))) changed = true;
+      this.strips.set(id, strip);
+    }
+    for (const track of tracks) {
+      if (this.lead(track)) changed = true;
+      if (this.send(track, tracks)) changed = true;
+    }
+    if (changed) this.name();
+    return changed;
   }
 
   /** Puts every dial that no ramp drives on its resting value. */
@@ -40,36 +58,60 @@ export class Rack {
   }
 
   dispose(): void {
-    for (const output of this.outputs.values()) output.disconnect();
+    for (const id of [...this.strips.keys()]) this.drop(id);
   }
 
   /** Shuts the gates of tracks that are muted, or not heard because others are soloed; opens all others. */
   silence(trackIds: string[], now: number): void {
-    for (const [id, gate] of this.gates) gate.gain.setTargetAtTime(trackIds.includes(id) ? 0 : 1, now, GATE_SECONDS);
+    for (const [id, { output }] of this.strips)
+      output.gain.setTargetAtTime(trackIds.includes(id) ? 0 : 1, now, GATE_SECONDS);
   }
 
-  private addTrack(studio: Studio, track: TrackPart): void {
-    const input = gain(studio.context, 1);
-    let end: AudioNode = input;
-    for (const device of track.devices) {
-      const sound = DEVICE_SOUNDS[device.type](studio);
-      if (sound.play) this.instruments.set(track.id, sound);
-      if (sound.input) end.connect(sound.input);
-      end = sound.output;
-      for (const [id, dial] of Object.entries(sound.dials)) this.dials.set(`${track.id}/${device.id}/${id}`, dial);
-    }
-    const gate = gain(studio.context, 1);
-    end.connect(gate);
-    this.inputs.set(track.id, input);
-    this.gates.set(track.id, gate);
-    this.outputs.set(track.id, gate);
+  /** The way out of a track: into its group, the master, or to the loudspeaker. */
+  private lead(track: TrackPart): boolean {
+    const strip = this.strips.get(track.id) as Strip;
+    const goal = (track.output && this.strips.get(track.output)?.input) || this.destination;
+    const before = this.ways.get(track.id);
+    if (before === goal) return false;
+    if (before) strip.output.disconnect(before);
+    strip.output.connect(goal);
+    this.ways.set(track.id, goal);
+    return true;
   }
 
-  private addSends(studio: Studio, track: TrackPart, tracks: TrackPart[], prefix: string, output: AudioNode): void {
-    for (const to of tracks.filter((other) => other.kind === "return")) {
-      const send = gain(studio.context, 0);
-      output.connect(send).connect(this.inputs.get(to.id) as AudioNode);
-      this.dials.set(`${track.id}/channel/${prefix}${to.id}`, new ParamDial([send.gain]));
+  /** Sends of a track that sounds itself, one to each return. */
+  private send(track: TrackPart, tracks: TrackPart[]): boolean {
+    if (track.kind !== "notes" && track.kind !== "audio") return false;
+    let changed = false;
+    for (const { id: to, kind } of tracks) {
+      const address = this.sendAddress(track.id, to);
+      if (kind !== "return" || this.sends.has(address)) continue;
+      const node = gain(this.studio.context, 0);
+      (this.strips.get(track.id) as Strip).output.connect(node).connect((this.strips.get(to) as Strip).input);
+      this.sends.set(address, { node, to });
+      changed = true;
     }
+    return changed;
+  }
+
+  private sendAddress = (from: string, to: string): string => `${from}/channel/${this.prefix}${to}`;
+
+  private drop(id: string): void {
+    this.strips.get(id)?.dispose();
+    this.strips.delete(id);
+    this.ways.delete(id);
+    for (const [address, { node, to }] of this.sends) {
+      if (to !== id && !address.startsWith(`${id}/`)) continue;
+      node.disconnect();
+      this.sends.delete(address);
+    }
+  }
+
+  /** Every dial by its address. */
+  private name(): void {
+    this.dials.clear();
+    for (const strip of this.strips.values())
+      for (const [address, dial] of strip.dials()) this.dials.set(address, dial);
+    for (const [address, { node }] of this.sends) this.dials.set(address, new ParamDial([node.gain]));
   }
 }

@@ -1,0 +1,122 @@
+import type { TrackPart } from "../api/types";
+import { DEVICE_SOUNDS, type Studio } from "./devices";
+import type { Dial } from "./dial";
+import { type DeviceSound, gain } from "./parts";
+
+/** A chain is opened again so soon after it was shut to be changed: shorter than an ear takes for a gap. */
+const SHUT_SECONDS = 0.004;
+const CHANGE_AFTER_MS = 6;
+/** Fast enough to be at once, slow enough not to click. */
+export const GATE_SECONDS = 0.006;
+
+interface Placed {
+  type: string;
+  sound: DeviceSound;
+}
+
+/** One track of the sound graph: an input, its chain of devices, and a gate that is shut while it is not listened to. */
+export class Strip {
+  readonly input: GainNode;
+  /** Shut for the moment in which the chain changes. */
+  private readonly seam: GainNode;
+  readonly output: GainNode;
+  private devices = new Map<string, Placed>();
+  private order: string[] = [];
+
+  constructor(
+    private readonly studio: Studio,
+    private readonly trackId: string,
+  ) {
+    this.input = gain(studio.context, 1);
+    this.seam = gain(studio.context, 1);
+    this.output = gain(studio.context, 1);
+    this.input.connect(this.seam);
+    this.seam.connect(this.output);
+  }
+
+  get instrument(): DeviceSound | undefined {
+    return [...this.devices.values()].find(({ sound }) => sound.play)?.sound;
+  }
+
+  /** Dials by address. */
+  *dials(): Generator<[string, Dial]> {
+    for (const [id, { sound }] of this.devices)
+      for (const [name, dial] of Object.entries(sound.dials)) yield [`${this.trackId}/${id}/${name}`, dial];
+  }
+
+  /**
+   * Follows the track's chain: what stays goes on sounding, what is new comes in, what is gone goes out, in a moment too short
+   * to be heard as a gap. Returns whether anything changed.
+   */
+  follow(chain: TrackPart["devices"], sounding: boolean): boolean {
+    const order = chain.map(({ id }) => id);
+    const same = order.length === this.order.length && order.every((id, i) => id === this.order[i]);
+    if (same && chain.every(({ id, type }) => this.devices.get(id)?.type === type)) return false;
+    const before = this.nodes();
+    const next = new Map(chain.map(({ id, type }) => [id, this.placed(id, type)]));
+    const gone = [...this.devices].filter(([id, placed]) => next.get(id) !== placed);
+    this.devices = next;
+    this.order = order;
+    const after = this.nodes();
+    const change = () => {
+      unlink(before);
+      link(after);
+      for (const [, { sound }] of gone) sound.dispose?.();
+    };
+    if (sounding) this.whileShut(change);
+    else change();
+    return true;
+  }
+
+  dispose(): void {
+    this.output.disconnect();
+    for (const { sound } of this.devices.values()) sound.dispose?.();
+  }
+
+  private placed(id: string, type: string): Placed {
+    const known = this.devices.get(id);
+    return known?.type === type ? known : { type, sound: DEVICE_SOUNDS[type](this.studio) };
+  }
+
+  /** What hangs together, from the input to the seam. */
+  private nodes(): [AudioNode, AudioNode][] {
+    const links: [AudioNode, AudioNode][] = [];
+    let end: AudioNode = this.input;
+    for (const id of this.order) {
+      const { sound } = this.devices.get(id) as Placed;
+      if (sound.input) links.push([end, sound.input]);
+      end = sound.output;
+    }
+    links.push([end, this.seam]);
+    return links;
+  }
+
+  private whileShut(change: () => void): void {
+    const { context } = this.studio;
+    const now = context.currentTime;
+    this.seam.gain.cancelScheduledValues(now);
+    this.seam.gain.setValueAtTime(1, now);
+    this.seam.gain.linearRampToValueAtTime(0, now + SHUT_SECONDS);
+    setTimeout(() => {
+      change();
+      const then = context.currentTime;
+      this.seam.gain.cancelScheduledValues(then);
+      this.seam.gain.setValueAtTime(0, then);
+      this.seam.gain.linearRampToValueAtTime(1, then + SHUT_SECONDS);
+    }, CHANGE_AFTER_MS);
+  }
+}
+
+const link = (links: [AudioNode, AudioNode][]): void => {
+  for (const [from, to] of links) from.connect(to);
+};
+
+/** What was linked before is linked no more; where nothing was, nothing is done. */
+const unlink = (links: [AudioNode, AudioNode][]): void => {
+  for (const [from, to] of links)
+    try {
+      from.disconnect(to);
+    } catch {
+      // It was not linked yet.
+    }
+};
