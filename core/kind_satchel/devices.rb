@@ -21,5 +21,8 @@ module KindSatchel
     TYPES = Registry.new("device", [
       CHANNEL, MONO_SYNTH, PAD_SYNTH, PLUCK, PARTIAL_BANK, DRUM_KIT, LOOP_PLAYER, FILTER, DRIVE, CHORUS, DELAY, REVERB
     ].to_h { |type| [type.id, type] })
+
+    # What stands for a type that this version does not know.
+    def self.unknown(id) = Type.new(id:, name: "Unknown device #{id}", role: "effect", plays: nil, parameters: {}.freeze)
   end
 end

@@ -5,6 +5,7 @@ require_relative "edits/moves"
 require_relative "edits/placing"
 require_relative "edits/carrying"
 require_relative "edits/amounts"
+require_relative "edits/chains"
 
 module KindSatchel
   # Every change to a song, a file each under `edits/`. An edit is a pure function of a song and its inputs; it

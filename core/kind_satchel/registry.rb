@@ -16,6 +16,7 @@ module KindSatchel
     end
 
     def ids = @entries.keys
+    def known?(id) = @entries.key?(id)
     def each(&) = @entries.each(&)
     def id_of(entry) = @entries.key(entry)
 

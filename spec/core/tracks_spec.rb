@@ -101,7 +101,6 @@ RSpec.describe "Tracks" do
       expect([removed.tells.map(&:code), gone.automated.map(&:track_id).uniq - ["bass"]]).to eq [["loose"], []]
       expect(KindSatchel::Document.load(JSON.parse(json_of(gone)))).to eq gone
       sound!(gone)
-      expect(faults { apply(song, "remove_track", track_id: "hall") }).to eq [["needed", "/track_id"]]
     end
   end
 

@@ -2,13 +2,14 @@
 
 module KindSatchel
   module Devices
-    # A kind of device: what it is called, what it does (`instrument`, `effect` or `channel`) and its parameters.
-    class Type < Value.of(:id, :name, :role, :parameters)
+    # A kind of device: what it is called, what it does (`instrument`, `effect` or `channel`), what an instrument plays (`notes` or
+    # `audio`, the kind of its track), and its parameters.
+    class Type < Value.of(:id, :name, :role, :plays, :parameters)
       # @yieldparam list [ParameterList]
-      def self.define(id, name, role)
+      def self.define(id, name, role, plays: role == "instrument" ? "notes" : nil)
         list = ParameterList.new
         yield list
-        new(id:, name:, role:, parameters: list.to_h.freeze)
+        new(id:, name:, role:, plays:, parameters: list.to_h.freeze)
       end
 
       # @raise [NotFound]

@@ -7,18 +7,21 @@ module KindSatchel
     def check
       values.freeze
       held.freeze
-      type_rules
       check_values("/values", values)
       check_values("/held", held)
     end
 
-    def type_rules = Devices::TYPES.fetch(type)
+    # @return [Devices::Type] for a type this version does not know, one without parameters, which keeps what it holds and is silent
+    def type_rules = Devices::TYPES.known?(type) ? Devices::TYPES.fetch(type) : Devices.unknown(type)
+
+    # Whether its type is none that this version knows.
+    def unknown? = !Devices::TYPES.known?(type)
 
     private
 
     def check_values(path, list)
       list.each do |id, value|
-        type_rules.parameter(id) unless id.start_with?(Devices::SEND_PREFIX) && type == "channel"
+        type_rules.parameter(id) unless unknown? || (id.start_with?(Devices::SEND_PREFIX) && type == "channel")
         number!("#{path}/#{id}", value, 0..1)
       end
     end

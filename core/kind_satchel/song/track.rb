@@ -8,6 +8,8 @@ module KindSatchel
   # for the master. What is muted or soloed while somebody listens is not the track's (see {Listening}).
   class Track < Value.of(:id, :name, :kind, :hue, :output, :devices, :lanes, :regions)
     KINDS = %w[notes audio carrier return group master].freeze
+    # The most devices of one chain.
+    MOST_DEVICES = 100
     HUES = %w[madder indigo weld moss walnut lichen].freeze
 
     def check
@@ -60,9 +62,16 @@ module KindSatchel
 
     def check_devices
       fault!("duplicate_id", "/devices", "The devices of #{name} need different ids.") if devices.map(&:id).uniq.size < devices.size
+      check_order
       return if kind == "carrier" ? devices.empty? : devices.last&.id == "channel" && devices.last.type == "channel"
 
       fault!("no_channel", "/devices", kind == "carrier" ? "A carrier track has no devices." : "The chain of #{name} does not end in its channel.")
+    end
+
+    def check_order
+      fault!("too_many_devices", "/devices", "A chain has at most #{MOST_DEVICES} devices.") if devices.size > MOST_DEVICES
+      late = devices.drop(1).find { |device| device.type_rules.role == "instrument" } or return
+      fault!("instrument_first", "/devices", "An instrument stands first; #{late.type_rules.name} of #{name} does not.")
     end
 
     def check_regions

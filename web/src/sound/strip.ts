@@ -75,7 +75,7 @@ export class Strip {
 
   private placed(id: string, type: string): Placed {
     const known = this.devices.get(id);
-    return known?.type === type ? known : { type, sound: DEVICE_SOUNDS[type](this.studio) };
+    return known?.type === type ? known : { type, sound: soundOf(type, this.studio) };
   }
 
   /** What hangs together, from the input to the seam. */
@@ -105,6 +105,14 @@ export class Strip {
       this.seam.gain.linearRampToValueAtTime(1, then + SHUT_SECONDS);
     }, CHANGE_AFTER_MS);
   }
+}
+
+/** What this version does not know lets everything through as it is. */
+function soundOf(type: string, studio: Studio): DeviceSound {
+  const make = DEVICE_SOUNDS[type];
+  if (make) return make(studio);
+  const through = gain(studio.context, 1);
+  return { input: through, output: through, dials: {} };
 }
 
 const link = (links: [AudioNode, AudioNode][]): void => {

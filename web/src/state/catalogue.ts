@@ -39,7 +39,7 @@ export function parametersOf(catalogue: Catalogue, tracks: TrackPart[], track: T
 
 function devicesOf(catalogue: Catalogue, tracks: TrackPart[], track: TrackPart): DeviceEntry[] {
   return track.devices.map((device) => {
-    const type = catalogue.devices[device.type];
+    const type = catalogue.devices[device.type] ?? { name: `Unknown device ${device.type}`, parameters: [] };
     const sends =
       device.type === "channel" && (track.kind === "notes" || track.kind === "audio") ? sendsOf(catalogue, tracks) : [];
     const list = [...type.parameters, ...sends].map((entry) => ({

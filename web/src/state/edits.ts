@@ -28,8 +28,8 @@ export const editAndTell = async <K extends Name>(name: K, inputs: Inputs<K>, sa
   return change;
 };
 
-/** What is said before it is done: shared clips made separate, what is heard changed. */
-const ASKED = new Set(["separated", "difference"]);
+/** What is said before it is done: shared clips made separate, what is heard changed, what goes along or waits. */
+const ASKED = new Set(["separated", "difference", "along", "sent", "loose"]);
 
 /** Says first what is worth a second thought, and goes on once that is agreed to. */
 export async function editAsking<K extends Name>(name: K, inputs: EditInputs[K]): Promise<void> {

@@ -4,6 +4,7 @@ import { type ReactNode, useEffect, useRef } from "react";
 import { FocusScope, useFocusManager } from "react-aria/FocusScope";
 import type { TrackPart } from "../api/types";
 import { FOLDED_HEIGHT } from "../geometry/heights";
+import { pressTrack, trackKey } from "../gestures/tracks";
 import { chooseRegions, chosenNow, setChoice } from "../state/choice";
 import type { Lookup } from "../state/lookup";
 import type { Model } from "../state/model";
@@ -58,6 +59,8 @@ export function RowHeader({ track, model, find, focus, width }: Props) {
               type="button"
               className={clsx("h-full min-w-0 grow truncate pr-2 text-left", chosen ? "font-bold" : "font-semibold")}
               aria-pressed={chosen}
+              onPointerDown={(event) => pressTrack(event, track)}
+              onKeyDown={(event) => trackKey(event, track) && event.preventDefault()}
               onClick={() => choose(track.id)}
             >
               {track.name}

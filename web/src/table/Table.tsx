@@ -8,6 +8,7 @@ import { setTable } from "../state/stage";
 import { useShown } from "../state/useShown";
 import { useView, viewNow } from "../state/view";
 import { setWishes, wishesNow } from "../state/wishes";
+import { AddTrack } from "./AddTrack";
 import { Playhead } from "./Playhead";
 import { Ruler } from "./Ruler";
 import { fitRows, rest, reveal, stay, zoom } from "./scrolling";
@@ -158,7 +159,9 @@ export function Table({ narrow }: { narrow: boolean }) {
             <div key={track.id} className="shrink-0" style={{ height }} />
           );
         })}
-        <div className="sticky left-0 z-20 grow border-r border-base-300 bg-base-200" style={{ width: headerWidth }} />
+        <div className="sticky left-0 z-20 grow border-r border-base-300 bg-base-200" style={{ width: headerWidth }}>
+          <AddTrack headerWidth={headerWidth} />
+        </div>
         <Playhead headerWidth={headerWidth} scroller={scroller} />
       </div>
     </div>

@@ -1,14 +1,20 @@
-import { useEffect } from "react";
+import { clsx } from "clsx";
+import { Plus } from "lucide-react";
+import { useEffect, useState } from "react";
 import { songApi } from "../../api/client";
+import type { Catalogue, TrackPart } from "../../api/types";
 import { acting } from "../../state/acting";
 import { type Placed, parametersOf } from "../../state/catalogue";
 import { drawHeard, heardInView } from "../../state/drawing";
+import { editAndTell } from "../../state/edits";
 import type { Lookup } from "../../state/lookup";
 import { setSong, useSong } from "../../state/song";
 import { transportNow, useTransport } from "../../state/transport";
 import { useShown } from "../../state/useShown";
 import { useView } from "../../state/view";
 import { openField } from "../../state/wishes";
+import { DeedMenu } from "../../ui/Menu";
+import { DeviceHead, typesFor } from "./DeviceHead";
 import { Knob } from "./Knob";
 
 /** While the playhead runs, texts are asked for this often. */
@@ -67,6 +73,8 @@ export function KnobStrip() {
   const devices = catalogue && track ? parametersOf(catalogue, model.tracks, track) : [];
   const cards = devices.map((device) => ({ ...device, shown: shownOf(device.list, find, focus) }));
   useExactValues(cards.flatMap(({ shown }) => shown.map(({ address }) => address)).join(","));
+  const [carried, setCarried] = useState<number | null>(null);
+  const [boxes] = useState(() => new Map<string, HTMLElement>());
   if (!catalogue || !track) return <p className="faint p-4">Select a track to see its knobs.</p>;
   if (track.kind === "carrier")
     return (
@@ -75,37 +83,73 @@ export function KnobStrip() {
         press the + of any knob.
       </p>
     );
+  const beforeAt = (x: number): string | null => {
+    const over = track.devices.find(({ id }) => {
+      const box = boxes.get(id)?.getBoundingClientRect();
+      return box !== undefined && x < box.left + box.width / 2;
+    });
+    return over && over.type !== "channel" ? over.id : null;
+  };
   return (
-    <div className="fade-x flex h-full gap-2 overflow-auto p-2" aria-label={`Knobs of ${track.name}`} role="group">
-      {cards.map((device) => (
-        <section
-          key={device.id}
-          className="shrink-0 rounded-box border border-base-300 bg-base-200 px-2 pt-1.5"
-          aria-label={device.name}
-        >
-          <h3 className="mb-1.5 pl-1 text-xs font-bold">{device.name}</h3>
-          <div className="flex">
-            {device.shown.map((placed) => (
-              <Knob
-                key={placed.address}
-                track={track}
-                placed={placed}
-                acts={acting(find, placed.address)}
-                focused={focus === placed.address}
-              />
-            ))}
-            {device.list.length > MOST && (
-              <button
-                type="button"
-                className="btn btn-ghost btn-sm mx-1 h-16 w-20 self-center font-normal whitespace-normal"
-                onClick={() => openField("find", "finder")}
-              >
-                find among {device.list.length}
-              </button>
-            )}
-          </div>
-        </section>
-      ))}
+    <div className="flex h-full" aria-label={`Knobs of ${track.name}`} role="group">
+      <div className="fade-x flex h-full min-w-0 gap-2 overflow-auto p-2">
+        {cards.map((device) => (
+          <section
+            key={device.id}
+            ref={(card) => {
+              if (card) boxes.set(device.id, card);
+              else boxes.delete(device.id);
+            }}
+            className={clsx("device-card", carried !== null && beforeAt(carried) === device.id && "drop-before")}
+            aria-label={device.name}
+          >
+            <DeviceHead
+              track={track}
+              device={track.devices.find(({ id }) => id === device.id) as TrackPart["devices"][number]}
+              name={device.name}
+              beforeAt={beforeAt}
+              onCarry={setCarried}
+            />
+            <div className="flex">
+              {device.shown.map((placed) => (
+                <Knob
+                  key={placed.address}
+                  track={track}
+                  placed={placed}
+                  acts={acting(find, placed.address)}
+                  focused={focus === placed.address}
+                />
+              ))}
+              {device.list.length > MOST && (
+                <button
+                  type="button"
+                  className="btn btn-ghost btn-sm mx-1 h-16 w-20 self-center font-normal whitespace-normal"
+                  onClick={() => openField("find", "finder")}
+                >
+                  find among {device.list.length}
+                </button>
+              )}
+            </div>
+          </section>
+        ))}
+      </div>
+      <AddDevice track={track} catalogue={catalogue} />
     </div>
+  );
+}
+
+/** Puts an effect at the end of the chain; or an instrument at its head, where there is none. */
+function AddDevice({ track, catalogue }: { track: TrackPart; catalogue: Catalogue }) {
+  const played = track.devices.some(({ type }) => catalogue.devices[type]?.role === "instrument");
+  const types = [...(played ? [] : typesFor(catalogue, track, "instrument")), ...typesFor(catalogue, track, "effect")];
+  const deeds = types.map(([type, name]) => ({
+    id: type,
+    words: name,
+    act: () => editAndTell("add_device", { track_id: track.id, type }),
+  }));
+  return (
+    <DeedMenu label="Add a device" title={`A device for ${track.name}`} look="add-device" deeds={deeds}>
+      <Plus size={16} aria-hidden="true" /> Device
+    </DeedMenu>
   );
 }

@@ -1,6 +1,10 @@
 import { Trash2 } from "lucide-react";
-import { edit, editAndTell, editAsking } from "../../state/edits";
+import type { TrackPart } from "../../api/types";
+import { hueStyle } from "../../geometry/hue";
+import { stepTo } from "../../gestures/tracks";
+import { edit, editAsking } from "../../state/edits";
 import { holdsRegions } from "../../state/holds";
+import { useSong } from "../../state/song";
 import { useShown } from "../../state/useShown";
 import { useView } from "../../state/view";
 import { ListenButtons } from "../../table/ListenButtons";
@@ -10,6 +14,9 @@ import { MovesCopy } from "../MovesCopy";
 import { Duplicate } from "./Duplicate";
 import { Lanes } from "./Lanes";
 import { Output } from "./Output";
+
+const NONE: string[] = [];
+
 /** The selected track: how it is listened to, where it goes, its lanes, and what is made of it. */
 export function TrackPanel() {
   const { model, find } = useShown();
@@ -28,7 +35,9 @@ export function TrackPanel() {
       <div className="flex gap-1.5" role="group" aria-label="Listening">
         <ListenButtons track={track} spelled />
       </div>
+      <Hues track={track} />
       <Output track={track} tracks={model.tracks} />
+      <Order track={track} />
       {track.kind !== "carrier" && <Lanes track={track} lanes={lanes} />}
       {holdsRegions(track) && (
         <>
@@ -47,14 +56,48 @@ export function TrackPanel() {
           places={(id) => ({ from_track_id: track.id, to_track_id: id })}
         />
       )}
-      {track.kind !== "master" && track.kind !== "return" && (
+      {track.kind !== "master" && (
         <Deed
           rank="remove"
           words="Remove this track"
           icon={<Trash2 size={14} />}
-          onDo={() => void editAndTell("remove_track", { track_id: track.id })}
+          onDo={() => void editAsking("remove_track", { track_id: track.id })}
         />
       )}
     </section>
+  );
+}
+
+/** Its colour among the dyes. */
+function Hues({ track }: { track: TrackPart }) {
+  const hues = useSong((state) => state.catalogue?.hues) ?? NONE;
+  return (
+    <div className="flex gap-1" role="group" aria-label="Colour of the track">
+      {hues.map((hue) => (
+        <button
+          key={hue}
+          type="button"
+          className="hue-choice"
+          style={hueStyle(hue)}
+          aria-label={hue}
+          aria-pressed={track.hue === hue}
+          title={hue}
+          onClick={() => void edit("colour_track", { track_id: track.id, hue: hue as TrackPart["hue"] })}
+        />
+      ))}
+    </div>
+  );
+}
+
+/** Its place among the others; by mouse its name is dragged. */
+function Order({ track }: { track: TrackPart }) {
+  if (track.kind === "master") return null;
+  const [up, down] = [stepTo(track, -1), stepTo(track, 1)];
+  const move = (before: string | null) => void (before && edit("move_track", { track_id: track.id, before }));
+  return (
+    <div className="grid grid-cols-2 gap-1" role="group" aria-label="Place of the track">
+      <Deed words="Up" title="Above the track over it (Alt and arrow up)" off={!up} onDo={() => move(up)} />
+      <Deed words="Down" title="Under the track below it (Alt and arrow down)" off={!down} onDo={() => move(down)} />
+    </div>
   );
 }

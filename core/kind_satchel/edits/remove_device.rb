@@ -1,0 +1,23 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Edits
+    # Takes a device out of its chain. What moved it stays where it lives, as loose ends, and acts again when a device that answers
+    # stands there.
+    module RemoveDevice
+      def self.call(song, input)
+        track = Moves.at("/track_id") { song.track(input[:track_id]) }
+        device = Chains.device!(track, input[:device_id], "/device_id")
+        next_song = song.with_track(track.with(devices: track.devices.reject { |other| other.equal?(device) }))
+        [next_song, "take #{device.type_rules.name.downcase} out of #{track.name}", waiting(Chains.moves_of(song, track, device.id))]
+      end
+
+      # @return [Array<Tell>] how many moves wait, for whoever reads it
+      def self.waiting(homes)
+        return [] if homes.empty?
+
+        [Tell.new("loose", homes.map { |home| home.envelope.id }, "#{Moves.count(homes.size, 'move')} of it #{homes.size == 1 ? 'waits' : 'wait'}")]
+      end
+    end
+  end
+end

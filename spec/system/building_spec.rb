@@ -1,0 +1,70 @@
+# frozen_string_literal: true
+
+# Tracks and devices of one's own: put in, moved, replaced, taken out, while it plays.
+RSpec.describe "Building in the studio" do
+  let(:id) { plant }
+
+  before { open_song(id) }
+
+  def song = standing(id).song
+  def track(name) = song.tracks.find { |one| one.name == name }
+  def chain(name) = track(name).devices.map(&:type)
+
+  def from_menu(button, words)
+    page.find("[aria-label='#{button}']").click
+    page.find("[role=menuitem]", text: words, match: :prefer_exact).click
+  end
+
+  def name_of(text) = place_of(page.find_button(text, exact: true))
+
+  it "adds a drum track, puts devices in, moves one by its head, and goes on sounding" do
+    click_on "Play"
+    expect(sounds?).to be true
+    from_menu("Add a track", "Drum kit")
+    eventually(id) { track("Drum kit") }
+    expect(page).to have_css("[aria-label='Knobs of Drum kit']")
+    from_menu("Add a device", "Drive")
+    eventually(id) { chain("Drum kit") == %w[drum-kit drive channel] }
+    from_menu("Add a device", "Filter")
+    eventually(id) { chain("Drum kit") == %w[drum-kit drive filter channel] }
+    page.execute_script("arguments[0].scrollIntoView({ inline: 'end' })", page.find(".device-card[aria-label='Filter']"))
+    heads = %w[Filter Drive].map { |name| place_of(page.find(".device-card[aria-label='#{name}'] h3")) }
+    drag(heads[0], heads[1][0] - heads[0][0] - 60, 0)
+    eventually(id) { chain("Drum kit") == %w[drum-kit filter drive channel] }
+    from_menu("Drum kit of Drum kit", "Pluck in its place")
+    eventually(id) { chain("Drum kit").first == "pluck" }
+    from_menu("Filter of Drum kit", "Take out")
+    eventually(id) { chain("Drum kit") == %w[pluck drive channel] }
+    expect([page.has_button?("Stop"), sounds?]).to eq [true, true]
+    5.times { press_keys([:control, "z"]) }
+    eventually(id) { chain("Drum kit") == %w[drum-kit drive channel] }
+    click_on "Stop"
+  end
+
+  it "moves a track by its name, told before the drop, into a group and out of it; and by keys" do
+    crate, bell = %w[crate-kit bell-buoy].map { |one| song.track(one).name }
+    from, to = name_of(bell), name_of(crate)
+    drag(from, 0, to[1] - from[1] - 8) { expect(page).to have_css("[data-testid='carry']", text: "move #{bell}") }
+    eventually(id) { song.tracks.first.name == bell && song.tracks.first.output == "deck" }
+    page.execute_script("arguments[0].focus()", page.find_button(bell, exact: true))
+    press_keys(%i[alt Down])
+    eventually(id) { song.tracks.map(&:name).first(2) == [crate, bell] }
+  end
+
+  it "colours a track, adds a return that every channel sends to, and says before it goes what goes along" do
+    show_panel("Track")
+    click_on "moss"
+    eventually(id) { song.track("rope-bass").hue == "moss" }
+    from_menu("Add a track", "Return")
+    made = eventually(id) { track("Return") } && track("Return")
+    expect(song.parameter?(address("rope-bass/channel/send-#{made.id}"))).not_to be_nil
+    page.find_button("Rope Bass", exact: true).click
+    click_on "Remove this track"
+    expect(page).to have_css(".notice", text: "6 regions and a lane go along")
+    expect(track("Rope Bass")).not_to be_nil
+    click_on "Go on"
+    eventually(id) { track("Rope Bass").nil? }
+  end
+
+  def address(text) = KindSatchel::Address.parse(text)
+end

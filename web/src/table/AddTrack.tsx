@@ -1,0 +1,45 @@
+import { Plus } from "lucide-react";
+import type { EditInputs } from "../api/types";
+import { editAndTell } from "../state/edits";
+import { useSong } from "../state/song";
+import { setView } from "../state/view";
+import { type Deed, DeedMenu } from "../ui/Menu";
+import { reveal } from "./scrolling";
+
+/** Adds a track, and goes to it. */
+async function add(inputs: EditInputs["add_track"]): Promise<void> {
+  const change = await editAndTell("add_track", inputs);
+  const made = change?.parts.find(([kind, , record]) => kind === "track" && record);
+  if (!made) return;
+  setView({ trackId: made[1] });
+  reveal(made[1]);
+}
+
+/** Under the last track: a track of any kind, a track of notes by its instrument. */
+export function AddTrack({ headerWidth }: { headerWidth: number }) {
+  const catalogue = useSong((state) => state.catalogue);
+  const types = Object.entries(catalogue?.devices ?? {}).filter(([, { plays }]) => plays === "notes");
+  const deeds: Deed[] = [
+    ...types.map(([id, { name }]) => ({
+      id,
+      words: name,
+      what: "a track of notes",
+      act: () => add({ kind: "notes", name, devices: [id] }),
+    })),
+    { id: "audio", words: "Audio", what: "a track of loops", act: () => add({ kind: "audio" }) },
+    { id: "carrier", words: "Carriers", what: "a track of moves alone", act: () => add({ kind: "carrier" }) },
+    { id: "group", words: "Group", what: "other tracks sound into it", act: () => add({ kind: "group" }) },
+    { id: "return", words: "Return", what: "every channel can send to it", act: () => add({ kind: "return" }) },
+  ];
+  return (
+    <div className="p-1" style={{ width: headerWidth }}>
+      <DeedMenu
+        label="Add a track"
+        look="btn btn-ghost btn-sm w-full justify-start font-normal pointer-coarse:h-11"
+        deeds={deeds}
+      >
+        <Plus size={16} aria-hidden="true" /> Add a track
+      </DeedMenu>
+    </div>
+  );
+}
