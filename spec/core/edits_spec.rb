@@ -85,7 +85,8 @@ RSpec.describe KindSatchel::Edits do
     it "refuses a second one, one out of reach, and one on what cannot move" do
       expect(faults { apply(song, "embed_envelope", clip_id: "line", address: CUTOFF) }).to eq [["already_there", "/address"]]
       expect(faults { apply(song, "embed_envelope", clip_id: "line", address: "master/channel/volume") }).to eq [["out_of_reach", "/address"]]
-      expect { apply(song, "add_lane", address: "hall/reverb/length") }.to raise_error(KindSatchel::InvalidInput, /cannot be automated: the room/)
+      fixed = song.parameter(address(CUTOFF)).with(automatable: false, reason: "it is nailed down.")
+      expect { fixed.automatable!("/address") }.to raise_error(KindSatchel::InvalidInput, /cannot be automated: it is nailed down/)
       expect(faults { apply(song, "add_lane", address: "bass/synth/nose") }).to eq [["unknown_parameter", "/address"]]
     end
 

@@ -73,7 +73,7 @@ RSpec.describe KindSatchel::Marks do
     expect(texts("channel", "volume")).to eq ["-inf dB", "-48.0 dB", "-24.0 dB", "-12.0 dB", "-6.0 dB", "0.0 dB", "+6.0 dB"]
     expect(texts("filter", "cutoff")).to eq ["31.2 Hz", "62.5 Hz", "125 Hz", "250 Hz", "500 Hz", "1 kHz", "2 kHz", "4 kHz", "8 kHz", "16 kHz"]
     expect(texts("channel", "pan")).to eq %w[L100 L50 C R50 R100]
-    expect(texts("filter", "kind")).to eq ["low pass", "high pass"]
+    expect(texts("filter", "kind")).to eq ["low pass", "band pass", "notch", "high pass"]
     expect(texts("delay", "time")).to eq ["10 ms", "100 ms", "1 s"]
   end
 end

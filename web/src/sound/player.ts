@@ -11,6 +11,7 @@ import { Engine, type Score } from "./engine";
 import { Rack } from "./rack";
 import { Sounds } from "./sounds";
 import { Stretches } from "./stretches";
+import { loadWorklets } from "./worklets";
 
 const BLOCK_BARS = 8;
 
@@ -134,7 +135,10 @@ class Player implements Follower {
   private async build(context: AudioContext, sounds: Sounds): Promise<void> {
     const { catalogue, model } = song();
     if (!catalogue || !this.stretches) return;
-    await sounds.load(Object.values(catalogue.drum_sounds), Object.values(model.clips));
+    await Promise.all([
+      sounds.load(Object.values(catalogue.drum_sounds), Object.values(model.clips)),
+      loadWorklets(context),
+    ]);
     const drumSound = (pitch: number) => sounds.drum(catalogue.drum_sounds[pitch]);
     const limiter = new DynamicsCompressorNode(context, {
       threshold: -3,

@@ -1,7 +1,8 @@
 import type { TrackPart } from "../api/types";
 import { DEVICE_SOUNDS, type Studio } from "./devices";
+import { through } from "./devices/through";
 import type { Dial } from "./dial";
-import { type DeviceSound, gain } from "./parts";
+import { type Crossfade, crossfade, type DeviceSound, gain } from "./parts";
 
 /** A chain is opened again so soon after it was shut to be changed: shorter than an ear takes for a gap. */
 const SHUT_SECONDS = 0.004;
@@ -20,6 +21,8 @@ export class Strip {
   /** Shut for the moment in which the chain changes. */
   private readonly seam: GainNode;
   readonly output: GainNode;
+  /** Around all effects of the chain. */
+  private readonly effects: Crossfade;
   private devices = new Map<string, Placed>();
   private order: string[] = [];
 
@@ -30,6 +33,7 @@ export class Strip {
     this.input = gain(studio.context, 1);
     this.seam = gain(studio.context, 1);
     this.output = gain(studio.context, 1);
+    this.effects = crossfade(studio.context, 1);
     this.input.connect(this.seam);
     this.seam.connect(this.output);
   }
@@ -40,6 +44,7 @@ export class Strip {
 
   /** Dials by address. */
   *dials(): Generator<[string, Dial]> {
+    yield [`${this.trackId}/channel/effects`, this.effects.dial];
     for (const [id, { sound }] of this.devices)
       for (const [name, dial] of Object.entries(sound.dials)) yield [`${this.trackId}/${id}/${name}`, dial];
   }
@@ -78,13 +83,17 @@ export class Strip {
     return known?.type === type ? known : { type, sound: soundOf(type, this.studio) };
   }
 
-  /** What hangs together, from the input to the seam. */
+  /** What hangs together, from the input to the seam: before the channel all effects, or none, by one switch. */
   private nodes(): [AudioNode, AudioNode][] {
     const links: [AudioNode, AudioNode][] = [];
-    let end: AudioNode = this.input;
+    const { wet, dry } = this.effects;
+    let end: AudioNode = this.instrument?.output ?? this.input;
+    links.push([end, dry]);
     for (const id of this.order) {
-      const { sound } = this.devices.get(id) as Placed;
-      if (sound.input) links.push([end, sound.input]);
+      const { sound, type } = this.devices.get(id) as Placed;
+      if (!sound.input) continue;
+      if (type !== "channel") links.push([end, sound.input]);
+      else links.push([end, wet], [wet, sound.input], [dry, sound.input]);
       end = sound.output;
     }
     links.push([end, this.seam]);
@@ -111,8 +120,7 @@ export class Strip {
 function soundOf(type: string, studio: Studio): DeviceSound {
   const make = DEVICE_SOUNDS[type];
   if (make) return make(studio);
-  const through = gain(studio.context, 1);
-  return { input: through, output: through, dials: {} };
+  return through(studio.context);
 }
 
 const link = (links: [AudioNode, AudioNode][]): void => {

@@ -4,7 +4,6 @@ module KindSatchel
   module Devices
     REVERB = Type.define("reverb", "Reverb", "effect") do |p|
       p.log "length", "Length", 0.2..8, Units::SECONDS, "2.2 s"
-      p.fixed "the room is built anew for every length, which would break off its tail."
       p.log "predelay", "Predelay", 0.001..0.25, Units::SECONDS, "12 ms"
       p.log "tone", "Tone", 400..18_000, Units::HERTZ, "6 kHz"
       p.share "mix", "Mix", "30 %"

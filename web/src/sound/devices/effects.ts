@@ -1,27 +1,5 @@
 import { ParamDial } from "../dial";
-import { bypassable, constant, crossfade, type DeviceSound, decibelControl, gain, mixable } from "../parts";
-
-/** Low and high pass side by side; the kind fades between them, so that switching does not click. */
-export function filter(context: BaseAudioContext): DeviceSound {
-  const input = gain(context, 1);
-  const low = new BiquadFilterNode(context, { type: "lowpass" });
-  const high = new BiquadFilterNode(context, { type: "highpass" });
-  const kind = crossfade(context, 0);
-  const sum = gain(context, 1);
-  input.connect(low).connect(kind.dry).connect(sum);
-  input.connect(high).connect(kind.wet).connect(sum);
-  const whole = bypassable(context, input, sum);
-  return {
-    input: whole.input,
-    output: whole.output,
-    dials: {
-      kind: kind.dial,
-      cutoff: new ParamDial([low.frequency, high.frequency]),
-      resonance: new ParamDial([low.Q, high.Q]),
-      bypass: whole.dial,
-    },
-  };
-}
+import { constant, type DeviceSound, decibelControl, gain, mixable } from "../parts";
 
 export function drive(context: BaseAudioContext): DeviceSound {
   const push = gain(context, 0);
@@ -87,46 +65,6 @@ export function delay(context: BaseAudioContext): DeviceSound {
     dials: {
       time: new ParamDial([line.delayTime], undefined, 0.05),
       feedback: new ParamDial([again.gain]),
-      tone: new ParamDial([tone.frequency]),
-      mix: whole.mix,
-      bypass: whole.bypass,
-    },
-  };
-}
-
-/** A room made of noise that dies away; the same noise every time. */
-function room(context: BaseAudioContext, seconds: number): AudioBuffer {
-  const frames = Math.max(1, Math.round(seconds * context.sampleRate));
-  const buffer = new AudioBuffer({ length: frames, sampleRate: context.sampleRate, numberOfChannels: 2 });
-  let seed = 9;
-  for (let channel = 0; channel < 2; channel++) {
-    const samples = buffer.getChannelData(channel);
-    for (let i = 0; i < frames; i++) {
-      seed = (Math.imul(seed, 1664525) + 1013904223) | 0;
-      samples[i] = (seed / 2147483648) * 10 ** ((-3 * i) / frames) * Math.min(1, i / 200);
-    }
-  }
-  return buffer;
-}
-
-export function reverb(context: BaseAudioContext): DeviceSound {
-  const line = new DelayNode(context, { maxDelayTime: 0.3 });
-  const tone = new BiquadFilterNode(context, { type: "lowpass", Q: 0 });
-  const space = new ConvolverNode(context);
-  let length = 0;
-  line.connect(space).connect(tone);
-  const whole = mixable(context, line, tone);
-  const rest = (seconds: number) => {
-    if (Math.abs(seconds - length) <= 1e-6) return;
-    length = seconds;
-    space.buffer = room(context, length);
-  };
-  return {
-    input: whole.input,
-    output: whole.output,
-    dials: {
-      length: { follow: () => {}, replan: () => {}, rest },
-      predelay: new ParamDial([line.delayTime], undefined, 0.05),
       tone: new ParamDial([tone.frequency]),
       mix: whole.mix,
       bypass: whole.bypass,

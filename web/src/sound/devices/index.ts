@@ -1,8 +1,11 @@
 import type { DeviceSound } from "../parts";
-import { channel, chorus, delay, drive, filter, reverb } from "./effects";
+import { channel, chorus, delay, drive } from "./effects";
 import { monoSynth, padSynth, pluck } from "./instruments";
+import { compressor, level, tremolo } from "./level";
 import { partialBank } from "./partials";
 import { drumKit, loopPlayer } from "./players";
+import { crush, reverb, width } from "./space";
+import { equaliser, filter, phaser } from "./tone";
 
 export interface Studio {
   context: BaseAudioContext;
@@ -23,4 +26,11 @@ export const DEVICE_SOUNDS: Record<string, (studio: Studio) => DeviceSound> = {
   chorus: ({ context }) => chorus(context),
   delay: ({ context }) => delay(context),
   reverb: ({ context }) => reverb(context),
+  equaliser: ({ context }) => equaliser(context),
+  phaser: ({ context }) => phaser(context),
+  compressor: ({ context }) => compressor(context),
+  "bit-reducer": ({ context }) => crush(context),
+  tremolo: ({ context }) => tremolo(context),
+  "stereo-width": ({ context }) => width(context),
+  gain: ({ context }) => level(context),
 };
