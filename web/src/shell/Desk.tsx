@@ -1,4 +1,6 @@
+import { clsx } from "clsx";
 import { KnobStrip } from "../panels/knobs/KnobStrip";
+import { Mixer } from "../panels/mixer/Mixer";
 import { setView, useView } from "../state/view";
 import { Table } from "../table/Table";
 import { Notice } from "../ui/Notice";
@@ -13,6 +15,7 @@ const TABS = DESK_PANELS.map((id) => ({ id, ...PANELS[id] }));
 /** All in view: the song, the knobs at the foot, one panel at the right. */
 export function Desk() {
   const wish = useView((state) => state.sheet) ?? "sum";
+  const mixer = useView((state) => state.mixer);
   const open = useView((state) => state.panelOpen);
   const panel = DESK_PANELS.includes(wish) ? wish : "sum";
   return (
@@ -38,8 +41,21 @@ export function Desk() {
           <Panel name={panel} />
         </Rail>
       </aside>
-      <div className="h-36 min-w-0 border-t border-base-300 bg-base-100">
-        <KnobStrip />
+      <div className={clsx("foot", mixer ? "h-76" : "h-36")}>
+        <div className="foot-turn" role="group" aria-label="At the foot">
+          {(["Knobs", "Mixer"] as const).map((name) => (
+            <button
+              key={name}
+              type="button"
+              className="foot-tab"
+              aria-pressed={mixer === (name === "Mixer")}
+              onClick={() => setView({ mixer: name === "Mixer" })}
+            >
+              {name}
+            </button>
+          ))}
+        </div>
+        <div className="min-w-0 grow">{mixer ? <Mixer /> : <KnobStrip />}</div>
       </div>
       <Notice narrow={false} />
     </div>

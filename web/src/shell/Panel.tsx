@@ -2,6 +2,7 @@ import { ClipPanel } from "../panels/clip/ClipPanel";
 import { EditPanel } from "../panels/edit/EditPanel";
 import { Finder } from "../panels/Finder";
 import { KnobStrip } from "../panels/knobs/KnobStrip";
+import { Mixer } from "../panels/mixer/Mixer";
 import { SumPanel } from "../panels/sum/SumPanel";
 import { TrackPanel } from "../panels/track/TrackPanel";
 import { useSong } from "../state/song";
@@ -25,6 +26,8 @@ export function Panel({ name }: { name: PanelName }) {
   switch (name) {
     case "knobs":
       return <KnobStrip />;
+    case "mixer":
+      return <Mixer />;
     case "edit":
       return <EditPanel />;
     case "find":

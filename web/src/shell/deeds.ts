@@ -71,6 +71,7 @@ export const DEEDS: Record<DeedId, () => unknown> = {
   out: () => zoom(1 / ZOOM),
   find: () => openField("find", "finder"),
   panel: () => setView({ panelOpen: !viewNow().panelOpen }),
+  mixer: () => setView({ mixer: !viewNow().mixer }),
   keys: showKeys,
   put: putPoint,
   enter: goToPoints,

@@ -1,5 +1,6 @@
 import {
   AudioWaveform,
+  Columns3,
   ListMusic,
   type LucideIcon,
   Music,
@@ -18,8 +19,9 @@ export const PANELS: Record<PanelName, { name: string; Icon: LucideIcon }> = {
   clip: { name: "Clip", Icon: AudioWaveform },
   track: { name: "Track", Icon: ListMusic },
   knobs: { name: "Knobs", Icon: SlidersHorizontal },
+  mixer: { name: "Mixer", Icon: Columns3 },
   song: { name: "Song", Icon: Music },
 };
 
 export const DESK_PANELS: PanelName[] = ["sum", "edit", "find", "clip", "track"];
-export const PHONE_SHEETS: PanelName[] = ["knobs", "sum", "edit", "find", "clip", "track", "song"];
+export const PHONE_SHEETS: PanelName[] = ["knobs", "mixer", "sum", "edit", "find", "clip", "track", "song"];

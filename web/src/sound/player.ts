@@ -4,7 +4,7 @@ import { barTicks } from "../geometry/viewport";
 import type { Follower } from "../state/followers";
 import { songEnd } from "../state/model";
 import { song } from "../state/song";
-import { setLevel, setTransport, transportNow } from "../state/transport";
+import { setLevel, setPeaks, setTransport, transportNow } from "../state/transport";
 import { setView } from "../state/view";
 import { Clock } from "./clock";
 import { Engine, type Score } from "./engine";
@@ -57,6 +57,7 @@ class Player implements Follower {
     this.engine?.stop();
     setTransport({ playing: false });
     setLevel(0);
+    setPeaks({});
   }
 
   /** The view goes along with the playhead again. */

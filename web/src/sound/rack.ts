@@ -2,6 +2,7 @@ import type { Catalogue, TrackPart } from "../api/types";
 import { engineValue, knobValue, parametersOf } from "../state/catalogue";
 import type { Studio } from "./devices";
 import { type Dial, ParamDial } from "./dial";
+import { Meters } from "./meters";
 import { type DeviceSound, gain } from "./parts";
 import { GATE_SECONDS, Strip } from "./strip";
 
@@ -18,11 +19,15 @@ export class Rack {
   private readonly ways = new Map<string, AudioNode>();
   private readonly sends = new Map<string, Send>();
 
+  private readonly meters: Meters;
+
   constructor(
     private readonly studio: Studio,
     private readonly prefix: string,
     private readonly destination: AudioNode,
-  ) {}
+  ) {
+    this.meters = new Meters(studio.context);
+  }
 
   instrument(trackId: string): DeviceSound | undefined {
     return this.strips.get(trackId)?.instrument;
@@ -43,8 +48,10 @@ export class Rack {
       if (this.lead(track)) changed = true;
       if (this.send(track, tracks)) changed = true;
     }
-    if (changed) this.name();
-    return changed;
+    if (!changed) return false;
+    this.name();
+    this.meters.follow([...this.strips].map(([id, { output }]) => [id, output]));
+    return true;
   }
 
   /** Puts every dial that no ramp drives on its resting value. */
@@ -58,6 +65,7 @@ export class Rack {
   }
 
   dispose(): void {
+    this.meters.dispose();
     for (const id of [...this.strips.keys()]) this.drop(id);
   }
 

@@ -1,7 +1,7 @@
 import { tell } from "../state/notice";
 
 /** Processors that run beside the page, each a file of its own. */
-export const WORKLETS = ["crush", "press", "room"] as const;
+export const WORKLETS = ["crush", "press", "room", "meter"] as const;
 export type Worklet = (typeof WORKLETS)[number];
 
 /** Loads them. Where a page is not secure there are none: what needs them is passed by, and that is said. */

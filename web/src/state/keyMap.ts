@@ -28,6 +28,7 @@ export const KEY_DEEDS = [
   { id: "out", words: "Zoom out", group: "View", key: "-" },
   { id: "find", words: "Find a knob", group: "View", key: "/" },
   { id: "panel", words: "Open or close the panel", group: "View", key: "i" },
+  { id: "mixer", words: "Mixer or knobs at the foot", group: "View", key: "y" },
   { id: "keys", words: "This list", group: "View", key: "?" },
   { id: "put", words: "Put a point at the playhead", group: "Points", key: "p" },
   { id: "enter", words: "Go to the points of the envelope", group: "Points", key: "e" },

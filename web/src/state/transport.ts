@@ -19,4 +19,7 @@ export const resetTransport = (): void => setTransport(FRESH, true);
 
 /** How loud it is at the loudspeaker now, 0..1 and above. */
 export const useLevel = create<{ level: number }>(() => ({ level: 0 }));
+/** The loudest of each track since it was last told. */
+export const usePeaks = create<{ peaks: Record<string, number> }>(() => ({ peaks: {} }));
+export const setPeaks = (peaks: Record<string, number>): void => usePeaks.setState({ peaks });
 export const setLevel = (level: number): void => useLevel.setState({ level });

@@ -1,7 +1,7 @@
 import { create } from "zustand";
 import type { EnvelopePart, Ticks } from "../api/types";
 
-export type PanelName = "sum" | "edit" | "find" | "knobs" | "clip" | "track" | "song";
+export type PanelName = "mixer" | "sum" | "edit" | "find" | "knobs" | "clip" | "track" | "song";
 
 /** What a press on an envelope does. */
 export const TOOLS = ["points", "range", "lasso", "freehand", "steps", "ramp", "rub"] as const;
@@ -38,6 +38,8 @@ export interface KeptView {
   tall: Record<string, number>;
   /** The layer in hand where envelopes of one parameter lie over each other, by track and level. */
   layer: Record<string, EnvelopePart["role"]>;
+  /** Whether the mixer stands at the foot in place of the cards. */
+  mixer: boolean;
   /** Which parts of panels are unfolded. */
   folds: Record<string, boolean>;
   /** Whether the panel at the right is open; closed, the song takes its place. */
@@ -72,6 +74,7 @@ export const FRESH_VIEW: KeptView = {
   sumAtPointer: false,
   tall: {},
   layer: {},
+  mixer: false,
   folds: {},
   panelOpen: true,
 };

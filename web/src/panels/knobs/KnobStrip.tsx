@@ -1,54 +1,20 @@
 import { clsx } from "clsx";
 import { Plus } from "lucide-react";
 import { useEffect, useState } from "react";
-import { songApi } from "../../api/client";
 import type { Catalogue, TrackPart } from "../../api/types";
 import { acting } from "../../state/acting";
 import { type Placed, parametersOf } from "../../state/catalogue";
 import { drawHeard, heardInView } from "../../state/drawing";
 import { editAndTell } from "../../state/edits";
 import type { Lookup } from "../../state/lookup";
-import { setSong, useSong } from "../../state/song";
-import { transportNow, useTransport } from "../../state/transport";
+import { useSong } from "../../state/song";
 import { useShown } from "../../state/useShown";
 import { useView } from "../../state/view";
 import { openField } from "../../state/wishes";
 import { DeedMenu } from "../../ui/Menu";
 import { DeviceHead, typesFor } from "./DeviceHead";
 import { Knob } from "./Knob";
-
-/** While the playhead runs, texts are asked for this often. */
-const ASK_EVERY_MS = 250;
-
-/** What the core says is heard at the playhead, to the last digit, of every knob on the screen. */
-function useExactValues(addresses: string): void {
-  const songId = useSong((state) => state.songId);
-  const trying = useSong((state) => state.preview !== null);
-  const revision = useSong((state) => state.revision);
-  const playing = useTransport((state) => state.playing);
-  const still = useTransport((state) => (state.playing ? null : state.playhead));
-  // biome-ignore lint/correctness/useExhaustiveDependencies: worked out again just when one of these changes
-  useEffect(() => {
-    if (songId === null || trying || addresses === "") return;
-    let over = false;
-    let busy = false;
-    const ask = async () => {
-      if (busy) return;
-      busy = true;
-      const exact = await songApi(songId)
-        .values(addresses.split(","), transportNow().playhead)
-        .catch(() => null);
-      busy = false;
-      if (!over && exact) setSong({ exact });
-    };
-    void ask();
-    const timer = playing ? setInterval(ask, ASK_EVERY_MS) : undefined;
-    return () => {
-      over = true;
-      clearInterval(timer);
-    };
-  }, [songId, addresses, trying, playing, still, revision]);
-}
+import { useExactValues } from "./useExactValues";
 
 /**
  * A device with very many parameters shows the first of them, and all that move or are in focus; the finder has the

@@ -1,0 +1,53 @@
+# frozen_string_literal: true
+
+# All channels side by side: moved by hand, moving as heard.
+RSpec.describe "The mixer" do
+  let(:id) { plant }
+
+  def knob(text) = standing(id).song.then { |song| song.knob(KindSatchel::Address.parse(text)) }
+  def place(address) = page.evaluate_script("(h => parseFloat(h.style.bottom))(document.querySelector('[data-testid=\"slide-#{address}\"] .slide-handle'))")
+
+  it "stands at the foot by a key, moves faders, pans and sends by hand and key, and is undone" do
+    open_song(id)
+    press_keys("y")
+    expect(page).to have_css("[aria-label='Mixer'] section", count: standing(id).song.tracks.count { |track| track.kind != "carrier" })
+    before = knob("rope-bass/channel/volume")
+    drag(middle("slide-rope-bass/channel/volume"), 0, 30)
+    eventually(id) { knob("rope-bass/channel/volume") < before - 0.1 }
+    page.execute_script("document.querySelector('[data-testid=\"slide-rope-bass/channel/send-boathouse\"] [role=slider]').focus()")
+    press_keys(:End)
+    eventually(id) { knob("rope-bass/channel/send-boathouse") == 1.0 }
+    page.execute_script("document.querySelector('[data-testid=\"slide-rope-bass/channel/pan\"] [role=slider]').focus()")
+    press_keys(:Left)
+    eventually(id) { knob("rope-bass/channel/pan") < 0.5 }
+    press_keys([:control, "z"], [:control, "z"], [:control, "z"])
+    eventually(id) { knob("rope-bass/channel/volume") == before }
+  end
+
+  it "adds a lane by the + of a fader, and moves every fader and meter as heard while it plays" do
+    open_song(id)
+    press_keys("y")
+    within("[data-testid='slide-crate-kit/channel/volume']") { click_on "Add a lane for Volume" }
+    eventually(id) { |song| song.track("crate-kit").lanes.any? { |lane| lane.target.to_s == "crate-kit/channel/volume" } }
+    click_on "Play"
+    expect(watch(-> { place("fog-pad/channel/volume") }, ->(seen) { seen.compact.uniq.size > 3 })).to be true
+    level = -> { page.evaluate_script("document.querySelector('[aria-label=\"Level of Rope Bass\"] .meter-bar').style.transform") }
+    expect(watch(level, ->(seen) { seen.compact.uniq.size > 3 })).to be true
+    click_on "Stop"
+  end
+
+  it "is a sheet on the phone, swiped through by a finger" do
+    open_song(id, size: :phone)
+    page.driver.browser.page.command("Emulation.setTouchEmulationEnabled", enabled: true)
+    show_panel("Mixer")
+    expect(page).to have_css("[aria-label='Mixer'] section")
+    before = knob("crate-kit/channel/volume")
+    swipe(middle("slide-crate-kit/channel/volume"), 0, 24)
+    eventually(id) { knob("crate-kit/channel/volume") < before }
+    left = -> { page.evaluate_script("document.querySelector('.mixer').scrollLeft") }
+    revision = standing(id).revision
+    swipe([300, middle("slide-crate-kit/channel/volume")[1]], -160, 0)
+    expect(watch(left, ->(seen) { seen.any? && seen.last.to_i > 60 })).to be true
+    expect(standing(id).revision).to eq revision
+  end
+end

@@ -1,0 +1,91 @@
+import { Hand } from "lucide-react";
+import { useEffect, useRef } from "react";
+import type { Px, TrackPart } from "../../api/types";
+import { hueStyle, parameterHue } from "../../geometry/hue";
+import { type Acting, actingWords } from "../../state/acting";
+import type { Placed } from "../../state/catalogue";
+import { edit } from "../../state/edits";
+import { focusOn } from "../../state/focus";
+import { useTransport } from "../../state/transport";
+import { EmbedButton } from "../knobs/EmbedButton";
+import { heardNow } from "../knobs/KnobFace";
+import { type Axis, useTurning } from "../knobs/useTurning";
+
+interface Props {
+  track: TrackPart;
+  placed: Placed;
+  acts: Acting;
+  axis: Axis;
+  /** How far the handle goes. */
+  travel: Px;
+  /** What it is called here. */
+  name: string;
+}
+
+/** A parameter as a slide: a fader, or a short way across for pan and sends. It moves as heard while it plays. */
+export function Slide({ track, placed, acts, axis, travel, name }: Props) {
+  const { address, entry, scale } = placed;
+  const { value, rest, text, held, automated, press, onKey, toDefault } = useTurning(track, placed, acts, axis, travel);
+  const handle = useRef<HTMLElement>(null);
+  const far = axis === "up" ? "bottom" : "left";
+  useEffect(() => {
+    if (!automated) return;
+    return useTransport.subscribe(({ playing }) => {
+      const now = playing ? heardNow(address) : null;
+      if (now !== null && handle.current) handle.current.style[far] = `${now * 100}%`;
+    });
+  }, [address, automated, far]);
+  const words = held ? "held" : actingWords(acts);
+  return (
+    <div
+      className={`slide slide-${axis} group`}
+      style={hueStyle(parameterHue(address))}
+      data-testid={`slide-${address}`}
+    >
+      <div
+        role="slider"
+        tabIndex={0}
+        className="slide-way"
+        aria-label={`${name} of ${track.name}${words ? `, ${held ? "held by hand" : `moved by ${words}`}` : ""}`}
+        aria-orientation={axis === "up" ? "vertical" : "horizontal"}
+        aria-valuemin={0}
+        aria-valuemax={1}
+        aria-valuenow={Number(value.toFixed(4))}
+        aria-valuetext={text}
+        title={`${name}: ${text}; a double press brings the default back`}
+        onPointerDown={press}
+        onDoubleClick={toDefault}
+        onKeyDown={onKey}
+        onFocus={() => focusOn(address)}
+      >
+        <i className="slide-rest" style={{ [far]: `${rest * 100}%` }} />
+        {scale.origin > 0 && <i className="slide-origin" style={{ [far]: `${scale.origin * 100}%` }} />}
+        <b
+          ref={handle}
+          className={`slide-handle ${automated ? "slide-moved" : ""} ${held ? "slide-held" : ""}`}
+          style={{ [far]: `${value * 100}%` }}
+        />
+      </div>
+      <span className={`slide-text ${automated ? "hue font-semibold" : "faint"}`}>
+        {axis === "across" && <span className="faint">{name} </span>}
+        {text}
+      </span>
+      <span className="slide-acts hue" aria-hidden="true">
+        {acts.clip && <i className={`stitch-mark ${acts.clip === "off" ? "off-line" : ""}`} />}
+        {acts.lane && <i className={`line-mark ${acts.lane === "off" ? "off-line" : ""}`} />}
+      </span>
+      {held && (
+        <button
+          type="button"
+          className="slide-back"
+          title={`Hand ${entry.name} back to what moves it`}
+          aria-label={`Hand ${name} of ${track.name} back`}
+          onClick={() => void edit("hand_back", { addresses: [address] })}
+        >
+          <Hand size={12} />
+        </button>
+      )}
+      <EmbedButton placed={placed} acts={acts} focused={false} />
+    </div>
+  );
+}
