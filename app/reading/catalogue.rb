@@ -17,7 +17,8 @@ module Catalogue
     send = parameter(KindSatchel::Devices::SEND, scales)
     { "devices" => devices, "send" => send, "send_prefix" => KindSatchel::Devices::SEND_PREFIX, "scales" => scales.values,
       "amount_marks" => amount_marks, "shapes" => KindSatchel::Shapes::ALL.ids, "roles" => KindSatchel::Roles::ALL.ids, "clocks" => KindSatchel::Clocks::ALL.ids,
-      "hues" => KindSatchel::Track::HUES, "track_kinds" => KindSatchel::Track::KINDS.to_h { |kind| [kind, { "holds" => KindSatchel::Track::HOLDS.fetch(kind, []) }] },
+      "hues" => KindSatchel::Track::HUES,
+      "track_kinds" => KindSatchel::Track::KINDS.to_h { |kind| [kind, { "holds" => KindSatchel::Track::HOLDS.fetch(kind, []) }] },
       "shortest_ticks" => KindSatchel::Timing::SHORTEST_TICKS, "drum_sounds" => KindSatchel::Devices::DRUM_SOUNDS }
   end
 

@@ -11,8 +11,7 @@ module KindSatchel
         device = Chains.device!(track, input[:device_id], "/device_id")
         type = Chains.type!(track, input[:type], "/type")
         same_role!(device, type)
-        fresh = Device.new(id: device.id, type: type.id, values: kept(device.values, device.type_rules, type), held: kept(device.held, device.type_rules, type))
-        devices = track.devices.map { |other| other.equal?(device) ? fresh : other }
+        devices = track.devices.map { |other| other.equal?(device) ? fresh(device, type) : other }
         homes = Chains.moves_of(song, track, device.id)
         lost = homes.reject { |home| type.parameters.key?(home.envelope.target.parameter_id) }
         strange = homes.select { |home| strange?(device.type_rules, type, home.envelope.target.parameter_id) }
@@ -24,6 +23,11 @@ module KindSatchel
         return if device.type_rules.role == type.role || device.unknown?
 
         raise InvalidInput.of("wrong_device", "/type", "#{type.name} is an #{type.role}; #{device.type_rules.name} is an #{device.type_rules.role}.")
+      end
+
+      def self.fresh(device, type)
+        values, held = [device.values, device.held].map { |list| kept(list, device.type_rules, type) }
+        Device.new(id: device.id, type: type.id, values:, held:)
       end
 
       # Values by parameter, as far as the new type answers.
@@ -46,7 +50,7 @@ module KindSatchel
       def self.silenced(song, homes)
         homes.reduce(song) { |now, home| Moves.change(now, home.envelope.id) { |envelope| envelope.with(on: false) } }
       end
-      private_class_method :same_role!, :kept, :same_unit?, :strange?, :silenced
+      private_class_method :same_role!, :fresh, :kept, :same_unit?, :strange?, :silenced
     end
   end
 end
