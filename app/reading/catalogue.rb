@@ -16,11 +16,12 @@ module Catalogue
     devices = KindSatchel::Devices::TYPES.to_h { |id, type| [id, device(type, scales)] }
     send = parameter(KindSatchel::Devices::SEND, scales)
     { "devices" => devices, "send" => send, "send_prefix" => KindSatchel::Devices::SEND_PREFIX, "scales" => scales.values,
-      "amount_marks" => amount_marks, "shapes" => KindSatchel::Shapes::ALL.ids, "roles" => KindSatchel::Roles::ALL.ids, "clocks" => KindSatchel::Clocks::ALL.ids,
-      "hues" => KindSatchel::Track::HUES,
-      "track_kinds" => KindSatchel::Track::KINDS.to_h { |kind| [kind, { "holds" => KindSatchel::Track::HOLDS.fetch(kind, []) }] },
+      "amount_marks" => amount_marks, "shapes" => KindSatchel::Shapes::ALL.ids, "roles" => KindSatchel::Roles::ALL.ids,
+      "clocks" => KindSatchel::Clocks::ALL.ids, "hues" => KindSatchel::Track::HUES, "track_kinds" => track_kinds,
       "shortest_ticks" => KindSatchel::Timing::SHORTEST_TICKS, "drum_sounds" => KindSatchel::Devices::DRUM_SOUNDS }
   end
+
+  def track_kinds = KindSatchel::Track::KINDS.to_h { |kind| [kind, { "holds" => KindSatchel::Track::HOLDS.fetch(kind, []) }] }
 
   def device(type, scales)
     { "name" => type.name, "role" => type.role, "plays" => type.plays, "parameters" => type.parameters.values.map { |entry| parameter(entry, scales) } }
@@ -56,5 +57,5 @@ module Catalogue
     (0..4).map { |i| low + ((high - low) * i / 4.0) }.map { |value| [value, rules.amount_text(scale, value)] }
   end
 
-  private_class_method :device, :parameter, :scale, :engine, :amount_marks, :quarters
+  private_class_method :track_kinds, :device, :parameter, :scale, :engine, :amount_marks, :quarters
 end
