@@ -10,6 +10,7 @@ require_relative "routes/work"
 require_relative "routes/editing"
 require_relative "routes/listening"
 require_relative "routes/reading"
+require_relative "routes/sounds"
 require_relative "routes/pages"
 
 # The web application: every route parses, asks the core or the log, and serialises.
@@ -19,7 +20,7 @@ class Server < Sinatra::Base
   set :environment, ENV.fetch("RACK_ENV", "production").to_sym
   set :public_folder, File.join(ROOT, "public")
   set :static_cache_control, [:no_cache]
-  set :sounds_folder, File.join(ROOT, "sounds")
+  set :shipped_sounds, File.join(ROOT, "sounds")
   set :show_exceptions, false
   set :raise_errors, false
   set :dump_errors, false # see Faults
@@ -28,6 +29,7 @@ class Server < Sinatra::Base
   set :edit_log, EditLog.new(open_songs)
   set :shelf, SongShelf.new(open_songs)
   set :listened_to, ListenedTo.new(open_songs)
+  set(:sounds) { SoundStore.new("#{Database.path}-sounds") }
   set :listeners, Listeners.new
   set :long_work, LongWork.new(listeners)
 
@@ -41,5 +43,6 @@ class Server < Sinatra::Base
   register Editing
   register ListeningRoutes
   register Reading
+  register SoundRoutes
   register Pages
 end

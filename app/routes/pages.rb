@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-# The page itself, the sounds, and the schemas for whoever wants to write songs by program.
+# The page itself, and the schemas for whoever wants to write songs by program.
 module Pages
   # The page of a song asks for the song while its script is still on the way.
   def self.opening(page, id)
@@ -13,14 +13,6 @@ module Pages
     app.get("/songs/:id") do
       content_type :html
       Pages.opening(File.read(File.join(settings.public_folder, "index.html")), params[:id].to_i)
-    end
-
-    app.get("/sounds/:name.wav") do
-      halt_with(404, "unknown_sound", "There is no such sound.") unless params[:name].match?(/\A[a-z0-9-]+\z/)
-      file = File.join(settings.sounds_folder, "#{params[:name]}.wav")
-      halt_with(404, "unknown_sound", "There is no sound #{params[:name]}.") unless File.exist?(file)
-      cache_control :public, max_age: 3600
-      send_file file
     end
 
     app.get("/schemas/*") do

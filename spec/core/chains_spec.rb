@@ -148,5 +148,24 @@ RSpec.describe "Tracks and chains" do
       expect(loaded.parameter?(address("bass/comb/teeth"))).to be_nil
       expect(chain(apply(loaded, "remove_device", track_id: "bass", device_id: "comb").song)).to eq %w[synth channel]
     end
+
+    it "takes the setting of a device or of a whole chain at once; what stands there already keeps its id and its moves" do
+      filtered = apply(song, "add_device", track_id: "bass", type: "filter").song
+      moved = apply(filtered, "add_lane", address: "bass/filter/cutoff").song
+      set = apply(moved, "set_device", track_id: "bass", device_id: "filter", values: { "cutoff" => 0.25 }, name: "Muffled")
+      expect([set.song.knob(address("bass/filter/cutoff")), set.words]).to eq [0.25, "set filter of Bass to Muffled"]
+      list = [{ "type" => "drive", "values" => { "mix" => 0.5 } }, { "type" => "filter" }, { "type" => "filter" }]
+      given = apply(set.song, "set_chain", track_id: "bass", devices: list, name: "Rust").song
+      expect(chain(given)).to eq %w[synth drive filter filter-2 channel]
+      expect(given.automated.map(&:to_s)).to match_array [CUTOFF, "bass/filter/cutoff"]
+      plucked = apply(given, "set_chain", track_id: "bass", devices: [{ "type" => "pluck" }])
+      expect([chain(plucked.song), plucked.tells.map(&:text)]).to eq [%w[pluck channel], ["2 moves of it wait"]]
+      [set.song, given, plucked.song].each { |some| sound!(some) }
+      expect(faults { apply(song, "set_device", track_id: "bass", device_id: "synth", values: { "nose" => 0.5, "cutoff" => 2 }) })
+        .to eq [["unknown_parameter", "/values/nose"], ["out_of_range", "/values/cutoff"]]
+      expect(faults do
+        apply(song, "set_chain", track_id: "hall", devices: [{ "type" => "reverb" }, { "type" => "pluck" }])
+      end).to eq [["wrong_device", "/devices/1/type"]]
+    end
   end
 end

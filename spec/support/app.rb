@@ -13,7 +13,9 @@ module AppHelpers
     require_relative "../../app/server"
     require_relative "../../db/demo_seed"
     require "rack/test"
+    FileUtils.rm_rf("#{DATABASE}-sounds")
     Database.connect(DATABASE)
+    Server.sounds.take_shipped(Server.shipped_sounds)
     @started = true
   end
 

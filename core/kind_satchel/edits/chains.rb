@@ -46,6 +46,22 @@ module KindSatchel
         goal.clamp(instrument, rest.size - 1)
       end
 
+      # Values of a type's parameters, normalised; those on their default are left out.
+      # @raise [NotFound] for a parameter it does not have
+      # @raise [InvalidInput] for a value outside 0..1
+      def values!(type, values, path)
+        faults = values.filter_map do |id, value|
+          next if type.parameters.key?(id) && value.is_a?(Numeric) && value.between?(0, 1)
+
+          known = type.parameters.key?(id)
+          Fault.new(known ? "out_of_range" : "unknown_parameter", "#{path}/#{id}",
+known ? "A value lies between 0 and 1." : "#{type.name} has no parameter #{id.inspect}.")
+        end
+        raise InvalidInput, faults unless faults.empty?
+
+        values.reject { |id, value| value == type.parameters[id].default }
+      end
+
       # Envelopes that move a device, wherever they live.
       # @return [Array<Directory::Home>]
       def moves_of(song, track, device_id)

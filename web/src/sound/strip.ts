@@ -15,7 +15,7 @@ interface Placed {
   sound: DeviceSound;
 }
 
-/** One track of the sound graph: an input, its chain of devices, and a gate that is shut while it is not listened to. */
+/** One track of the sound graph: an input, its chain, and a gate that is shut while it is not listened to. */
 export class Strip {
   readonly input: GainNode;
   /** Shut for the moment in which the chain changes. */
@@ -50,8 +50,8 @@ export class Strip {
   }
 
   /**
-   * Follows the track's chain: what stays goes on sounding, what is new comes in, what is gone goes out, in a moment too short
-   * to be heard as a gap. Returns whether anything changed.
+   * Follows the track's chain: what stays goes on sounding, what is new comes in, what is gone goes out, in a moment
+   * too short to be heard as a gap. Returns whether anything changed.
    */
   follow(chain: TrackPart["devices"], sounding: boolean): boolean {
     const order = chain.map(({ id }) => id);

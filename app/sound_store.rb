@@ -1,0 +1,139 @@
+# frozen_string_literal: true
+
+require "digest"
+require "tempfile"
+require "wavefile"
+
+# Recorded sounds: each stored once, by the digest of its bytes, in a folder beside the database; listed with what uses them, and
+# let go of when nothing does. What ships with the app has a word of its own besides, by which documents name it.
+class SoundStore
+  # The largest file that is taken in, in bytes.
+  LARGEST = 200 * 1024 * 1024
+  # The longest sound, in seconds.
+  LONGEST_SECONDS = 20 * 60
+  DIGEST = /\A[0-9a-f]{64}\z/
+  WORD = /\A[a-z0-9][a-z0-9-]{0,62}\z/
+  LONGEST_NAME = 120
+
+  # Raised for a sound that is not in the store.
+  class Missing < StandardError; end
+
+  # @param folder [String] made when missing
+  def initialize(folder)
+    @folder = folder
+  end
+
+  # Takes a WAV file in; what is there already is not stored twice.
+  # @param path [String] of a file that stays where it is
+  # @param word [String, nil] for what ships with the app
+  # @return [SoundRow]
+  # @raise [KindSatchel::InvalidInput] for what is no WAV file, too long, or empty
+  # @raise [Database::Trouble]
+  def take(path, name:, word: nil)
+    info = info_of(path)
+    digest = Digest::SHA256.file(path).hexdigest
+    file(digest).then { |goal| keep(path, goal) unless File.exist?(goal) }
+    Database.write do
+      SoundRow.where(word:).where.not(digest:).update_all(word: nil) if word
+      row = SoundRow.find_or_initialize_by(digest:)
+      row.update!(name: row.name || name.strip[0, LONGEST_NAME], word: word || row.word, bytes: File.size(path), **info)
+      row
+    end
+  end
+
+  # Takes in what ships with the app, once.
+  # @param folder [String] of WAV files, each named by its word
+  def take_shipped(folder)
+    Dir[File.join(folder, "*.wav")].each do |path|
+      word = File.basename(path, ".wav")
+      row = Database.guarded { SoundRow.find_by(word:) }
+      next if row && row.bytes == File.size(path) && row.digest == Digest::SHA256.file(path).hexdigest && File.exist?(file(row.digest))
+
+      take(path, name: word.tr("-", " ").capitalize, word:)
+    end
+  end
+
+  # @param key [String] a digest, or a word
+  # @return [Array(SoundRow, String)] the sound and its file
+  # @raise [Missing]
+  def find(key)
+    row = Database.guarded { DIGEST.match?(key) ? SoundRow.find_by(digest: key) : SoundRow.find_by(word: key) } or raise Missing
+    path = file(row.digest)
+    File.exist?(path) ? [row, path] : raise(Missing)
+  end
+
+  # @return [Array<Hash>] every sound, with the songs that use it
+  def list
+    rows = Database.guarded { SoundRow.order(:name, :id).to_a }
+    used = uses
+    rows.map { |row| row.entry.merge("used_in" => used.fetch(row.word, []) | used.fetch(row.digest, [])) }
+  end
+
+  # Lets go of a sound that nothing uses.
+  # @raise [Missing]
+  # @raise [KindSatchel::InvalidInput] for one that is used, or ships with the app
+  def remove(key)
+    row, = find(key)
+    raise KindSatchel::InvalidInput.of("shipped", "", "#{row.name} ships with the app; it stays.") if row.word
+
+    songs = uses.fetch(row.digest, [])
+    raise KindSatchel::InvalidInput.of("used", "", "#{row.name} is used in #{songs.map { |song| song['name'] }.join(', ')}; it stays.") if songs.any?
+    raise KindSatchel::InvalidInput.of("used", "", "#{row.name} would come back with undo in a song; it stays.") if remembered?(row.digest)
+
+    drop(row)
+  end
+
+  # Lets go of all that nothing uses, not even an undo.
+  # @return [Integer] how many
+  def free
+    used = uses
+    gone = Database.guarded { SoundRow.where(word: nil).to_a }.reject { |row| used.key?(row.digest) || remembered?(row.digest) }
+    gone.each { |row| drop(row) }.size
+  end
+
+  private
+
+  # Songs by the sound their clips play, those taken off the shelf too: they can come back.
+  def uses
+    sound = Arel.sql("json_extract(record, '$.audio.sound')")
+    pairs = Database.guarded { PartRow.where(kind: "clip").where("json_extract(record, '$.audio.sound') IS NOT NULL").distinct.pluck(sound, :song_id) }
+    names = Database.guarded { SongRow.pluck(:id, :name).to_h }
+    pairs.each_with_object({}) do |(key, song_id), found|
+      (found[key] ||= []) << { "id" => song_id, "name" => names[song_id] }
+    end
+  end
+
+  # Whether undo or redo of a song knows a sound.
+  def remembered?(digest) = Database.guarded { EditRow.where("patch LIKE ?", "%#{digest}%").exists? }
+
+  def drop(row)
+    Database.write { row.destroy! }
+    FileUtils.rm_f(file(row.digest))
+  end
+
+  def file(digest) = File.join(@folder, digest[0, 2], "#{digest}.wav")
+
+  # Whole, or not at all.
+  def keep(path, goal)
+    FileUtils.mkdir_p(File.dirname(goal))
+    part = "#{goal}.#{Process.pid}.#{Thread.current.object_id}.part"
+    FileUtils.cp(path, part)
+    File.open(part, &:fsync)
+    File.rename(part, goal)
+  rescue SystemCallError => e
+    FileUtils.rm_f(part) if part
+    raise Database::Trouble.new(507, "disk_fault", "The disk does not take the sound (#{e.message.sub(/ @ .*/, '')}); nothing was changed.")
+  end
+
+  def info_of(path)
+    info = WaveFile::Reader.new(path).then { |reader| [reader.total_sample_frames, reader.native_format].tap { reader.close } }
+    frames, format = info
+    seconds = frames.fdiv(format.sample_rate)
+    raise KindSatchel::InvalidInput.of("empty_sound", "", "The sound is empty.") if frames.zero?
+    raise KindSatchel::InvalidInput.of("too_long", "", "The sound lasts #{(seconds / 60).round(1)} minutes; at most 20 are taken.") if seconds > LONGEST_SECONDS
+
+    { frames:, rate: format.sample_rate, channels: format.channels }
+  rescue WaveFile::FormatError
+    raise KindSatchel::InvalidInput.of("no_sound", "", "This is no WAV file that can be read.")
+  end
+end
