@@ -9,7 +9,7 @@ module KindSatchel
         track = Moves.at("/track_id") { song.track(input[:track_id]) }
         type = Chains.type!(track, input[:type], "/type")
         taken!(track) if type.role == "instrument"
-        [Chains.put(song, track, Chains.fresh(track, type.id), input[:before]), "put #{type.name.downcase} into #{track.name}"]
+        [Chains.put(song, track, Chains.fresh(track.devices.map(&:id), type.id), input[:before]), "put #{type.name.downcase} into #{track.name}"]
       end
 
       def self.taken!(track)

@@ -49,7 +49,7 @@ module KindSatchel
       def self.with_chain(track, types)
         types.each_with_index.reduce(track) do |now, (type, i)|
           rules = Chains.type!(now, type, "/devices/#{i}")
-          now.with(devices: now.devices.dup.insert(rules.role == "instrument" ? 0 : -2, Chains.fresh(now, type)))
+          now.with(devices: now.devices.dup.insert(rules.role == "instrument" ? 0 : -2, Chains.fresh(now.devices.map(&:id), type)))
         end
       end
       private_class_method :name, :place, :hue, :output, :with_chain

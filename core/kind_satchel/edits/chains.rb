@@ -6,9 +6,9 @@ module KindSatchel
     module Chains
       module_function
 
-      # @return [Device] at its defaults, with an id that is free in the chain
-      def fresh(track, type)
-        ids = track.devices.map(&:id)
+      # @param ids [Array<String>] that are taken
+      # @return [Device] at its defaults, with an id that is free
+      def fresh(ids, type)
         free = [type, *(2..(ids.size + 2)).map { |i| "#{type}-#{i}" }].find { |id| !ids.include?(id) }
         Device.new(id: free, type:, values: {}, held: {})
       end

@@ -25,14 +25,12 @@ module KindSatchel
 
       def self.devices(track, list)
         free = track.devices.group_by(&:type)
-        built = track.with(devices: [track.channel])
+        ids = track.devices.map(&:id)
         list.each_with_index.map do |entry, i|
           type = Chains.type!(track, entry["type"], "/devices/#{i}/type")
-          known = free[type.id]&.shift
-          device = known || Chains.fresh(built.with(devices: [*built.devices[...-1], *track.devices]), type.id)
-          values = Chains.values!(type, entry.fetch("values", {}), "/devices/#{i}/values")
-          built = built.with(devices: built.devices.dup.insert(-2, made = device.with(values:, held: {})))
-          made
+          device = free[type.id]&.shift || Chains.fresh(ids, type.id)
+          ids |= [device.id]
+          device.with(values: Chains.values!(type, entry.fetch("values", {}), "/devices/#{i}/values"), held: {})
         end
       end
       private_class_method :instrument, :devices
