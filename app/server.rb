@@ -11,6 +11,7 @@ require_relative "routes/editing"
 require_relative "routes/listening"
 require_relative "routes/reading"
 require_relative "routes/sounds"
+require_relative "routes/presets"
 require_relative "routes/pages"
 
 # The web application: every route parses, asks the core or the log, and serialises.
@@ -29,6 +30,7 @@ class Server < Sinatra::Base
   set :edit_log, EditLog.new(open_songs)
   set :shelf, SongShelf.new(open_songs)
   set :listened_to, ListenedTo.new(open_songs)
+  set :presets, PresetShelf.new(File.join(ROOT, "db/presets.json"))
   set(:sounds) { SoundStore.new("#{Database.path}-sounds") }
   set :listeners, Listeners.new
   set :long_work, LongWork.new(listeners)
@@ -44,5 +46,6 @@ class Server < Sinatra::Base
   register ListeningRoutes
   register Reading
   register SoundRoutes
+  register PresetRoutes
   register Pages
 end

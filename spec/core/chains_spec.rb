@@ -24,12 +24,15 @@ RSpec.describe "Tracks and chains" do
 
     it "puts it above another, in its group, with the devices asked for; what cannot be is said" do
       group = apply(song, "make_group", track_ids: ["bass"]).song
-      drums = apply(group, "add_track", kind: "notes", before: "bass", name: "Barrels", devices: %w[drum-kit filter], hue: "moss").song
+      drums = apply(group, "add_track", kind: "notes", before: "bass", name: "Barrels",
+devices: [{ "type" => "drum-kit" }, { "type" => "filter", "values" => { "cutoff" => 0.5 } }], hue: "moss").song
       made = drums.tracks.first
       expect([made.name, made.output, made.hue, made.devices.map(&:type)]).to eq ["Barrels", group.tracks[1].id, "moss", %w[drum-kit filter channel]]
-      expect(faults { apply(song, "add_track", kind: "notes", devices: ["loop-player"]) }).to eq [["wrong_device", "/devices/0"]]
-      expect(faults { apply(song, "add_track", kind: "group", devices: %w[filter mono-synth]) }).to eq [["wrong_device", "/devices/1"]]
-      expect(faults { apply(song, "add_track", kind: "notes", devices: ["theremin"]) }).to eq [["unknown_device", "/devices/0"]]
+      expect(faults { apply(song, "add_track", kind: "notes", devices: [{ "type" => "loop-player" }]) }).to eq [["wrong_device", "/devices/0/type"]]
+      expect(faults do
+        apply(song, "add_track", kind: "group", devices: [{ "type" => "filter" }, { "type" => "mono-synth" }])
+      end).to eq [["wrong_device", "/devices/1/type"]]
+      expect(faults { apply(song, "add_track", kind: "notes", devices: [{ "type" => "theremin" }]) }).to eq [["unknown_device", "/devices/0/type"]]
       expect(faults { apply(song, "add_track", kind: "notes", name: "  ") }).to eq [["bad_name", "/name"]]
       expect(faults { apply(song, "add_track", kind: "notes", before: "gone") }).to eq [["unknown_track", "/before/track_id"]]
     end

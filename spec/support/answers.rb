@@ -20,6 +20,8 @@ module Answers
     %r{^POST /api/songs/\d+/(edits|undo|redo)$} => "change",
     %r{^POST /api/songs/\d+/preview$} => "preview",
     %r{^POST /api/songs/\d+/listening$} => "listening",
+    %r{^GET /api/presets$} => "preset_list",
+    %r{^POST /api/presets$} => "preset",
     %r{^GET /api/sounds$} => "sound_list",
     %r{^POST /api/sounds\?} => "sound_entry",
     %r{^DELETE /api/jobs/} => "cancelled"

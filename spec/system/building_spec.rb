@@ -66,5 +66,22 @@ RSpec.describe "Building in the studio" do
     eventually(id) { track("Rope Bass").nil? }
   end
 
+  it "starts a bass from a preset, keeps a device's setting under a name, and uses it on another" do
+    from_menu("Add a track", "Bass with a bite")
+    made = eventually(id) { track("Bass with a bite") } && track("Bass with a bite")
+    expect([made.devices.map(&:type), made.device("drive").values.any?]).to eq [%w[mono-synth drive compressor channel], true]
+    from_menu("Drive of Bass with a bite", "Presets …")
+    type_into "Keep how it stands now as", "Bite"
+    expect(page).to have_css("[aria-label='Presets'] .preset", text: "Bite")
+    within("[role=dialog]") { click_on "Close" }
+    page.find_button("Rope Bass", exact: true).click
+    from_menu("Drive of Rope Bass", "Presets …")
+    page.find(".preset", text: "Bite").click
+    eventually(id) { song.track("rope-bass").device("drive").values == made.device("drive").values }
+    expect(page).to have_no_css("[role=dialog]")
+    press_keys([:control, "z"])
+    eventually(id) { song.track("rope-bass").device("drive").values != made.device("drive").values }
+  end
+
   def address(text) = KindSatchel::Address.parse(text)
 end

@@ -7,7 +7,7 @@ module KindSatchel
     module AddTrack
       NAMES = { "notes" => "Notes", "audio" => "Audio", "carrier" => "Carriers", "group" => "Group", "return" => "Return" }.freeze
       # What a track of a kind starts with, unless said otherwise.
-      DEVICES = { "notes" => ["mono-synth"], "audio" => ["loop-player"] }.freeze
+      DEVICES = { "notes" => [{ "type" => "mono-synth" }], "audio" => [{ "type" => "loop-player" }] }.freeze
       CHANNEL = Device.new(id: "channel", type: "channel", values: {}, held: {})
       # Material stands above what takes it in.
       ORDER = %w[notes audio carrier return group master].freeze
@@ -46,10 +46,11 @@ module KindSatchel
         below && %w[notes audio group].include?(kind) && below.output ? below.output : song.tracks.last.id
       end
 
-      def self.with_chain(track, types)
-        types.each_with_index.reduce(track) do |now, (type, i)|
-          rules = Chains.type!(now, type, "/devices/#{i}")
-          now.with(devices: now.devices.dup.insert(rules.role == "instrument" ? 0 : -2, Chains.fresh(now.devices.map(&:id), type)))
+      def self.with_chain(track, list)
+        list.each_with_index.reduce(track) do |now, (entry, i)|
+          rules = Chains.type!(now, entry["type"], "/devices/#{i}/type")
+          device = Chains.fresh(now.devices.map(&:id), rules.id).with(values: Chains.values!(rules, entry.fetch("values", {}), "/devices/#{i}/values"))
+          now.with(devices: now.devices.dup.insert(rules.role == "instrument" ? 0 : -2, device))
         end
       end
       private_class_method :name, :place, :hue, :output, :with_chain

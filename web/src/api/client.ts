@@ -9,6 +9,7 @@ import type {
   HeardBands,
   Listening,
   MovesTable,
+  PresetEntry,
   Preview,
   Progress,
   Reading,
@@ -77,6 +78,13 @@ export const shelf = {
   restore: (id: number) => post<ShelfEntry>(`/api/songs/${id}/restore`),
   import: (text: string, work: string) => ask<ShelfEntry>("POST", "/api/songs/import", text, work),
   exportPath: (id: number) => `/api/songs/${id}/export`,
+};
+
+export const presets = {
+  list: () => get<PresetEntry[]>("/api/presets"),
+  keep: (name: string, device: string | null, devices: PresetEntry["devices"]) =>
+    post<PresetEntry>("/api/presets", { name, device, devices }),
+  remove: (id: number) => ask<object>("DELETE", `/api/presets/${id}`),
 };
 
 /** Long work, by a token of one's own: its progress (0..1, and in words), and an end to it. */

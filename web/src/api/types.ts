@@ -27,6 +27,7 @@ export type {
   ParameterEntry,
   Part,
   Pass,
+  PresetEntry,
   Preview,
   Progress,
   Reading,

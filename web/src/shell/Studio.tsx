@@ -1,3 +1,4 @@
+import { PresetBox } from "../panels/PresetBox";
 import { Carry, Loop } from "../table/Carry";
 import { Away } from "../ui/Away";
 import { useNarrow } from "../ui/useNarrow";
@@ -18,6 +19,7 @@ export function Studio() {
       <Loop />
       <Away />
       <KeyList />
+      <PresetBox />
     </>
   );
 }

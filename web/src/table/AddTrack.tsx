@@ -1,6 +1,8 @@
 import { Plus } from "lucide-react";
+import { useEffect } from "react";
 import type { EditInputs } from "../api/types";
 import { editAndTell } from "../state/edits";
+import { readPresets, usePresets } from "../state/presets";
 import { useSong } from "../state/song";
 import { setView } from "../state/view";
 import { type Deed, DeedMenu } from "../ui/Menu";
@@ -19,12 +21,23 @@ async function add(inputs: EditInputs["add_track"]): Promise<void> {
 export function AddTrack({ headerWidth }: { headerWidth: number }) {
   const catalogue = useSong((state) => state.catalogue);
   const types = Object.entries(catalogue?.devices ?? {}).filter(([, { plays }]) => plays === "notes");
+  const list = usePresets((state) => state.list);
+  const chains = list?.filter(
+    ({ device, devices }) => device === null && catalogue?.devices[devices[0].type]?.plays === "notes",
+  );
+  useEffect(() => void (list ?? readPresets()), [list]);
   const deeds: Deed[] = [
     ...types.map(([id, { name }]) => ({
       id,
       words: name,
       what: "a track of notes",
-      act: () => add({ kind: "notes", name, devices: [id] }),
+      act: () => add({ kind: "notes", name, devices: [{ type: id }] }),
+    })),
+    ...(chains ?? []).map((preset) => ({
+      id: `preset-${preset.id}`,
+      words: preset.name,
+      what: "a track of notes, from a preset",
+      act: () => add({ kind: "notes", name: preset.name, devices: preset.devices }),
     })),
     { id: "audio", words: "Audio", what: "a track of loops", act: () => add({ kind: "audio" }) },
     { id: "carrier", words: "Carriers", what: "a track of moves alone", act: () => add({ kind: "carrier" }) },

@@ -3,6 +3,7 @@ import type { PointerEvent } from "react";
 import type { Catalogue, TrackPart } from "../../api/types";
 import { drag } from "../../gestures/drag";
 import { edit, editAndTell } from "../../state/edits";
+import { showPresets } from "../../state/presets";
 import { useSong } from "../../state/song";
 import { type Deed, DeedMenu } from "../../ui/Menu";
 
@@ -84,6 +85,7 @@ function deedsOf(
   ];
   const others = typesFor(catalogue, track, role).filter(([type]) => type !== device.type);
   return [
+    { id: "presets", words: "Presets …", what: "use one, or keep this", act: () => showPresets(track.id, device.id) },
     ...(role === "effect" ? along : []),
     {
       id: "out",

@@ -4,6 +4,7 @@ import { hueStyle } from "../../geometry/hue";
 import { stepTo } from "../../gestures/tracks";
 import { edit, editAsking } from "../../state/edits";
 import { holdsRegions } from "../../state/holds";
+import { showPresets } from "../../state/presets";
 import { useSong } from "../../state/song";
 import { useShown } from "../../state/useShown";
 import { useView } from "../../state/view";
@@ -38,6 +39,13 @@ export function TrackPanel() {
       <Hues track={track} />
       <Output track={track} tracks={model.tracks} />
       <Order track={track} />
+      {track.kind !== "carrier" && (
+        <Deed
+          words="Presets of the chain …"
+          title="Use one for all its devices, or keep this"
+          onDo={() => showPresets(track.id, null)}
+        />
+      )}
       {track.kind !== "carrier" && <Lanes track={track} lanes={lanes} />}
       {holdsRegions(track) && (
         <>
