@@ -11,7 +11,7 @@ require_relative "imports"
 class Promises
   include KindSatchel
 
-  SECTIONS = %w[core speed imports editor previews snapshot arranging browser first_load].freeze
+  SECTIONS = %w[core speed imports editor previews snapshot arranging browser first_load devices].freeze
 
   # @param only [Array<String>] sections to run; none for all
   # @yieldparam name [String]
@@ -167,6 +167,18 @@ class Promises
   ensure
     scroll&.quit
     drags&.quit
+  end
+
+  # A chord that never pauses, through a chain that is changed while it sounds.
+  def devices
+    gaps = Gaps.new(server)
+    edits = [["add_device", { track_id: "drone", type: "filter" }], ["add_device", { track_id: "drone", type: "drive", before: "filter" }],
+             ["move_device", { track_id: "drone", device_id: "drive" }], ["add_device", { track_id: "drone", type: "equaliser" }],
+             ["remove_device", { track_id: "drone", device_id: "drive" }], ["add_track", { kind: "return" }],
+             ["remove_device", { track_id: "drone", device_id: "filter" }]]
+    note("devices put in, moved and taken out while it plays, the longest gap at the output", gaps.measure(server.drone_id, edits))
+  ensure
+    gaps&.quit
   end
 
   # A browser that has nothing of the page yet, each time.

@@ -1,5 +1,6 @@
 import { clsx } from "clsx";
-import { Hand, House, Moon, Redo2, Sun, Undo2, ZoomIn, ZoomOut } from "lucide-react";
+import { Hand, House, Moon, Redo2, Sun, Undo2, VolumeOff, ZoomIn, ZoomOut } from "lucide-react";
+import { player } from "../sound/player";
 
 import { edit, editAndTell, step } from "../state/edits";
 import { useSong } from "../state/song";
@@ -30,8 +31,11 @@ export function TopBar({ narrow }: { narrow: boolean }) {
         <>
           <PlayButton />
           <Position />
-          <span className="max-[900px]:hidden">
+          <span className="flex items-center gap-1 max-[900px]:hidden">
             <Level />
+            <IconButton label="Silence: stop every note at once" onPress={() => player.hush()}>
+              <VolumeOff size={15} />
+            </IconButton>
           </span>
           <TempoField />
           <MeterField />

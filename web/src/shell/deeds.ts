@@ -64,6 +64,7 @@ export const DEEDS: Record<DeedId, () => unknown> = {
   rub: () => setView({ tool: "rub" }),
   repeat: () => edit("set_range", () => ({ on: !song().model.head.range.on })),
   follow: () => player.follow(),
+  hush: () => player.hush(),
   unfold: () => viewNow().trackId && toggleFold(viewNow().trackId as string),
   hide: turnShowing,
   whole: () => fit(),

@@ -60,6 +60,11 @@ class Player implements Follower {
     setPeaks({});
   }
 
+  /** Stops every note at once; what is still to come goes on. */
+  hush(): void {
+    this.engine?.hush();
+  }
+
   /** The view goes along with the playhead again. */
   follow(): void {
     setView({ follow: true });
@@ -151,7 +156,7 @@ class Player implements Follower {
     this.meter = new AnalyserNode(context, { fftSize: 2048 });
     limiter.connect(this.meter).connect(context.destination);
     this.rack = new Rack({ context, drumSound }, catalogue.send_prefix, limiter);
-    this.rack.follow(model.tracks, false);
+    this.rack.follow(model.tracks);
     this.engine = new Engine(context, this.rack, this.score(this.stretches, sounds), () => this.stop());
   }
 
@@ -171,7 +176,7 @@ class Player implements Follower {
     const { catalogue, model } = song();
     if (!this.rack || !this.sounds || !catalogue) return;
     await this.sounds.load(Object.values(catalogue.drum_sounds), Object.values(model.clips));
-    this.rack.follow(song().model.tracks, transportNow().playing);
+    this.rack.follow(song().model.tracks);
   }
 
   /** Lets just those tracks through that are listened to. */

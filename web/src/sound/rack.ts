@@ -34,14 +34,14 @@ export class Rack {
   }
 
   /** Follows the tracks piece by piece: what did not change goes on sounding. Returns whether anything changed. */
-  follow(tracks: TrackPart[], sounding: boolean): boolean {
+  follow(tracks: TrackPart[]): boolean {
     const known = new Set(tracks.map(({ id }) => id));
     const gone = [...this.strips.keys()].filter((id) => !known.has(id));
     for (const id of gone) this.drop(id);
     let changed = gone.length > 0;
     for (const { id, devices } of tracks) {
       const strip = this.strips.get(id) ?? new Strip(this.studio, id);
-      if (strip.follow(devices, sounding && this.strips.has(id))) changed = true;
+      if (strip.follow(devices)) changed = true;
       this.strips.set(id, strip);
     }
     for (const track of tracks) {

@@ -4,9 +4,6 @@ import { through } from "./devices/through";
 import type { Dial } from "./dial";
 import { type Crossfade, crossfade, type DeviceSound, gain } from "./parts";
 
-/** A chain is opened again so soon after it was shut to be changed: shorter than an ear takes for a gap. */
-const SHUT_SECONDS = 0.004;
-const CHANGE_AFTER_MS = 6;
 /** Fast enough to be at once, slow enough not to click. */
 export const GATE_SECONDS = 0.006;
 
@@ -18,8 +15,6 @@ interface Placed {
 /** One track of the sound graph: an input, its chain, and a gate that is shut while it is not listened to. */
 export class Strip {
   readonly input: GainNode;
-  /** Shut for the moment in which the chain changes. */
-  private readonly seam: GainNode;
   readonly output: GainNode;
   /** Around all effects of the chain. */
   private readonly effects: Crossfade;
@@ -31,11 +26,9 @@ export class Strip {
     private readonly trackId: string,
   ) {
     this.input = gain(studio.context, 1);
-    this.seam = gain(studio.context, 1);
     this.output = gain(studio.context, 1);
     this.effects = crossfade(studio.context, 1);
-    this.input.connect(this.seam);
-    this.seam.connect(this.output);
+    this.input.connect(this.output);
   }
 
   get instrument(): DeviceSound | undefined {
@@ -50,10 +43,10 @@ export class Strip {
   }
 
   /**
-   * Follows the track's chain: what stays goes on sounding, what is new comes in, what is gone goes out, in a moment
-   * too short to be heard as a gap. Returns whether anything changed.
+   * Follows the track's chain: what stays goes on sounding, what is new comes in, what is gone goes out. All of it is
+   * taken up at one moment of the output, so that there is no gap. Returns whether anything changed.
    */
-  follow(chain: TrackPart["devices"], sounding: boolean): boolean {
+  follow(chain: TrackPart["devices"]): boolean {
     const order = chain.map(({ id }) => id);
     const same = order.length === this.order.length && order.every((id, i) => id === this.order[i]);
     if (same && chain.every(({ id, type }) => this.devices.get(id)?.type === type)) return false;
@@ -63,13 +56,9 @@ export class Strip {
     this.devices = next;
     this.order = order;
     const after = this.nodes();
-    const change = () => {
-      unlink(before);
-      link(after);
-      for (const [, { sound }] of gone) sound.dispose?.();
-    };
-    if (sounding) this.whileShut(change);
-    else change();
+    unlink(before);
+    link(after);
+    for (const [, { sound }] of gone) sound.dispose?.();
     return true;
   }
 
@@ -83,7 +72,7 @@ export class Strip {
     return known?.type === type ? known : { type, sound: soundOf(type, this.studio) };
   }
 
-  /** What hangs together, from the input to the seam: before the channel all effects, or none, by one switch. */
+  /** What hangs together, from the input to the output: before the channel all effects, or none, by one switch. */
   private nodes(): [AudioNode, AudioNode][] {
     const links: [AudioNode, AudioNode][] = [];
     const { wet, dry } = this.effects;
@@ -96,23 +85,8 @@ export class Strip {
       else links.push([end, wet], [wet, sound.input], [dry, sound.input]);
       end = sound.output;
     }
-    links.push([end, this.seam]);
+    links.push([end, this.output]);
     return links;
-  }
-
-  private whileShut(change: () => void): void {
-    const { context } = this.studio;
-    const now = context.currentTime;
-    this.seam.gain.cancelScheduledValues(now);
-    this.seam.gain.setValueAtTime(1, now);
-    this.seam.gain.linearRampToValueAtTime(0, now + SHUT_SECONDS);
-    setTimeout(() => {
-      change();
-      const then = context.currentTime;
-      this.seam.gain.cancelScheduledValues(then);
-      this.seam.gain.setValueAtTime(0, then);
-      this.seam.gain.linearRampToValueAtTime(1, then + SHUT_SECONDS);
-    }, CHANGE_AFTER_MS);
   }
 }
 

@@ -21,6 +21,7 @@ export const KEY_DEEDS = [
   { id: "rub", words: "Rub out", group: "Tools", key: "m" },
   { id: "repeat", words: "Repeat the range, or not", group: "Playing", key: "r" },
   { id: "follow", words: "Follow the playhead again", group: "Playing", key: "f" },
+  { id: "hush", words: "Silence: stop every note at once", group: "Playing", key: "g" },
   { id: "unfold", words: "Unfold or fold the track", group: "View", key: "u" },
   { id: "hide", words: "Hide or show other envelopes", group: "View", key: "h" },
   { id: "whole", words: "Whole span or range into view", group: "View", key: "w" },
