@@ -12,8 +12,10 @@ class Gaps
     AudioNode.prototype.connect = function (to, ...more) {
       if (to instanceof AudioDestinationNode && this.context instanceof AudioContext && !this.taken) {
         this.taken = true;
+        const blocks = [];
+        window.recorded.push(blocks);
         const ear = this.context.createScriptProcessor(256, 2, 1);
-        ear.onaudioprocess = ({ inputBuffer }) => window.recorded.push(inputBuffer.getChannelData(0).slice());
+        ear.onaudioprocess = ({ inputBuffer }) => blocks.push(inputBuffer.getChannelData(0).slice());
         connect.call(this, ear);
         connect.call(ear, this.context.destination);
       }
@@ -25,8 +27,9 @@ class Gaps
   LONGEST = <<~JS
     (() => {
       let [run, longest, count] = [0, 0, 0];
-      const started = window.recorded.findIndex((block) => block.some((sample) => Math.abs(sample) > 1e-3));
-      for (const block of window.recorded.slice(started)) for (const sample of block) {
+      const loud = (block) => block.some((sample) => Math.abs(sample) > 1e-3);
+      const heard = window.recorded.find((blocks) => blocks.some(loud));
+      for (const block of heard.slice(heard.findIndex(loud))) for (const sample of block) {
         run = Math.abs(sample) < 2e-4 ? run + 1 : 0;
         if (run > longest) longest = run;
         count++;
