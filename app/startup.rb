@@ -22,6 +22,13 @@ module Startup
     refuse(e.message)
   end
 
+  # Puts on the shelf what ships: the sounds, and the demo song.
+  # @return [Integer, nil] the id of the demo song, nil when there are songs already
+  def stock
+    Server.sounds.take_shipped(Server.shipped_sounds)
+    DemoSeed.plant
+  end
+
   def refuse(sentence)
     warn sentence
     exit!(1)

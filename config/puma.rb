@@ -11,7 +11,6 @@ log_requests false
 quiet
 
 on_booted do
-  ::Server.sounds.take_shipped(::Server.shipped_sounds)
-  id = DemoSeed.plant
+  id = Startup.stock
   puts "Kind Satchel is at http://#{ENV.fetch('BIND', '127.0.0.1')}:#{ENV.fetch('PORT', '9292')}#{id ? "/songs/#{id}" : '/'}  (Ctrl-C stops it)"
 end

@@ -47,7 +47,7 @@ export function DeviceHead({ track, device, name, beforeAt, onCarry }: Props) {
   return (
     <div className="flex min-h-7 items-center pb-1">
       <h3
-        className={`grow truncate pl-1 text-xs font-bold ${carried ? "cursor-grab touch-none select-none" : ""}`}
+        className={`truncate pl-1 text-xs font-bold ${carried ? "cursor-grab touch-none select-none" : ""}`}
         title={carried ? "Drag it along the chain" : undefined}
         onPointerDown={carried ? press : undefined}
       >

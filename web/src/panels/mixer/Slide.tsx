@@ -67,8 +67,8 @@ export function Slide({ track, placed, acts, axis, travel, name }: Props) {
         />
       </div>
       <span className={`slide-text ${automated ? "hue font-semibold" : "faint"}`}>
-        {axis === "across" && <span className="faint">{name} </span>}
-        {text}
+        {axis === "across" && <span className="faint truncate font-normal">{name}</span>}
+        <span className="shrink-0">{text}</span>
       </span>
       <span className="slide-acts hue" aria-hidden="true">
         {acts.clip && <i className={`stitch-mark ${acts.clip === "off" ? "off-line" : ""}`} />}
