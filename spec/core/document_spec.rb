@@ -30,10 +30,11 @@ RSpec.describe KindSatchel::Document do
 
   it "finds ids that name nothing, twice or wrongly" do
     record["tracks"][1]["regions"][0]["clip_id"] = "nothing"
+    record["tracks"][2]["lanes"][0]["target"] = "gull-chop/player/backwards"
     record["tracks"][0]["output"] = "rope-bass"
     record["clips"][0]["envelopes"] = [record["tracks"][2]["lanes"][0].merge("target" => "fog-pad/channel/mute", "role" => "shift")]
     expect(load_faults(record)).to contain_exactly(
-      ["unknown_clip", "/tracks/1/regions/0/clip_id"],
+      ["unknown_clip", "/tracks/1/regions/0/clip_id"], ["not_automatable", "/tracks/2/lanes/0/target"],
       ["bad_output", "/tracks/0/output"], ["set_only", "/clips/0/envelopes/0/target"], ["duplicate_id", ""]
     )
   end

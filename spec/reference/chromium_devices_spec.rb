@@ -134,6 +134,26 @@ RSpec.describe "The sound of devices" do
     expect(levels.size).to eq 9
   end
 
+  # Source: twelve-tone equal temperament, A4 = note 69 = 440 Hz (MIDI Tuning); a bend of b semitones is a factor of 2^(b/12).
+  it "bends every instrument's pitch, continuously" do
+    [0, 7.5, -12].each do |bend|
+      crossings = page.evaluate_async_script(<<~JS, bend, rate)
+        const [bend, rate, done] = arguments;
+        (async () => {
+          const { DEVICE_SOUNDS } = await import("/assets/devices.js");
+          const context = new OfflineAudioContext(1, rate, rate);
+          const device = DEVICE_SOUNDS.pluck({ context, drumSound: () => null });
+          for (const [name, value] of Object.entries({ bend, strike: 0, ring: 6, partial: 3, pitch: 0, fine: 0 })) device.dials[name].rest(value, 0);
+          device.output.connect(context.destination);
+          device.play({ at: 0.3, until: 1, late: 0, songSeconds: 0, pitch: 69, velocity: 127 });
+          const samples = (await context.startRendering()).getChannelData(0).slice(0.45 * rate, 0.95 * rate);
+          done(samples.reduce((count, sample, i) => count + (i > 0 && samples[i - 1] < 0 && sample >= 0 ? 1 : 0), 0));
+        })();
+      JS
+      expect(crossings / 0.5).to be_within(3).of(440 * (2**(bend / 12.0)))
+    end
+  end
+
   it "leaves the sound as it is to -90 dB where a device is passed by" do
     tone = "0.5 * Math.sin(2 * Math.PI * 440 * t)"
     known = (0...2400).map { |i| 0.5 * Math.sin(2 * Math::PI * 440 * i / rate) }

@@ -3,6 +3,8 @@
 RSpec.describe "Finding and showing" do
   let(:id) { plant }
   # Every parameter there is.
+  # Those of the largest device.
+  let(:many) { KindSatchel::Devices::TYPES.fetch("partial-bank").parameters.size }
   let(:parameter_count) { standing(id).song.then { |now| now.tracks.sum { |track| now.parameters_of(track).size } } }
   let(:move_id) { standing(id).song.clip("mooring").envelopes.first.id }
 
@@ -39,19 +41,22 @@ RSpec.describe "Finding and showing" do
     expect(found).to eq ["rope-bass/synth/cutoff"]
   end
 
-  it "says what to do when nothing is found" do
+  it "says why a parameter cannot be automated, and what to do when nothing is found" do
     tab "Finder"
+    search("gull chop backwards")
+    expect(page).to have_text("Cannot be automated: a loop is turned round as a whole")
+    expect(page).to have_no_button("Add a lane for Backwards")
     search("nonsense")
     expect(page).to have_text("Nothing is called that here")
   end
 
   it "shows only some of a very large device's knobs, and draws only the rows in view" do
     click_on "Bell Buoy"
-    expect(page).to have_button("find among 326")
-    click_on "find among 326"
+    expect(page).to have_button("find among #{many}")
+    click_on "find among #{many}"
     expect(page).to have_css("#finder:focus")
     search("partial")
-    expect(page).to have_text("326 of #{parameter_count} parameters")
+    expect(page).to have_text("#{many} of #{parameter_count} parameters")
     expect(page.find_all("[data-testid^='found-']").size).to be < 40
   end
 

@@ -42,7 +42,10 @@ RSpec.describe "From a sweep in a clip to points on the track" do
 
   # A sheet hides half the song of a phone; a press on its name lets it down.
   def close_panel(hand)
-    press_on(hand, page.find("nav [aria-expanded='true']")) if hand[:size] == :phone
+    return unless hand[:size] == :phone
+
+    press_on(hand, page.find("nav [aria-expanded='true']"))
+    expect(page).to have_no_css(".sheet")
   end
 
   # Knobs are a panel of their own on a phone, and hide the song the less.

@@ -12,6 +12,16 @@ export function constant(context: BaseAudioContext, value = 0): ConstantSourceNo
   return node;
 }
 
+/** What tunes every voice of an instrument, in cents: a tuning of its own, and the bend. */
+export function tuning(context: BaseAudioContext): { tune: ConstantSourceNode; detune: GainNode; bend: ParamDial } {
+  const tune = constant(context);
+  const bent = constant(context);
+  const detune = gain(context, 1);
+  tune.connect(detune);
+  bent.connect(detune);
+  return { tune, detune, bend: new ParamDial([bent.offset], (semitones) => semitones * 100) };
+}
+
 /** Two ways through, mixed by one share: 0 is all `dry`, 1 all `wet`. */
 export interface Crossfade {
   dry: GainNode;

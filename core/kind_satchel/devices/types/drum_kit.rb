@@ -11,6 +11,7 @@ module KindSatchel
       p.bipolar "tune", "Tune", -12..12, Units::SEMITONES, "0"
       p.log "decay", "Decay", 0.03..3, Units::SECONDS, "2 s"
       p.log "tone", "Tone", 200..18_000, Units::HERTZ, "18 kHz"
+      p.bipolar "bend", "Bend", -24..24, Units::SEMITONES, "0"
       p.fader "kick", "Kick level", 2, "0 dB"
       p.fader "snare", "Snare level", 2, "0 dB"
       p.fader "hats", "Hats level", 2, "0 dB"

@@ -14,6 +14,7 @@ module KindSatchel
       p.log "glide", "Glide", 0.001..1, Units::SECONDS, "1 ms"
       p.steps "pitch", "Pitch", -24..24, Units::SEMITONES, "0"
       p.bipolar "fine", "Fine tune", -100..100, Units::CENTS, "0"
+      p.bipolar "bend", "Bend", -24..24, Units::SEMITONES, "0"
       p.share "sub", "Sub", "30 %"
     end
   end

@@ -10,6 +10,7 @@ module KindSatchel
       p.log "drift-rate", "Drift rate", 0.05..8, Units::HERTZ, "0.3 Hz"
       p.share "drift", "Drift", "20 %"
       p.steps "pitch", "Pitch", -24..24, Units::SEMITONES, "0"
+      p.bipolar "bend", "Bend", -24..24, Units::SEMITONES, "0"
     end
   end
 end

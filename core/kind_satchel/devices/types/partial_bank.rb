@@ -13,6 +13,7 @@ module KindSatchel
       p.log "stretch", "Stretch", 0.5..2, Units::PLAIN, "1.06"
       p.steps "pitch", "Pitch", -24..24, Units::SEMITONES, "0"
       p.bipolar "fine", "Fine tune", -100..100, Units::CENTS, "0"
+      p.bipolar "bend", "Bend", -24..24, Units::SEMITONES, "0"
       p.steps "count", "Partials", 1..PARTIALS, Units::PLAIN, "16"
       p.fixed "partials are made when a note starts, and cannot come and go while it rings."
       (1..PARTIALS).each do |i|

@@ -8,6 +8,7 @@ module KindSatchel
       p.log "partial", "Partial", 1.5..12, Units::PLAIN, "3.5"
       p.steps "pitch", "Pitch", -24..24, Units::SEMITONES, "0"
       p.bipolar "fine", "Fine tune", -100..100, Units::CENTS, "0"
+      p.bipolar "bend", "Bend", -24..24, Units::SEMITONES, "0"
     end
   end
 end

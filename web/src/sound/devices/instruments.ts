@@ -1,5 +1,5 @@
 import { NoteDial, ParamDial } from "../dial";
-import { constant, type DeviceSound, gain, hertz, type Sounding } from "../parts";
+import { constant, type DeviceSound, gain, hertz, type Sounding, tuning } from "../parts";
 
 const WAVES: OscillatorType[] = ["sawtooth", "square", "triangle", "sine"];
 /** A voice that is broken off dies away in about this time. */
@@ -9,13 +9,13 @@ const BREAK_SECONDS = 0.012;
 export function monoSynth(context: BaseAudioContext): DeviceSound {
   const main = new OscillatorNode(context, { type: "sawtooth" });
   const sub = new OscillatorNode(context, { type: "sine" });
-  const tune = constant(context);
+  const { tune, detune, bend } = tuning(context);
   const fine = constant(context);
   const subLevel = gain(context, 0);
   const filter = new BiquadFilterNode(context, { type: "lowpass" });
   const gate = gain(context, 0);
   for (const oscillator of [main, sub]) {
-    tune.connect(oscillator.detune);
+    detune.connect(oscillator.detune);
     fine.connect(oscillator.detune);
     oscillator.start();
   }
@@ -60,6 +60,7 @@ export function monoSynth(context: BaseAudioContext): DeviceSound {
       ...read,
       cutoff: new ParamDial([filter.frequency]),
       resonance: new ParamDial([filter.Q]),
+      bend,
       pitch: new ParamDial([tune.offset], (semitones) => semitones * 100),
       fine: new ParamDial([fine.offset]),
       sub: new ParamDial([subLevel.gain]),
@@ -69,7 +70,7 @@ export function monoSynth(context: BaseAudioContext): DeviceSound {
 
 export function padSynth(context: BaseAudioContext): DeviceSound {
   const filter = new BiquadFilterNode(context, { type: "lowpass", Q: 0 });
-  const tune = constant(context);
+  const { tune, detune, bend } = tuning(context);
   const spread = constant(context);
   const drift = new OscillatorNode(context, { frequency: 0.3 });
   const driftDepth = gain(context, 0);
@@ -85,7 +86,7 @@ export function padSynth(context: BaseAudioContext): DeviceSound {
       const voice = new OscillatorNode(context, { type: "sawtooth", frequency: hertz(pitch) });
       const width = gain(context, side);
       spread.connect(width).connect(voice.detune);
-      tune.connect(voice.detune);
+      detune.connect(voice.detune);
       driftDepth.connect(voice.detune);
       voice.connect(envelope);
       voice.start(at);
@@ -102,7 +103,7 @@ export function padSynth(context: BaseAudioContext): DeviceSound {
     voices[0].voice.onended = () => {
       envelope.disconnect();
       for (const { voice, width } of voices) {
-        tune.disconnect(voice.detune);
+        detune.disconnect(voice.detune);
         driftDepth.disconnect(voice.detune);
         spread.disconnect(width);
       }
@@ -117,6 +118,7 @@ export function padSynth(context: BaseAudioContext): DeviceSound {
       ...read,
       cutoff: new ParamDial([filter.frequency]),
       spread: new ParamDial([spread.offset]),
+      bend,
       pitch: new ParamDial([tune.offset], (semitones) => semitones * 100),
       "drift-rate": new ParamDial([drift.frequency]),
       drift: new ParamDial([driftDepth.gain], (share) => share * 40),
@@ -127,7 +129,7 @@ export function padSynth(context: BaseAudioContext): DeviceSound {
 /** Two partials struck together; the upper one dies sooner. */
 export function pluck(context: BaseAudioContext): DeviceSound {
   const output = gain(context, 0.5);
-  const tune = constant(context);
+  const { tune, detune, bend } = tuning(context);
   const fine = constant(context);
   const read = { ring: new NoteDial(1.4), strike: new NoteDial(0.4), partial: new NoteDial(3.5) };
 
@@ -141,7 +143,7 @@ export function pluck(context: BaseAudioContext): DeviceSound {
     ].map((part) => {
       const voice = new OscillatorNode(context, { frequency: hertz(pitch) * part.ratio });
       const envelope = gain(context, 0);
-      tune.connect(voice.detune);
+      detune.connect(voice.detune);
       fine.connect(voice.detune);
       envelope.gain.setTargetAtTime(part.level, at, 0.001);
       envelope.gain.setTargetAtTime(0, at + 0.004, part.ring / 4.6);
@@ -150,7 +152,7 @@ export function pluck(context: BaseAudioContext): DeviceSound {
       voice.stop(at + part.ring * 2 + 0.1);
       voice.onended = () => {
         envelope.disconnect();
-        tune.disconnect(voice.detune);
+        detune.disconnect(voice.detune);
         fine.disconnect(voice.detune);
       };
       return { voice, envelope };
@@ -171,6 +173,7 @@ export function pluck(context: BaseAudioContext): DeviceSound {
     play,
     dials: {
       ...read,
+      bend,
       pitch: new ParamDial([tune.offset], (semitones) => semitones * 100),
       fine: new ParamDial([fine.offset]),
     },

@@ -1,5 +1,5 @@
 import { type Dial, NoteDial, ParamDial } from "../dial";
-import { constant, type DeviceSound, gain, hertz, type Sounding } from "../parts";
+import { constant, type DeviceSound, gain, hertz, type Sounding, tuning } from "../parts";
 
 const COUNT = 64;
 const BREAK_SECONDS = 0.012;
@@ -15,7 +15,7 @@ interface Partial {
 /** Single partials struck together, each with a level, a tuning, a place and a time of its own. */
 export function partialBank(context: BaseAudioContext): DeviceSound {
   const output = gain(context, 0.5);
-  const tune = constant(context);
+  const { tune, detune, bend } = tuning(context);
   const fine = constant(context);
   const read = {
     ring: new NoteDial(1.4),
@@ -40,7 +40,7 @@ export function partialBank(context: BaseAudioContext): DeviceSound {
       const ring = read.ring.at(s) * partial.ring.at(s);
       const voice = new OscillatorNode(context, { frequency });
       const envelope = gain(context, 0);
-      tune.connect(voice.detune);
+      detune.connect(voice.detune);
       fine.connect(voice.detune);
       const attack = partial.attack.at(s);
       envelope.gain.setTargetAtTime(loud * (i === 0 ? 1 : 0.4 + bright), at, attack / 3);
@@ -50,7 +50,7 @@ export function partialBank(context: BaseAudioContext): DeviceSound {
       voice.stop(at + attack + ring * 2 + 0.1);
       voice.onended = () => {
         envelope.disconnect();
-        tune.disconnect(voice.detune);
+        detune.disconnect(voice.detune);
         fine.disconnect(voice.detune);
       };
       return [{ voice, envelope }];
@@ -79,6 +79,7 @@ export function partialBank(context: BaseAudioContext): DeviceSound {
     dials: {
       ...read,
       ...Object.fromEntries(own),
+      bend,
       pitch: new ParamDial([tune.offset], (semitones) => semitones * 100),
       fine: new ParamDial([fine.offset]),
     },

@@ -1,5 +1,5 @@
 import { NoteDial, ParamDial } from "../dial";
-import { constant, type DeviceSound, gain, type Sounding } from "../parts";
+import { type DeviceSound, gain, type Sounding, tuning } from "../parts";
 
 const BREAK_SECONDS = 0.012;
 const LEVELS: Record<string, "kick" | "snare" | "hats"> = {
@@ -20,7 +20,7 @@ export function drumKit(
   const tone = new BiquadFilterNode(context, { type: "lowpass", Q: 0 });
   const levels = { kick: gain(context, 1), snare: gain(context, 1), hats: gain(context, 1), rest: gain(context, 1) };
   for (const level of Object.values(levels)) level.connect(tone);
-  const tune = constant(context);
+  const { tune, detune, bend } = tuning(context);
   const decay = new NoteDial(2);
 
   function play({ at, late, songSeconds, pitch, velocity }: Sounding) {
@@ -28,13 +28,13 @@ export function drumKit(
     if (!sound || late > 0) return null;
     const source = new AudioBufferSourceNode(context, { buffer: sound.buffer });
     const hit = gain(context, (velocity / 127) ** 1.6);
-    tune.connect(source.detune);
+    detune.connect(source.detune);
     hit.gain.setTargetAtTime(0, at + decay.at(songSeconds) * 0.5, decay.at(songSeconds) / 6);
     source.connect(hit).connect(levels[LEVELS[sound.id] ?? "rest"]);
     source.start(at);
     source.onended = () => {
       hit.disconnect();
-      tune.disconnect(source.detune);
+      detune.disconnect(source.detune);
     };
     return { stop: (when: number) => hit.gain.cancelScheduledValues(when).setTargetAtTime(0, when, BREAK_SECONDS / 3) };
   }
@@ -44,6 +44,7 @@ export function drumKit(
     play,
     dials: {
       decay,
+      bend,
       tune: new ParamDial([tune.offset], (semitones) => semitones * 100),
       tone: new ParamDial([tone.frequency]),
       kick: new ParamDial([levels.kick.gain]),
@@ -72,7 +73,7 @@ function backwards(buffer: AudioBuffer): AudioBuffer {
 export function loopPlayer(context: BaseAudioContext): DeviceSound {
   const level = gain(context, 1);
   const tone = new BiquadFilterNode(context, { type: "lowpass", Q: 0 });
-  const tune = constant(context);
+  const { tune, detune, bend } = tuning(context);
   const turn = new NoteDial(0);
   level.connect(tone);
 
@@ -83,7 +84,7 @@ export function loopPlayer(context: BaseAudioContext): DeviceSound {
       buffer: turn.at(songSeconds) >= 0.5 ? backwards(buffer) : buffer,
       playbackRate: rate,
     });
-    tune.connect(source.detune);
+    detune.connect(source.detune);
     edge.gain.linearRampToValueAtTime(0, at);
     edge.gain.linearRampToValueAtTime(1, at + 0.003);
     const stop = (when: number) => {
@@ -96,7 +97,7 @@ export function loopPlayer(context: BaseAudioContext): DeviceSound {
     stop(until);
     source.onended = () => {
       edge.disconnect();
-      tune.disconnect(source.detune);
+      detune.disconnect(source.detune);
     };
     return { stop };
   }
@@ -106,6 +107,7 @@ export function loopPlayer(context: BaseAudioContext): DeviceSound {
     play,
     dials: {
       backwards: turn,
+      bend,
       pitch: new ParamDial([tune.offset], (semitones) => semitones * 100),
       tone: new ParamDial([tone.frequency]),
       gain: new ParamDial([level.gain]),
