@@ -48,8 +48,9 @@ module StudioHelpers
   # Presses the ruler at a pixel across; the playhead goes there.
   def press_ruler(x) = mouse.click(x:, y: middle("ruler")[1] - 6)
 
-  # The dial of a knob, in pixels.
+  # The dial of a knob, in pixels; its card is scrolled to it.
   def dial(address)
+    page.execute_script("arguments[0].scrollIntoView({ block: 'nearest', inline: 'center' })", page.find("[data-testid='knob-#{address}']"))
     x, y = middle("knob-#{address}")
     [x, y - 26]
   end

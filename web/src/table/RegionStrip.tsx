@@ -1,4 +1,4 @@
-import { CopyPlus, Ellipsis, Scissors, VolumeX } from "lucide-react";
+import { CopyPlus, Ellipsis, type LucideIcon, Scissors, VolumeX } from "lucide-react";
 import type { RegionPart } from "../api/types";
 import { tickToX } from "../geometry/viewport";
 import { chosenRegions } from "../gestures/choosing";
@@ -8,49 +8,40 @@ import { keyHint } from "../state/keyMap";
 import { setView, useView } from "../state/view";
 import { useNarrow } from "../ui/useNarrow";
 
-/** What is done with the chosen regions most; the rest stands in the panel. */
+/** What is done with the chosen regions most. */
+const DEEDS: { label: string; title: () => string; Icon: LucideIcon; act: () => void }[] = [
+  {
+    label: "Duplicate these regions",
+    title: () => `Once more, right after itself ${keyHint("again")}`,
+    Icon: CopyPlus,
+    act: duplicate,
+  },
+  {
+    label: "Split these regions",
+    title: () => `Cut in two at the playhead ${keyHint("split")}`,
+    Icon: Scissors,
+    act: () => chosenRegions().forEach(splitAtPlayhead),
+  },
+  {
+    label: "Mute or unmute these regions",
+    title: () => `Neither material nor moves are heard ${keyHint("quiet")}`,
+    Icon: VolumeX,
+    act: mute,
+  },
+  {
+    label: "Everything else with these regions",
+    title: () => "Everything else",
+    Icon: Ellipsis,
+    act: () => setView({ sheet: "clip", panelOpen: true }),
+  },
+];
+
 export function RegionStripDeeds() {
-  const split = () => chosenRegions().forEach(splitAtPlayhead);
-  return (
-    <>
-      <button
-        type="button"
-        className="by-choice"
-        aria-label="Duplicate these regions"
-        title={`Once more, right after itself ${keyHint("again")}`}
-        onClick={duplicate}
-      >
-        <CopyPlus size={13} />
-      </button>
-      <button
-        type="button"
-        className="by-choice"
-        aria-label="Split these regions"
-        title={`Cut in two where the playhead stands ${keyHint("split")}`}
-        onClick={split}
-      >
-        <Scissors size={13} />
-      </button>
-      <button
-        type="button"
-        className="by-choice"
-        aria-label="Mute or unmute these regions"
-        title={`Neither material nor moves are heard ${keyHint("quiet")}`}
-        onClick={mute}
-      >
-        <VolumeX size={13} />
-      </button>
-      <button
-        type="button"
-        className="by-choice"
-        aria-label="Everything else with these regions"
-        title="Everything else"
-        onClick={() => setView({ sheet: "clip", panelOpen: true })}
-      >
-        <Ellipsis size={13} />
-      </button>
-    </>
-  );
+  return DEEDS.map(({ label, title, Icon, act }) => (
+    <button key={label} type="button" className="by-choice" aria-label={label} title={title()} onClick={act}>
+      <Icon size={13} />
+    </button>
+  ));
 }
 
 /** Beside the name of the region at hand: what is done with the chosen ones. */
