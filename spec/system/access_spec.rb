@@ -34,6 +34,10 @@ RSpec.describe "Access" do
         show_panel(panel)
         [panel, violations]
       end
+      press_keys("y")
+      expect(page).to have_css("[aria-label='Mixer'] section")
+      found["mixer"] = violations
+      press_keys("y")
       click_on "Bars"
       expect(page).to have_css("[role=menuitem]")
       found["menu"] = violations
@@ -49,7 +53,7 @@ RSpec.describe "Access" do
     it "is there on the phone, in every sheet, in the #{colours} theme" do
       open_song(id, size: :phone)
       theme(colours)
-      found = %w[Knobs Sum Edit Finder Clip Track Song].to_h do |sheet|
+      found = %w[Knobs Mixer Sum Edit Finder Clip Track Song].to_h do |sheet|
         show_panel(sheet)
         [sheet, violations]
       end

@@ -41,7 +41,7 @@ export function Desk() {
           <Panel name={panel} />
         </Rail>
       </aside>
-      <div className={clsx("foot", mixer ? "h-76" : "h-36")}>
+      <div className={clsx("foot", mixer ? "h-80" : "h-36")}>
         <div className="foot-turn" role="group" aria-label="At the foot">
           {(["Knobs", "Mixer"] as const).map((name) => (
             <button
