@@ -48,6 +48,8 @@ RSpec.describe "The mixer" do
     revision = standing(id).revision
     swipe([300, middle("slide-crate-kit/channel/volume")[1]], -160, 0)
     expect(watch(left, ->(seen) { seen.any? && seen.last.to_i > 60 })).to be true
+    swipe(middle("slide-fog-pad/channel/send-boathouse"), -120, 0)
+    sleep 0.3
     expect(standing(id).revision).to eq revision
   end
 end

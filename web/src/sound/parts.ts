@@ -52,8 +52,6 @@ export interface DeviceSound {
   output: AudioNode;
   dials: Record<string, import("./dial").Dial>;
   play?(event: Sounding): Voice | null;
-  /** Lets go of what runs by itself. */
-  dispose?(): void;
 }
 
 /** An event at a moment of context time; `late` seconds of it have passed already. */

@@ -52,19 +52,16 @@ export class Strip {
     if (same && chain.every(({ id, type }) => this.devices.get(id)?.type === type)) return false;
     const before = this.nodes();
     const next = new Map(chain.map(({ id, type }) => [id, this.placed(id, type)]));
-    const gone = [...this.devices].filter(([id, placed]) => next.get(id) !== placed);
     this.devices = next;
     this.order = order;
     const after = this.nodes();
     unlink(before);
     link(after);
-    for (const [, { sound }] of gone) sound.dispose?.();
     return true;
   }
 
   dispose(): void {
     this.output.disconnect();
-    for (const { sound } of this.devices.values()) sound.dispose?.();
   }
 
   private placed(id: string, type: string): Placed {

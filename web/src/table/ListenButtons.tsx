@@ -12,19 +12,27 @@ const WAYS = {
   },
 } as const;
 
+interface Look {
+  track: TrackPart;
+  /** In words rather than icons. */
+  spelled?: boolean;
+  /** In a row of the table, which is one Tab stop: arrows lead to them. */
+  inRow?: boolean;
+}
+
 /** Mute and solo of a track, for listening; what envelopes move is the mute of its channel. */
-export function ListenButtons({ track, spelled }: { track: TrackPart; spelled?: boolean }) {
+export function ListenButtons({ track, spelled, inRow }: Look) {
   const solo = track.kind !== "return" && track.kind !== "master";
   return (
     <>
-      <ListenButton track={track} what="muted" spelled={spelled} />
-      {solo && <ListenButton track={track} what="soloed" spelled={spelled} />}
+      <ListenButton track={track} what="muted" spelled={spelled} inRow={inRow} />
+      {solo && <ListenButton track={track} what="soloed" spelled={spelled} inRow={inRow} />}
     </>
   );
 }
 
 /** One of them: an icon that names its track to whoever hears it, or the word itself. */
-function ListenButton({ track, what, spelled }: { track: TrackPart; what: keyof typeof WAYS; spelled?: boolean }) {
+function ListenButton({ track, what, spelled, inRow }: Look & { what: keyof typeof WAYS }) {
   const on = useSong((state) => state[what].includes(track.id));
   const { word, Icon, title } = WAYS[what];
   const look = spelled
@@ -33,7 +41,7 @@ function ListenButton({ track, what, spelled }: { track: TrackPart; what: keyof 
   return (
     <button
       type="button"
-      tabIndex={spelled ? undefined : -1}
+      tabIndex={inRow ? -1 : undefined}
       className={look}
       aria-pressed={on}
       aria-label={spelled ? undefined : `${word} ${track.name}`}

@@ -112,7 +112,7 @@ function Listened({ track }: { track: TrackPart }) {
   return (
     <>
       {silent && !muted && said}
-      <ListenButtons track={track} />
+      <ListenButtons track={track} inRow />
     </>
   );
 }

@@ -32,6 +32,8 @@ export function DeviceHead({ track, device, name, beforeAt, onCarry }: Props) {
   const move = (before: string | null) =>
     void edit("move_device", { track_id: track.id, device_id: device.id, ...(before ? { before } : {}) });
   const press = (event: PointerEvent) => {
+    // A finger scrolls; it moves a device by its menu.
+    if (event.pointerType === "touch") return;
     const start = event.clientX;
     const end = () => onCarry(null);
     drag(event, {
@@ -47,7 +49,7 @@ export function DeviceHead({ track, device, name, beforeAt, onCarry }: Props) {
   return (
     <div className="flex min-h-7 items-center pb-1">
       <h3
-        className={`truncate pl-1 text-xs font-bold ${carried ? "cursor-grab touch-none select-none" : ""}`}
+        className={`truncate pl-1 text-xs font-bold ${carried ? "cursor-grab select-none" : ""}`}
         title={carried ? "Drag it along the chain" : undefined}
         onPointerDown={carried ? press : undefined}
       >

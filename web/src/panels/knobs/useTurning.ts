@@ -47,7 +47,9 @@ export function useTurning(track: TrackPart, placed: Placed, acts: Acting, axis:
   const press = (event: PointerEvent) => {
     focusOn(address);
     const trial = previewer();
-    const way = ({ dx, dy }: { dx: number; dy: number }) => (axis === "up" ? -dy : dx);
+    // A finger that goes sideways scrolls, so it turns by going up and down.
+    const upward = axis === "up" || event.pointerType === "touch";
+    const way = ({ dx, dy }: { dx: number; dy: number }) => (upward ? -dy : dx);
     const wish = (reach: { dx: number; dy: number }) => Math.min(Math.max(resting + way(reach) / travel, 0), 1);
     const done = () => {
       const known = textNow.current;
