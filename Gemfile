@@ -4,7 +4,10 @@ source "https://rubygems.org"
 
 gem "activerecord", "~> 7.2.2"
 gem "json_schemer", "~> 2.3"
+gem "midilib", "~> 4.0"
+gem "numo-narray", "~> 0.9" # arithmetic on samples by the million
 gem "puma", "~> 6.5"
+gem "rubyzip", "~> 2.4"
 gem "sinatra", "~> 4.1"
 gem "sqlite3", "1.7.3" # newest with a prebuilt binary for this Ruby
 gem "wavefile", "~> 1.1"

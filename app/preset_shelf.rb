@@ -51,8 +51,8 @@ class PresetShelf
 
   def check!(name, device, devices)
     wrong!("bad_name", "/name", "A preset's name has 1 to #{LONGEST_NAME} characters.") unless name.is_a?(String) && name.strip.size.between?(1, LONGEST_NAME)
-    fits = devices.is_a?(Array) && devices.size.between?(1, KindSatchel::Track::MOST_DEVICES - 1) && devices.all?(Hash)
-    wrong!("bad_chain", "/devices", "A preset holds 1 to #{KindSatchel::Track::MOST_DEVICES - 1} devices.") unless fits
+    fits = devices.is_a?(Array) && devices.size.between?(1, KindSatchel::Chain::MOST_DEVICES - 1) && devices.all?(Hash)
+    wrong!("bad_chain", "/devices", "A preset holds 1 to #{KindSatchel::Chain::MOST_DEVICES - 1} devices.") unless fits
     wrong!("bad_chain", "/device", "A preset of a device holds just that device.") unless device.nil? || devices.map { |entry| entry["type"] } == [device]
     devices.each_with_index { |entry, i| check_device!(entry, "/devices/#{i}") }
   end

@@ -3,6 +3,7 @@
 require "bundler/setup"
 require "sinatra/base"
 require_relative "environment"
+require_relative "packed_song"
 require_relative "routes/guards"
 require_relative "routes/faults"
 require_relative "routes/shelf"

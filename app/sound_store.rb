@@ -3,6 +3,7 @@
 require "digest"
 require "tempfile"
 require "wavefile"
+require_relative "wave_outline"
 
 # Recorded sounds: each stored once, by the digest of its bytes, in a folder beside the database; listed with what uses them, and
 # let go of when nothing does. What ships with the app has a word of its own besides, by which documents name it.
@@ -30,13 +31,14 @@ class SoundStore
   # @raise [KindSatchel::InvalidInput] for what is no WAV file, too long, or empty
   # @raise [Database::Trouble]
   def take(path, name:, word: nil)
-    info = info_of(path)
+    info, format = info_of(path)
     digest = Digest::SHA256.file(path).hexdigest
+    outline = Database.guarded { SoundRow.find_by(digest:) }&.outline || outline_of(path, format, info)
     file(digest).then { |goal| keep(path, goal) unless File.exist?(goal) }
     Database.write do
       SoundRow.where(word:).where.not(digest:).update_all(word: nil) if word
       row = SoundRow.find_or_initialize_by(digest:)
-      row.update!(name: row.name || name.strip[0, LONGEST_NAME], word: word || row.word, bytes: File.size(path), **info)
+      row.update!(name: row.name || name.strip[0, LONGEST_NAME], word: word || row.word, bytes: File.size(path), outline:, **info)
       row
     end
   end
@@ -47,7 +49,7 @@ class SoundStore
     Dir[File.join(folder, "*.wav")].each do |path|
       word = File.basename(path, ".wav")
       row = Database.guarded { SoundRow.find_by(word:) }
-      next if row && row.bytes == File.size(path) && row.digest == Digest::SHA256.file(path).hexdigest && File.exist?(file(row.digest))
+      next if row&.outline && row.bytes == File.size(path) && row.digest == Digest::SHA256.file(path).hexdigest && File.exist?(file(row.digest))
 
       take(path, name: word.tr("-", " ").capitalize, word:)
     end
@@ -62,11 +64,38 @@ class SoundStore
     File.exist?(path) ? [row, path] : raise(Missing)
   end
 
+  # @return [Hash] what is seen of a sound
+  # @raise [Missing]
+  def outline(key)
+    row, path = find(key)
+    unless row.outline
+      outline = outline_of(path, *info_of(path).reverse)
+      Database.write { row.update!(outline:) }
+    end
+    JSON.parse(row.outline).slice("hop_seconds", "peaks").merge("seconds" => row.seconds)
+  end
+
   # @return [Array<Hash>] every sound, with the songs that use it
   def list
     rows = Database.guarded { SoundRow.order(:name, :id).to_a }
     used = uses
     rows.map { |row| row.entry.merge("used_in" => used.fetch(row.word, []) | used.fetch(row.digest, [])) }
+  end
+
+  # @param key [String] a digest, or a word
+  def there?(key)
+    find(key) && true
+  rescue Missing
+    false
+  end
+
+  # What a song plays that the store does not have.
+  # @param song [KindSatchel::Song]
+  # @return [Array<Hash>] each sound, and the names of clips that play it
+  def missing(song)
+    song.sounds.reject { |key| there?(key) }.map do |sound|
+      { "sound" => sound, "clips" => song.clips.each_value.select { |clip| clip.audio&.sound == sound }.map(&:name) }
+    end
   end
 
   # Lets go of a sound that nothing uses.
@@ -84,23 +113,35 @@ class SoundStore
   end
 
   # Lets go of all that nothing uses, not even an undo.
+  # @param digests [Array<String>, nil] only of these
   # @return [Integer] how many
-  def free
+  def free(digests = nil)
     used = uses
-    gone = Database.guarded { SoundRow.where(word: nil).to_a }.reject { |row| used.key?(row.digest) || remembered?(row.digest) }
+    rows = Database.guarded { SoundRow.where(word: nil, **(digests ? { digest: digests } : {})).to_a }
+    gone = rows.reject { |row| used.key?(row.digest) || remembered?(row.digest) }
     gone.each { |row| drop(row) }.size
   end
 
   private
 
-  # Songs by the sound their clips play, those taken off the shelf too: they can come back.
+  # Songs by the sound their clips and samplers play, those taken off the shelf too: they can come back.
   def uses
-    sound = Arel.sql("json_extract(record, '$.audio.sound')")
-    pairs = Database.guarded { PartRow.where(kind: "clip").where("json_extract(record, '$.audio.sound') IS NOT NULL").distinct.pluck(sound, :song_id) }
+    pairs = Database.guarded { in_clips + in_devices }.uniq
     names = Database.guarded { SongRow.pluck(:id, :name).to_h }
     pairs.each_with_object({}) do |(key, song_id), found|
       (found[key] ||= []) << { "id" => song_id, "name" => names[song_id] }
     end
+  end
+
+  def in_clips
+    sound = "json_extract(record, '$.audio.sound')"
+    PartRow.where(kind: "clip").where("#{sound} IS NOT NULL").distinct.pluck(Arel.sql(sound), :song_id)
+  end
+
+  def in_devices
+    sound = "json_extract(device.value, '$.sound')"
+    devices = PartRow.where(kind: %w[track clip]).joins(", json_each(#{PartRow.table_name}.record, '$.devices') AS device")
+    devices.where("#{sound} IS NOT NULL").distinct.pluck(Arel.sql(sound), :song_id)
   end
 
   # Whether undo or redo of a song knows a sound.
@@ -125,14 +166,29 @@ class SoundStore
     raise Database::Trouble.new(507, "disk_fault", "The disk does not take the sound (#{e.message.sub(/ @ .*/, '')}); nothing was changed.")
   end
 
+  # What is seen and guessed of it, as it is kept.
+  def outline_of(path, format, info)
+    outline = WaveOutline.new(path, format).to_record
+    guess = KindSatchel::Follow::TempoGuess.new(outline["energy"], outline["hop_seconds"], info[:frames].fdiv(info[:rate]))
+    JSON.generate(outline.merge("guess" => { "bpm" => guess.bpm.round(4), "beats" => guess.beats, "first_seconds" => guess.first_seconds.round(4) }))
+  end
+
+  # @return [WaveFile::Format]
+  def readable(reader)
+    native = reader.native_format
+    raise WaveFile::FormatError unless reader.readable_format?
+    return reader.format if native.channels <= 2
+
+    raise KindSatchel::InvalidInput.of("too_wide", "", "The sound has #{native.channels} channels; one or two are taken.")
+  end
+
   def info_of(path)
-    info = WaveFile::Reader.new(path).then { |reader| [reader.total_sample_frames, reader.native_format].tap { reader.close } }
-    frames, format = info
+    frames, format = WaveFile::Reader.new(path).then { |reader| [reader.total_sample_frames, readable(reader)].tap { reader.close } }
     seconds = frames.fdiv(format.sample_rate)
     raise KindSatchel::InvalidInput.of("empty_sound", "", "The sound is empty.") if frames.zero?
     raise KindSatchel::InvalidInput.of("too_long", "", "The sound lasts #{(seconds / 60).round(1)} minutes; at most 20 are taken.") if seconds > LONGEST_SECONDS
 
-    { frames:, rate: format.sample_rate, channels: format.channels }
+    [{ frames:, rate: format.sample_rate, channels: format.channels }, format]
   rescue WaveFile::FormatError
     raise KindSatchel::InvalidInput.of("no_sound", "", "This is no WAV file that can be read.")
   end

@@ -5,13 +5,14 @@ require_relative "arranging"
 require_relative "drag"
 require_relative "editor"
 require_relative "speed"
+require_relative "files"
 require_relative "imports"
 
 # Each promise with what was measured.
 class Promises
   include KindSatchel
 
-  SECTIONS = %w[core speed imports editor previews snapshot arranging browser first_load devices].freeze
+  SECTIONS = %w[core speed imports editor previews snapshot arranging browser first_load devices playing wide files].freeze
 
   # @param only [Array<String>] sections to run; none for all
   # @yieldparam name [String]
@@ -179,6 +180,29 @@ class Promises
     note("devices put in, moved and taken out while it plays, the longest gap at the output", gaps.measure(server.drone_id, edits))
   ensure
     gaps&.quit
+  end
+
+  # The demo with all faders moving, the mixer open.
+  def playing
+    playing = Playing.new(server)
+    note("the demo playing, all its faders moving, the mixer open: shares of one core", playing.measure(server.faders_id))
+    note("the demo playing, all its faders moving, cards at the foot: shares of one core", playing.measure(server.faders_id, mixer: false))
+  ensure
+    playing&.quit
+  end
+
+  def wide
+    scroll = Scroll.new(server.port)
+    note("64 tracks with 400 devices opened in Chromium, to the first rows drawn", { "ms" => scroll.visit(server.wide_id) })
+  ensure
+    scroll&.quit
+  end
+
+  def files
+    bench = FilesBench.new(server)
+    note("a stereo file of 3 minutes sent and its waveform asked for, whole requests", bench.waveform)
+    note("preview of a note moved among 5,000, whole request", bench.preview(server.notes_id, 200))
+    note("MIDI files imported one after the other, memory of the server", bench.midi(500))
   end
 
   # A browser that has nothing of the page yet, each time.

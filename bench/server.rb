@@ -7,7 +7,7 @@ class BenchServer
   ROOT = File.expand_path("..", __dir__)
   DATABASE = File.join(ROOT, "tmp/bench.sqlite3")
 
-  attr_reader :port, :demo_id, :big_id, :long_id, :drone_id
+  attr_reader :port, :demo_id, :big_id, :long_id, :drone_id, :faders_id, :wide_id, :notes_id
 
   def initialize(big)
     FileUtils.mkdir_p(File.dirname(DATABASE))
@@ -17,6 +17,9 @@ class BenchServer
     @big_id = Server.shelf.add(big)["id"]
     @long_id = Server.shelf.add(EditorBench.song(2000))["id"]
     @drone_id = Server.shelf.add(drone)["id"]
+    @faders_id = Server.shelf.add(faders)["id"]
+    @wide_id = Server.shelf.add(wide)["id"]
+    @notes_id = Server.shelf.add(FilesBench.notes)["id"]
     @port = TCPServer.open("127.0.0.1", 0) { |socket| socket.addr[1] }
     env = { "SATCHEL_DB" => DATABASE, "PORT" => @port.to_s, "RUBY_YJIT_ENABLE" => "1" }
     @pid = spawn(env, "bundle", "exec", "puma", "-C", "config/puma.rb", chdir: ROOT, out: File::NULL, err: File::NULL)
@@ -31,6 +34,11 @@ class BenchServer
   def get(path) = http.get(path).body
   def post(path, data) = http.post(path, JSON.generate(data), "Content-Type" => "application/json").body
 
+  def send_file(path, bytes, type) = http.post(path, bytes, "Content-Type" => type).body
+
+  # What the server holds now, and not what it once held.
+  def memory_mb = File.read("/proc/#{@pid}/status")[/VmRSS:\s+(\d+)/, 1].to_i / 1024
+
   private
 
   # One chord over many bars.
@@ -40,6 +48,34 @@ class BenchServer
     writer.track "master", "Master", "master", "indigo", devices: {}
     writer.clip "chord", "Chord", 64, notes: [48, 55, 60].map { |pitch| KindSatchel::Note.new(tick: 0, length_ticks: 64 * 3840, pitch:, velocity: 120) }
     writer.region "drone", "chord", 1, 64
+    writer.song
+  end
+
+  # The demo, all its faders moving.
+  def faders
+    demo = DemoSong.build
+    demo.tracks.reject { |track| track.kind == "carrier" || track.lanes.any? { |lane| lane.target.parameter_id == "volume" } }.reduce(demo) do |song, track|
+      address = "#{track.id}/channel/volume"
+      song = KindSatchel::Edits.apply(song, "add_lane", { "address" => address }).song
+      lane = song.track(track.id).lanes.last
+      points = (0..64).map { |i| { "tick" => i * 1920, "value" => i.odd? ? 0.7 : 0.5, "shape" => "straight" } }
+      KindSatchel::Edits::Moves.change(song, lane.id) { |one| one.with(points: points.map { |point| KindSatchel::Records.read_point(point) }) }
+    end
+  end
+
+  # 64 tracks with 400 devices.
+  def wide
+    writer = SongWriter.new(name: "Wide", bpm: 120, range: [0, 4 * 3840])
+    effects = %w[filter drive equaliser compressor delay chorus]
+    61.times do |t|
+      chain = effects.first(t < 34 ? 5 : 4).each_with_index.to_h { |type, i| ["e#{i}", [type, {}]] }
+      writer.track "t#{t}", "Track #{t + 1}", "notes", KindSatchel::Track::HUES[t % 6], devices: { "synth" => ["mono-synth", {}], **chain }
+      writer.clip "c#{t}", "Clip #{t + 1}", 1, notes: [KindSatchel::Note.new(tick: 0, length_ticks: 480, pitch: 48, velocity: 90)]
+      writer.region "t#{t}", "c#{t}", 1, 4
+      writer.move "c#{t}", "t#{t}/e0/cutoff", "set", [[0, "400 Hz", :straight], [4, "4 kHz", :hold]]
+    end
+    %w[hall pier].each { |id| writer.track id, id.capitalize, "return", "lichen", devices: { "reverb" => ["reverb", {}] } }
+    writer.track "master", "Master", "master", "indigo", devices: {}
     writer.song
   end
 

@@ -20,4 +20,6 @@ require_relative "kind_satchel/upgrade"    # songs of older versions brought to 
 require_relative "kind_satchel/checks"     # what a song may hold that nobody meant
 require_relative "kind_satchel/transfer"   # what goes along when material goes elsewhere
 require_relative "kind_satchel/conversion" # clip moves laid out on lanes, lanes packed into clips
+require_relative "kind_satchel/follow"     # what is taken from sound: how fast it is, where it begins
+require_relative "kind_satchel/formats"    # MIDI files read
 require_relative "kind_satchel/edits"      # every change to a song, a file each

@@ -20,12 +20,14 @@ module DemoSong
     bell_buoy(writer)
     tideline(writer)
     master(writer)
+    turns(writer)
     writer.song
   end
 
   def self.tracks(writer)
     writer.track "crate-kit", "Crate Kit", "notes", "walnut", output: "deck",
-                 devices: { "kit" => ["drum-kit", { "decay" => "900 ms" }] },
+                 devices: { "kit" => ["drum-kit", { "decay" => "900 ms", "hat-pan" => "L20", "shaker-pan" => "R35",
+                                                    "snare-send-boathouse" => "-20 dB" }] },
                  channel: { "volume" => "-2 dB", "send-boathouse" => "-28 dB" }
     writer.track "rope-bass", "Rope Bass", "notes", "madder", output: "deck",
                  devices: { "synth" => ["mono-synth", { "cutoff" => "520 Hz", "decay" => "420 ms", "sub" => "55 %" }],
@@ -33,7 +35,8 @@ module DemoSong
                  channel: { "volume" => "-5 dB" }
     writer.track "fog-pad", "Fog Pad", "notes", "indigo",
                  devices: { "synth" => ["pad-synth", { "cutoff" => "1.1 kHz" }], "chorus" => ["chorus", {}],
-                            "filter" => ["filter", { "kind" => "high pass", "cutoff" => "120 Hz" }] },
+                            "filter" => ["filter", { "kind" => "high pass", "cutoff" => "120 Hz" }],
+                            "gate" => ["step-gate", { "note" => "1/8", "count" => "8", "depth" => "0 %", "soft" => "20 ms" }] },
                  channel: { "volume" => "-9 dB", "send-boathouse" => "-11 dB" }
     writer.track "gull-chop", "Gull Chop", "audio", "weld",
                  devices: { "player" => ["loop-player", {}], "filter" => ["filter", { "cutoff" => "7 kHz" }] },
@@ -44,7 +47,8 @@ module DemoSong
     writer.track "tideline", "Tideline", "carrier", "lichen", devices: {}
     writer.track "boathouse", "Boathouse", "return", "lichen", devices: { "reverb" => ["reverb", { "mix" => "100 %", "length" => "2.8 s" }] }
     writer.track "echo-pier", "Echo Pier", "return", "lichen",
-                 devices: { "delay" => ["delay", { "mix" => "100 %", "time" => "489 ms", "feedback" => "46 %", "tone" => "2.4 kHz" }] }
+                 devices: { "delay" => ["delay", { "mix" => "100 %", "in-notes" => "on", "note" => "1/8 dotted", "sway" => "1.5 ms",
+                                                   "feedback" => "46 %", "tone" => "2.4 kHz" }] }
     writer.track "deck", "Deck", "group", "walnut",
                  devices: { "filter" => ["filter", {}], "drive" => ["drive", { "amount" => "4 dB", "mix" => "25 %" }] }
     writer.track "master", "Master", "master", "indigo", devices: { "filter" => ["filter", { "kind" => "high pass", "cutoff" => "30 Hz" }] }
@@ -126,6 +130,13 @@ module DemoSong
     writer.lane "master/filter/cutoff", [[60, "30 Hz", 0.6], [64, "260 Hz", :hold], [80, "30 Hz", :hold]]
   end
 
+  # An effect of one clip's own, which falls to pieces in it; and a pad that begins to stutter before the turn.
+  def self.turns(writer)
+    writer.effects "tip-over", { "bit-reducer" => ["bit-reducer", { "bits" => "10", "mix" => "80 %" }] }
+    writer.move "tip-over", "clip-tip-over/bit-reducer/rate", "set", [[0, "40 kHz", 0.5], [3.5, "2.4 kHz", :straight], [4, "1.6 kHz", :hold]]
+    writer.lane "fog-pad/gate/depth", [[48, "0 %", 0.3], [62, "85 %", :straight], [64, "0 %", :hold]]
+  end
+
   def self.note(tick, length, pitch, velocity)
     KindSatchel::Note.new(tick:, length_ticks: length, pitch:, velocity:)
   end
@@ -141,5 +152,5 @@ module DemoSong
 
   def self.bass(entries) = entries.map { |step, pitch, length| note(swung(step), (length * SIXTEENTH) - 20, pitch, 100) }
 
-  private_class_method :tracks, :crate_kit, :crates, :rope_bass, :fog_pad, :gull_chop, :bell_buoy, :tideline, :master, :note, :swung, :steps, :bass
+  private_class_method :tracks, :crate_kit, :crates, :rope_bass, :fog_pad, :gull_chop, :bell_buoy, :tideline, :master, :turns, :note, :swung, :steps, :bass
 end

@@ -12,6 +12,7 @@ class SongWriter
     @range = range
     @tracks = {}
     @clips = {}
+    @effects = {}
     @next_id = 1
   end
 
@@ -26,6 +27,14 @@ class SongWriter
     audio &&= Audio.new(sound: audio[0], bpm: audio[1])
     kind = (audio && "audio") || (notes ? "notes" : "carrier")
     @clips[id] = Clip.new(id:, name:, kind:, length_ticks: bars * 4 * QUARTER, notes: (notes || []).sort_by { |n| [n.tick, n.pitch] }, audio:, envelopes: [])
+  end
+
+  # Effects of a clip's own.
+  # @param devices [Hash] id => [type, values as text]
+  def effects(clip_id, devices)
+    @effects[clip_id] = devices
+    clip = @clips.fetch(clip_id)
+    @clips[clip_id] = clip.with(devices: devices.map { |id, (type, values)| device(id, type, values) })
   end
 
   # @param bar [Integer] counted from 1
@@ -71,18 +80,21 @@ class SongWriter
   end
 
   def scale_of(target)
-    type, = @tracks.fetch(target.track_id)[:devices].fetch(target.device_id)
+    devices = target.clip_id ? @effects.fetch(target.clip_id) : @tracks.fetch(target.owner_id)[:devices]
+    type, = devices.fetch(target.device_id)
     parameter(type, target.parameter_id).scale
   end
 
-  def parameter(type, id) = id.start_with?(Devices::SEND_PREFIX) ? Devices::SEND : Devices::TYPES.fetch(type).parameter(id)
+  def parameter(type, id) = id.match?(/(?:\A|-)#{Devices::SEND_PREFIX}/o) ? Devices::SEND : Devices::TYPES.fetch(type).parameter(id)
+
+  def device(id, type, values)
+    Device.new(id:, type:, values: values.to_h { |key, text| [key, parameter(type, key).scale.parse(text)] }, held: {})
+  end
 
   def shape(word) = word.is_a?(Symbol) ? Shapes.of({ "shape" => word.to_s }) : Shapes.of({ "shape" => "curved", "curve" => word })
 
   def build_track(id, fields)
-    devices = fields[:devices].map do |device_id, (type, values)|
-      Device.new(id: device_id, type:, values: values.to_h { |key, text| [key, parameter(type, key).scale.parse(text)] }, held: {})
-    end
+    devices = fields[:devices].map { |device_id, (type, values)| device(device_id, type, values) }
     Track.new(id:, **fields.except(:devices), devices:, regions: fields[:regions].sort_by(&:start_tick))
   end
 end

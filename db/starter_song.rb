@@ -17,6 +17,13 @@ module StarterSong
     writer.song
   end
 
+  # Nothing but a master: for what one brings oneself.
+  def self.empty(name)
+    writer = SongWriter.new(name:, bpm: 100, range: [0, 4 * 3840])
+    writer.track "master", "Master", "master", "indigo", devices: {}
+    writer.song
+  end
+
   def self.material(writer)
     writer.clip "beat", "Beat", 1, notes: notes([[0, 36], [4, 38], [7, 36], [10, 36], [12, 38], *(0..14).step(2).map { |i| [i, 42] }], 120)
     writer.clip "line", "Line", 1, notes: notes([[0, 36], [3, 36], [6, 48], [10, 43], [14, 39]], 400)

@@ -4,9 +4,11 @@
 class SoundRow < ActiveRecord::Base
   self.table_name = "sounds"
 
+  def seconds = frames.fdiv(rate).round(6)
+
   # @return [Hash] what the list of sounds tells of it
   def entry
-    { "id" => word || digest, "digest" => digest, "name" => name, "bytes" => bytes, "seconds" => frames.fdiv(rate).round(6),
-      "rate" => rate, "channels" => channels, "shipped" => !word.nil? }
+    { "id" => word || digest, "digest" => digest, "name" => name, "bytes" => bytes, "seconds" => seconds,
+      "rate" => rate, "channels" => channels, "shipped" => !word.nil?, "guess" => outline && JSON.parse(outline)["guess"] }
   end
 end

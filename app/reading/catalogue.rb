@@ -18,13 +18,17 @@ module Catalogue
     { "devices" => devices, "send" => send, "send_prefix" => KindSatchel::Devices::SEND_PREFIX, "scales" => scales.values,
       "amount_marks" => amount_marks, "shapes" => KindSatchel::Shapes::ALL.ids, "roles" => KindSatchel::Roles::ALL.ids,
       "clocks" => KindSatchel::Clocks::ALL.ids, "hues" => KindSatchel::Track::HUES, "track_kinds" => track_kinds,
-      "shortest_ticks" => KindSatchel::Timing::SHORTEST_TICKS, "drum_sounds" => KindSatchel::Devices::DRUM_SOUNDS }
+      "shortest_ticks" => KindSatchel::Timing::SHORTEST_TICKS, "master_only" => KindSatchel::Devices::MASTER_ONLY,
+      "drum_sounds" => KindSatchel::Devices::DRUM_SOUNDS }
   end
 
   def track_kinds = KindSatchel::Track::KINDS.to_h { |kind| [kind, { "holds" => KindSatchel::Track::HOLDS.fetch(kind, []) }] }
 
   def device(type, scales)
-    { "name" => type.name, "role" => type.role, "plays" => type.plays, "parameters" => type.parameters.values.map { |entry| parameter(entry, scales) } }
+    { "name" => type.name, "role" => type.role, "plays" => type.plays, "parts" => type.parts, "samples" => type.samples,
+      "parameters" => type.parameters.values.map do |entry|
+        parameter(entry, scales)
+      end }
   end
 
   def parameter(entry, scales)

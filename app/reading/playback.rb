@@ -13,7 +13,13 @@ class Playback
     { "from_tick" => from_tick, "to_tick" => to_tick,
       "from_seconds" => @song.tempo.seconds_at(from_tick), "to_seconds" => @song.tempo.seconds_at(to_tick),
       "ramps" => ramps(addresses || @song.automated, from_tick, to_tick),
-      **(addresses ? {} : { "events" => events(from_tick, to_tick) }) }
+      **(addresses ? {} : rest(from_tick, to_tick)) }
+  end
+
+  # What else plays besides ramps.
+  def rest(from_tick, to_tick)
+    { "events" => events(from_tick, to_tick), "gates" => gates(from_tick, to_tick), "steps" => steps(from_tick, to_tick),
+      "beat" => rounded(Heard::Beat.flat(@song, from_tick, to_tick)) }
   end
 
   def events(from_tick, to_tick) = Heard::Events.new(@song).in_range(from_tick, to_tick)
@@ -25,8 +31,24 @@ class Playback
 
   def ramps(addresses, from, to)
     addresses.to_h do |address|
-      flat = Heard::Ramps.new(Heard::Resolver.new(@song, address)).flat(from, to)
-      [address.to_s, flat.each_with_index.map { |number, i| number.round(i.even? ? 6 : 7) }]
+      resolver = Heard::Resolver.new(@song, address)
+      [address.to_s, rounded(address.clip_id ? own_chain(address.clip_id).ramps(resolver, from, to) : Heard::Ramps.new(resolver).flat(from, to))]
     end
   end
+
+  # When the own chains of clips are heard, by clip.
+  def gates(from, to)
+    @song.clips.each_value.select { |clip| clip.devices.any? }.to_h { |clip| [clip.id, rounded(own_chain(clip.id).gate(from, to))] }
+  end
+
+  # What step gates let through, by `owner/device`.
+  def steps(from, to)
+    @song.chains.flat_map { |owner| owner.devices.select { |device| device.type == "step-gate" }.map { |device| [owner, device] } }.to_h do |owner, device|
+      ["#{owner.chain_id}/#{device.id}", rounded(Heard::StepGate.new(@song, owner, device).flat(from, to))]
+    end
+  end
+
+  def own_chain(clip_id) = Heard::OwnChain.new(@song, @song.clip(clip_id))
+
+  def rounded(flat) = flat.each_with_index.map { |number, i| number.round(i.even? ? 6 : 9) }
 end

@@ -2,22 +2,25 @@
 
 # What a page of the server may load, and what a request may hold.
 module Guards
-  POLICY = "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; connect-src 'self'; " \
+  POLICY = "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; connect-src 'self'; " \
            "object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'"
   # The largest request body, in bytes, where nothing else is said.
   LARGEST_REQUEST = 16 * 1024 * 1024
-  LARGEST = { "/api/songs/import" => Schemas::LARGEST_DOCUMENT, "/api/sounds" => SoundStore::LARGEST }.freeze
-  # The one way in for what is not JSON.
+  LARGEST = { "/api/songs/import" => Schemas::LARGEST_DOCUMENT, "/api/sounds" => SoundStore::LARGEST,
+              "/api/songs/import_packed" => PackedSong::LARGEST }.freeze
+  # The ways in for what is not JSON, with what is taken there, and in words.
   SOUND_TYPES = %w[audio/wav audio/x-wav audio/wave].freeze
+  MIDI_TYPES = %w[audio/midi audio/x-midi].freeze
+  ZIP_TYPES = %w[application/zip application/x-zip-compressed].freeze
+  OTHERS = { "/api/sounds" => [SOUND_TYPES, "not_a_sound", "Send a WAV file as audio/wav."],
+             "/api/songs/import_midi" => [MIDI_TYPES, "not_midi", "Send a MIDI file as audio/midi."],
+             "/api/songs/import_packed" => [ZIP_TYPES, "not_a_pack", "Send a packed song as application/zip."] }.freeze
 
   # Helpers for every request.
   module Helpers
     def check_type
-      if request.path == "/api/sounds"
-        halt_with(415, "not_a_sound", "Send a WAV file as audio/wav.") unless SOUND_TYPES.include?(request.media_type)
-      elsif request.media_type != "application/json"
-        halt_with(415, "not_json", "Send application/json.")
-      end
+      types, code, words = OTHERS.fetch(request.path) { [["application/json"], "not_json", "Send application/json."] }
+      halt_with(415, code, words) unless types.include?(request.media_type)
     end
   end
 

@@ -14,33 +14,90 @@ module Shelf
     "attachment; filename=\"#{plain}\"; filename*=UTF-8''#{URI.encode_www_form_component(name).gsub('+', '%20')}"
   end
 
+  # A file as the body of an answer, whose name is gone already.
+  class FileBody
+    PART = 1 << 16
+
+    def initialize(path)
+      @file = File.open(path, "rb")
+      File.unlink(path)
+    end
+
+    def each
+      while (part = @file.read(PART)) do yield part end
+    end
+
+    def close = @file.close
+  end
+
+  # Helpers for routes.
+  module Helpers
+    # Stores a song by its document.
+    # @return [Hash] the new entry
+    def take_document(text)
+      return settings.long_work.with_file("import", {}, channel:, content: text) if text.bytesize > LongWork::LONG_BYTES
+
+      opened = Schemas.read_song(text)
+      settings.shelf.add(opened.song, places: opened.places)
+    end
+
+    # @return [String] the document of a song
+    def document_of(id)
+      return settings.long_work.with_file("export", { id: }, channel:) { |path| File.read(path) } if long?(id)
+
+      JSON.pretty_generate(KindSatchel::Document.dump(settings.open_songs.fetch(id).song))
+    end
+
+    def offer(name, ending) = headers("Content-Disposition" => Shelf.disposition("#{Shelf.file_name(name)}#{ending}"))
+  end
+
   def self.registered(app)
+    app.helpers Helpers
     app.get("/api/songs") { json(settings.shelf.list) }
 
     app.post("/api/songs") do
       status 201
-      name = body_json["name"]
+      name, from = body_json.values_at("name", "from")
       raise KindSatchel::InvalidInput.of("bad_name", "/name", "A song's name is a text.") unless name.is_a?(String)
 
-      json(settings.shelf.add(StarterSong.build(name)))
+      json(settings.shelf.add(from == "empty" ? StarterSong.empty(name) : StarterSong.build(name)))
     end
 
     app.post("/api/songs/import") do
-      text = request.body.read
       status 201
-      next json(settings.long_work.with_file("import", {}, channel:, content: text)) if text.bytesize > LongWork::LONG_BYTES
+      json(take_document(request.body.read))
+    end
 
-      opened = Schemas.read_song(text)
-      json(settings.shelf.add(opened.song, places: opened.places))
+    app.post("/api/songs/import_packed") do
+      status 201
+      body_as_file do |path|
+        pack = PackedSong.new(path)
+        json(pack.with_sounds(settings.sounds) { take_document(pack.document) })
+      end
+    end
+
+    app.get("/api/songs/:id/packed") do
+      song = settings.open_songs.fetch(params[:id].to_i).song
+      file = Tempfile.create("satchel-pack")
+      PackedSong.write(file.path, document_of(params[:id].to_i), song.sounds, settings.sounds)
+      offer(song.name, ".satchel.zip")
+      content_type "application/zip"
+      FileBody.new(file.path)
+    end
+
+    app.get("/api/songs/:id/missing") { json(settings.sounds.missing(settings.open_songs.fetch(params[:id].to_i).song)) }
+
+    app.post("/api/songs/import_midi") do
+      name = params["name"].to_s.strip
+      status 201
+      json(settings.long_work.with_file("midi", { name: name.empty? ? "New song" : name[0, KindSatchel::Song::MOST_NAME] }, channel:,
+content: request.body.read))
     end
 
     app.get("/api/songs/:id/export") do
       id = params[:id].to_i
-      song = settings.open_songs.fetch(id).song
-      headers "Content-Disposition" => Shelf.disposition("#{Shelf.file_name(song.name)}.satchel.json")
-      next json(JSON.pretty_generate(KindSatchel::Document.dump(song))) unless long?(id)
-
-      settings.long_work.with_file("export", { id: }, channel:) { |path| json(File.read(path)) }
+      offer(settings.open_songs.fetch(id).song.name, ".satchel.json")
+      json(document_of(id))
     end
 
     app.post("/api/songs/:id/duplicate") do

@@ -33,12 +33,14 @@ module SoundRoutes
       etag row.digest
       send_file path, type: "audio/wav"
     end
+    app.get("/api/sounds/:key/outline") { json(settings.sounds.outline(params[:key])) }
     app.get("/api/sounds") { json(settings.sounds.list) }
     app.post("/api/sounds") do
       status 201
       name = sound_name
       body_as_file { |path| json(settings.sounds.take(path, name:).entry.merge("used_in" => [])) }
     end
+    app.delete("/api/sounds") { json({ "freed" => settings.sounds.free }) }
     app.delete("/api/sounds/:key") do
       settings.sounds.remove(params[:key])
       json({})

@@ -1,8 +1,10 @@
 # frozen_string_literal: true
 
+require_relative "../midi_file"
+
 # What a worker can do. Each task answers what the server passes on.
 class Tasks
-  NAMES = { "import" => :import, "export" => :export, "playback" => :playback, "edit" => :edit }.freeze
+  NAMES = { "import" => :import, "export" => :export, "playback" => :playback, "edit" => :edit, "midi" => :midi }.freeze
 
   def initialize(arguments)
     @arguments = arguments
@@ -14,6 +16,15 @@ class Tasks
     opened = Schemas.read_song(File.binread(@arguments.fetch("file")))
     tell(0.6, "storing")
     with_leave { SongShelf.new(OpenSongs.new).add(opened.song, places: opened.places) }
+  end
+
+  # Makes a song of a MIDI file and stores it.
+  def midi
+    tell(0.05, "reading")
+    made = KindSatchel::Formats::MidiSong.new(MidiFile.score(File.binread(@arguments.fetch("file"))), @arguments.fetch("name"))
+    song = made.song
+    tell(0.6, "storing")
+    with_leave { SongShelf.new(OpenSongs.new).add(song).merge("left_out" => made.left_out) }
   end
 
   # Writes a song's document to a file.
@@ -29,13 +40,12 @@ class Tasks
   def playback
     from, to = @arguments.values_at("from_tick", "to_tick")
     play = Playback.new(song)
-    stretch = play.stretch(from, to, [])
     addresses = song.automated
     ramps = addresses.each_slice([addresses.size / 20, 1].max).with_index.reduce({}) do |all, (slice, i)|
       tell(0.1 + (0.8 * i / 20), "flattening")
       all.merge(play.stretch(from, to, slice)["ramps"])
     end
-    File.write(@arguments.fetch("file"), JSON.generate(stretch.merge("ramps" => ramps, "events" => play.events(from, to))))
+    File.write(@arguments.fetch("file"), JSON.generate(play.stretch(from, to, []).merge("ramps" => ramps, **play.rest(from, to))))
     nil
   end
 

@@ -4,6 +4,7 @@ require_relative "conversion/written"
 require_relative "conversion/clip_changes"
 require_relative "conversion/lay_out"
 require_relative "conversion/pack"
+require_relative "conversion/one_clip"
 require_relative "conversion/role_change"
 
 module KindSatchel

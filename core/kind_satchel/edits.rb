@@ -1,11 +1,13 @@
 # frozen_string_literal: true
 
+require "set"
 require_relative "edits/tell"
 require_relative "edits/moves"
 require_relative "edits/placing"
 require_relative "edits/carrying"
 require_relative "edits/amounts"
 require_relative "edits/chains"
+require_relative "edits/noting"
 
 module KindSatchel
   # Every change to a song, a file each under `edits/`. An edit is a pure function of a song and its inputs; it

@@ -11,7 +11,12 @@ require_relative "heard/difference"
 require_relative "heard/explanation"
 require_relative "heard/tempo_breaks"
 require_relative "heard/ramps"
+require_relative "heard/step_clock"
+require_relative "heard/step_gate"
+require_relative "heard/note_effects"
+require_relative "heard/beat"
 require_relative "heard/events"
+require_relative "heard/own_chain"
 require_relative "heard/changes"
 
 module KindSatchel
@@ -24,6 +29,9 @@ module KindSatchel
   # - {Difference}   how far two songs are apart in one parameter
   # - {Ramps}        pieces as straight ramps for the ear, in seconds and in the engine's unit
   # - {Events}       the notes and audio of a range
+  # - {NoteEffects}  what arpeggiators and scale quantisers make of the notes; {StepGate} steps of loudness; both by {StepClock}
+  # - {Beat}         how long a quarter note lasts
+  # - {OwnChain}     when a clip's own effects are heard
   # - {Changes}      where what is heard may differ after an edit
   module Heard
   end

@@ -13,7 +13,7 @@ module KindSatchel
     Place = Struct.new(:address, :from, :to, :largest) do
       # @param song [Song]
       def to_record(song)
-        track, name = song.track(address.track_id).name, song.parameter_name(address)
+        track, name = song.owner(address).name, song.parameter_name(address)
         { "address" => address.to_s, "from_tick" => from, "to_tick" => to,
           "text" => "#{name} of #{track}, #{song.meter.text(from)} to #{song.meter.text(to)}" }
       end

@@ -134,12 +134,12 @@ RSpec.describe "Invariants" do
 
   # [envelope, amount] of the lane, the own region, then the carriers further down.
   def acting(song, target, tick)
-    own, others = song.tracks.partition { |track| track.id == target.track_id }
+    own, others = song.tracks.partition { |track| track.id == target.owner_id }
     lanes = own[0].lanes.select { |lane| lane.target == target && lane.on }.map { |lane| [lane, lane.at(tick)] }
     lanes + (own + others).flat_map do |track|
       region = track.regions.find { |one| one.cover?(tick) && !one.muted } or next []
       clip = song.clip(region.clip_id)
-      next [] unless clip.kind == "carrier" || track.id == target.track_id
+      next [] unless clip.kind == "carrier" || track.id == target.owner_id
 
       clip.envelopes.select { |one| one.target == target && one.on }.map { |one| [one, one.at(position(region, clip, one, tick))] }
     end

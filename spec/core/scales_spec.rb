@@ -8,6 +8,7 @@ RSpec.describe KindSatchel::Scales do
     "log" => KindSatchel::Scales::Log.new(low: 30, high: 18_000, unit: units::HERTZ),
     "fader" => KindSatchel::Scales::Fader.new(peak: 2),
     "steps" => KindSatchel::Scales::Steps.new(low: -24, high: 24, unit: units::SEMITONES),
+    "note_length" => KindSatchel::Scales::NoteLength.all,
     "switch" => KindSatchel::Scales::Switch.new
   }
 
@@ -58,6 +59,9 @@ RSpec.describe KindSatchel::Scales do
     expect(examples["bipolar"].parse("L30")).to eq 0.35
     expect(examples["bipolar"].parse("c")).to eq 0.5
     expect(examples["switch"].parse("ON")).to eq 1.0
+    expect(examples["note_length"].engine(examples["note_length"].parse("1/8 dotted"))).to eq 0.75
+    expect(%w[A4 Bb3 c-1 61].map { |name| units::NOTES.parse(name) }).to eq [69, 58, 0, 61]
+    expect([69, 58, 0].map { |note| units::NOTES.text(note) }).to eq %w[A4 A#3 C-1]
     expect(units::BPM.parse("92 BPM")).to eq 92.0
     expect(units::SECONDS.parse("489 ms")).to be_within(1e-12).of(0.489)
   end
@@ -83,6 +87,6 @@ RSpec.describe KindSatchel::Scales do
   end
 
   it "names the known ones when asked for an unknown one" do
-    expect { described_class::ALL.fetch("spiral") }.to raise_error(KindSatchel::NotFound, /linear, bipolar, log, fader, steps, switch/)
+    expect { described_class::ALL.fetch("spiral") }.to raise_error(KindSatchel::NotFound, /linear, bipolar, log, fader, steps, note_length, switch/)
   end
 end

@@ -5,7 +5,7 @@ module Answers
   NAMES = {
     %r{^GET /api/catalogue$} => "catalogue",
     %r{^GET /api/songs$} => "shelf",
-    %r{^POST /api/songs(/import|/\d+/(duplicate|restore))?$} => "shelf_entry",
+    %r{^POST /api/songs(/import(?:_packed)?|/\d+/(duplicate|restore))?$} => "shelf_entry",
     %r{^GET /api/songs/\d+$} => "snapshot",
     %r{^GET /api/songs/\d+/drawing\?} => "track_drawing",
     %r{^GET /api/songs/\d+/clock$} => "clock",
@@ -23,6 +23,9 @@ module Answers
     %r{^GET /api/presets$} => "preset_list",
     %r{^POST /api/presets$} => "preset",
     %r{^GET /api/sounds$} => "sound_list",
+    %r{^GET /api/sounds/[^/]+/outline$} => "outline",
+    %r{^GET /api/songs/\d+/missing$} => "missing_sounds",
+    %r{^DELETE /api/sounds$} => "freed",
     %r{^POST /api/sounds\?} => "sound_entry",
     %r{^DELETE /api/jobs/} => "cancelled"
   }.freeze

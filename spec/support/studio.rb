@@ -107,6 +107,7 @@ module StudioHelpers
 
   # The name row of a region, a little right of its start.
   def name_row(region_id, into = 40)
+    page.find_all("[data-testid='#{region_id}']", minimum: 1, visible: :all)
     box = page.evaluate_script("(b => [b.x, b.y])(document.querySelector('[data-testid=\"#{region_id}\"]').getBoundingClientRect())")
     [[box[0], 190].max + into, box[1] + 8]
   end

@@ -66,6 +66,26 @@ RSpec.describe "Building in the studio" do
     eventually(id) { track("Rope Bass").nil? }
   end
 
+  it "gives a clip an effect of its own, embeds its sweep, and makes it an effect of the track and back" do
+    mouse.click(x: name_row("region-11")[0], y: name_row("region-11")[1])
+    from_menu("Add an effect to Mooring", "Filter")
+    eventually(id) { song.clip("mooring").devices.map(&:type) == ["filter"] }
+    own = "clip-mooring/filter/cutoff"
+    page.find("[data-testid='knob-#{own}'] [aria-label='Embed Cutoff in Mooring']").click
+    eventually(id) { song.clip("mooring").envelopes.any? { |one| one.target.to_s == own } }
+    expect([page.has_text?("Cutoff is an effect of Mooring"), page.has_button?("Add a lane for Cutoff")]).to eq [true, false]
+    from_menu("Effects of Mooring: more", "Make them effects of Rope Bass")
+    eventually(id) { song.track("rope-bass").devices.map(&:id).include?("filter") }
+    expect(song.clip("mooring").envelopes.map { |one| one.target.to_s }).to include "rope-bass/filter/cutoff"
+    from_menu("Filter of Rope Bass", "Make it an effect of Mooring")
+    eventually(id) { song.clip("mooring").devices.map(&:id) == ["filter"] }
+    from_menu("Effects of Mooring: more", "Stop tails at the end")
+    eventually(id) { song.clip("mooring").tails == "stop" }
+    show_panel("Finder")
+    page.find_field("Find a parameter").set("clip mooring cutoff")
+    expect(page).to have_css("[data-testid='found-#{own}']", text: "Rope Bass, clip Mooring, Filter")
+  end
+
   it "starts a bass from a preset, keeps a device's setting under a name, and uses it on another" do
     from_menu("Add a track", "Bass with a bite")
     made = eventually(id) { track("Bass with a bite") } && track("Bass with a bite")

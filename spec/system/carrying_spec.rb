@@ -84,6 +84,22 @@ RSpec.describe "Many regions in the studio" do
     eventually(id) { regions.first(2).map(&:clip_id) == %w[mooring mooring] }
   end
 
+  it "makes one clip of two regions, by the panel and back; crops one by key" do
+    before = standing(id).song
+    ticks = (0..before.length_ticks).step(4801).to_a
+    choose_two
+    show_panel("Clip")
+    click_on "One clip"
+    eventually(id) { regions.size == before.track("rope-bass").regions.size - 1 }
+    expect(page).to have_css("[role=status]", text: "nothing heard changes")
+    ticks.each { |tick| expect(heard(standing(id).song, "rope-bass/synth/cutoff", tick)).to be_within(1e-6).of(heard(before, "rope-bass/synth/cutoff", tick)) }
+    press_keys([:control, "z"])
+    eventually(id) { |now| json_of(now) == json_of(before) }
+    drag(name_row(regions.first.id), 0, 0)
+    press_keys([:shift, "t"])
+    eventually(id) { |now| now.clip(regions.first.clip_id).length_ticks == regions.first.length_ticks }
+  end
+
   it "splits at the pointer" do
     mouse.click(x: bar_x(5) + 3, y: middle("track-bell-buoy")[1])
     mouse.move(x: bar_x(7), y: name_row(regions.first.id)[1])

@@ -5,7 +5,7 @@ RSpec.describe "The mixer" do
   let(:id) { plant }
 
   def knob(text) = standing(id).song.then { |song| song.knob(KindSatchel::Address.parse(text)) }
-  def place(address) = page.evaluate_script("(h => parseFloat(h.style.bottom))(document.querySelector('[data-testid=\"slide-#{address}\"] .slide-handle'))")
+  def place(address) = page.evaluate_script("(c => c.style.transform)(document.querySelector('[data-testid=\"slide-#{address}\"] .slide-carriage'))")
 
   it "stands at the foot by a key, moves faders, pans and sends by hand and key, and is undone" do
     open_song(id)

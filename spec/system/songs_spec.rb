@@ -146,10 +146,54 @@ RSpec.describe "Songs in the studio" do
     expect(page).to have_field("Name of the song", with: "New song").and have_button("Play")
   end
 
-  def import_file(text)
-    path = File.join(Dir.mktmpdir, "song.json")
-    File.write(path, text)
-    attach_file("Song document to import", path, make_visible: true)
+  it "packs a song with its sounds and takes it in; says which sounds are missing where they are" do
+    song = DemoSong.build
+    clip = song.clips.values.find(&:audio)
+    lost = plant(song.with(name: "Lost horn #{id}").with_clip(clip.with(audio: clip.audio.with(sound: "a" * 64))))
+    visit("/")
+    expect(page.find("a[aria-label='Pack Lost horn #{id}']")["href"]).to end_with "/api/songs/#{lost}/packed"
+    pack = Tempfile.create("pack").tap { |file| PackedSong.write(file.path, json_of(song.with(name: "Packed #{id}")), song.sounds, Server.sounds) }
+    import_file(File.binread(pack.path), "song.zip")
+    expect(page).to have_css("li[aria-label='Packed #{id}']")
+    import_file("nothing", "song.zip")
+    expect(page).to have_css("[role=alert]", text: "no packed song")
+    open_song(lost)
+    expect(page).to have_css("[role=alert]", text: "A sound is missing here, so #{clip.name} will be silent")
+  end
+
+  it "finds and orders the sounds there are" do
+    visit("/")
+    click_on "Sounds"
+    names = -> { page.all("ul[aria-label='Sounds'] > li .preset").map { |one| one.text.lines.first.strip } }
+    expect(page).to have_css("ul[aria-label='Sounds'] > li", minimum: 5)
+    expect(names.call).to eq names.call.sort_by(&:downcase)
+    fill_in "Find a sound", with: "GUL loo"
+    expect(page).to have_css("ul[aria-label='Sounds'] > li", count: 1, text: "Gull loop")
+    fill_in "Find a sound", with: ""
+    page.select("by length", from: "Order of the sounds")
+    seconds = page.all("ul[aria-label='Sounds'] > li").map { |one| one.text[/[\d.]+(?= s)/].to_f }
+    expect(seconds).to eq seconds.sort
+    fill_in "Find a sound", with: "nowhere"
+    expect(page).to have_text("No sound has a name like that")
+    fill_in "Find a sound", with: ""
+    %w[abcd efgh].each { |tail| Server.sounds.take(another("gull-loop", tail), name: "Gulls nobody plays") }
+    click_on "Close"
+    click_on "Sounds"
+    expect(page).to have_text("Gulls nobody plays")
+    click_on "Let go of all"
+    expect(page).to have_no_text("Gulls nobody plays")
+  end
+
+  # The same file with a few bytes after it, so that it is another.
+  def another(word, tail)
+    bytes = File.binread(File.join(Server.shipped_sounds, "#{word}.wav"))
+    File.join(Dir.mktmpdir, "#{word}.wav").tap { |copy| File.binwrite(copy, "#{bytes}junk\x04\0\0\0#{tail}") }
+  end
+
+  def import_file(text, name = "song.json")
+    path = File.join(Dir.mktmpdir, name)
+    File.binwrite(path, text)
+    attach_file("Song document, packed song or MIDI file to import", path, make_visible: true)
   end
 
   it "works on a phone: unfold, drag a point by touch, read the sum, play" do

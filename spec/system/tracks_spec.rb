@@ -69,4 +69,22 @@ RSpec.describe "Tracks and song time in the studio" do
     4.times { press_keys([:control, "z"]) }
     eventually(id) { |now| json_of(now) == before }
   end
+
+  it "marks places, goes to them by key and repeats between them" do
+    act = lambda do |words|
+      click_on "Bars"
+      page.find("[role=menuitem]", text: words).click
+    end
+    [6, 9].each do |bar|
+      press_ruler(bar_x(bar) + 1)
+      act.call("Mark this place")
+      eventually(id) { |now| now.markers.any? { |marker| marker.tick == (bar - 1) * BAR } }
+    end
+    press_ruler(bar_x(7) + 1)
+    act.call("Repeat between markers")
+    eventually(id) { |now| now.range.on && [now.range.start_tick, now.range.end_tick] == [5 * BAR, 8 * BAR] }
+    press_keys(",")
+    act.call("Mark this place")
+    expect(standing(id).song.markers.map(&:tick).uniq).to eq [5 * BAR, 8 * BAR]
+  end
 end

@@ -2,6 +2,8 @@
 
 # One walk through travel and combination, as a new user would take it: by mouse, and by finger on a phone.
 RSpec.describe "From a sweep in a clip to points on the track" do
+  include Hands
+
   let(:id) { plant }
   let(:swept) { "rope-bass/drive/amount" }
   let(:gated) { "rope-bass/channel/volume" }
@@ -20,34 +22,6 @@ RSpec.describe "From a sweep in a clip to points on the track" do
     curves(now).all? { |text, values| values.zip(before[text]).all? { |a, b| (a - b).abs <= within } }
   end
 
-  # The hands: what a press, a drag, and a press on a button are.
-  hands = {
-    mouse: { size: :desk, press: ->(spec, place) { spec.mouse.click(x: place[0], y: place[1]) }, drag: ->(spec, from, dx, dy) { spec.drag(from, dx, dy) } },
-    finger: { size: :phone, press: ->(spec, place) { spec.tap(place) }, drag: ->(spec, from, dx, dy) { spec.swipe(from, dx, dy) } }
-  }
-
-  # Scrolls a node into the middle of what shows it, then presses it.
-  def press_on(hand, node)
-    page.execute_script("arguments[0].scrollIntoView({ block: 'center', inline: 'center' })", node)
-    sleep 0.15
-    hand[:press].call(self, place_of(node))
-  end
-
-  def press_button(hand, words) = press_on(hand, page.find(:button, words, match: :first, visible: :all))
-
-  def open_panel(hand, name)
-    open = page.has_css?("[role=tab][aria-selected='true'], nav [aria-expanded='true']", text: name, wait: 0.3)
-    open || press_on(hand, page.find(StudioHelpers::PANEL_BUTTONS, text: name))
-  end
-
-  # A sheet hides half the song of a phone; a press on its name lets it down.
-  def close_panel(hand)
-    return unless hand[:size] == :phone
-
-    press_on(hand, page.find("nav [aria-expanded='true']"))
-    expect(page).to have_no_css(".sheet")
-  end
-
   # Knobs are a panel of their own on a phone, and hide the song the less.
   def embed(hand, text, words)
     open_panel(hand, "Knobs") if hand[:size] == :phone
@@ -57,10 +31,10 @@ RSpec.describe "From a sweep in a clip to points on the track" do
 
   def choose_name(text) = page.find("[aria-label='Parameter shown on Rope Bass']").find("option[value='#{text}']").select_option
 
-  hands.each do |name, hand|
+  Hands::ALL.each do |name, hand|
     it "goes by #{name}" do
       open_song(id, size: hand[:size])
-      page.driver.browser.page.command("Emulation.setTouchEmulationEnabled", enabled: true) if name == :finger
+      feel_for(name)
       region = first_region.id
 
       # A sweep in the clip, which is made this region's own first.
@@ -70,7 +44,7 @@ RSpec.describe "From a sweep in a clip to points on the track" do
       eventually(id) { standing(id).song.directory.regions_of_clip(first_region.clip_id).size == 1 }
       embed(hand, swept, "Embed Amount in Mooring 2")
       choose_name(swept)
-      close_panel(hand)
+      close_sheet(hand)
       move = envelope(swept).id
       hand[:press].call(self, on_line(move, 250))
       eventually(id) { envelope(swept).points.size == 2 }
@@ -107,7 +81,7 @@ RSpec.describe "From a sweep in a clip to points on the track" do
       # A swell on the lane of the cutoff.
       choose_name(cutoff)
       count = lane.points.size
-      close_panel(hand)
+      close_sheet(hand)
       x = bar_of_lane(hand)
       hand[:press].call(self, on_line(lane.id, x))
       eventually(id) { lane.points.size == count + 1 }

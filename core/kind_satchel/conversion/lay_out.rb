@@ -41,7 +41,7 @@ module KindSatchel
 
       private
 
-      # Every envelope at work in one of the regions; later ones overrule earlier ones.
+      # Every envelope at work in one of the regions, but those of a clip's own effects, which no lane moves; later ones overrule earlier ones.
       # @return [Array<Heard::Source>]
       def sources
         list = @placed.flat_map do |placed|
@@ -52,17 +52,17 @@ module KindSatchel
       end
 
       def source(placed, clip, envelope)
-        own = placed.track.id == envelope.target.track_id
+        own = placed.track.id == envelope.target.owner_id
         Heard::Source.new("clip", envelope, placed.region, clip, own ? Heard::Acting::OWN : placed.place)
       end
 
       def at_work?(envelope, clip, track)
         return false unless envelope.acts? && (@only.nil? || @only.include?(envelope.target)) && @song.parameter?(envelope.target)
 
-        clip.carrier? || envelope.target.track_id == track.id
+        envelope.target.clip_id.nil? && clip.reaches?(envelope.target, track)
       end
 
-      def lane_of(song, envelope) = song.track(envelope.target.track_id).lane_for(envelope.target, envelope.role)
+      def lane_of(song, envelope) = song.track(envelope.target.owner_id).lane_for(envelope.target, envelope.role)
 
       def check_lanes
         faults = @sources.map(&:envelope).uniq { |envelope| [envelope.target, envelope.role] }.filter_map do |envelope|
@@ -141,6 +141,16 @@ module KindSatchel
           value = (((point.value - offset) / factor) - low) / (high - low)
           Point.new(tick: point.tick, value: value.clamp(0.0, 1.0), shape: point.shape.scaled(1 / factor / (high - low)))
         end
+      end
+
+      # What a lane gives, the knob that trims it taken in.
+      # @return [Array<Point>]
+      def given(lane, song)
+        factor, offset = song.trim_line(lane) || [1.0, 0.0]
+        points = lane.full_points
+        return points if factor == 1 && offset.zero?
+
+        points.map { |p| Point.new(tick: p.tick, value: ((p.value * factor) + offset).clamp(0.0, 1.0), shape: p.shape.scaled(factor)) }
       end
 
       # A stretch of a lane that changes nothing there: what sets holds what it had come to, the others are neutral.

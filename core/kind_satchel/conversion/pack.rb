@@ -42,7 +42,7 @@ module KindSatchel
       end
 
       def beneath(from, to)
-        track = @song.track(@address.track_id)
+        track = @song.track(@address.owner_id)
         track.regions_in(from, to).reject { |region| region.muted || (@lane.role == "set" && known(region)&.acts?) }
              .map { |region| @song.directory.region(region.id) }
       end
@@ -71,15 +71,7 @@ module KindSatchel
         points.map { |point| point.with(tick: point.tick + region.offset_ticks - from) }
       end
 
-      # What the lane gives, the knob that trims it taken in.
-      def lane_points
-        @lane_points ||= begin
-          factor, offset = @song.trim_line(@lane) || [1.0, 0.0]
-          points = @lane.full_points
-          plain = factor == 1 && offset.zero?
-          plain ? points : points.map { |p| Point.new(tick: p.tick, value: ((p.value * factor) + offset).clamp(0.0, 1.0), shape: p.shape.scaled(factor)) }
-        end
-      end
+      def lane_points = @lane_points ||= Lanes.given(@lane, @song)
 
       def with_envelope(changes, clip, points)
         known = clip.envelope_for(@address, @lane.role)

@@ -64,7 +64,7 @@ module KindSatchel
         Clocks.enum_for(:each_run, placed.region, @home.clip, @envelope, placed.region.start_tick, placed.region.end_tick).first
       end
 
-      def reaches?(placed) = @home.clip.carrier? || placed.track.id == @envelope.target.track_id
+      def reaches?(placed) = @home.clip.reaches?(@envelope.target, placed.track)
 
       # What is heard with the envelope, on, and without it.
       def resolvers

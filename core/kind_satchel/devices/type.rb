@@ -2,14 +2,23 @@
 
 module KindSatchel
   module Devices
-    # A kind of device: what it is called, what it does (`instrument`, `effect` or `channel`), what an instrument plays (`notes` or
-    # `audio`, the kind of its track), and its parameters.
-    class Type < Value.of(:id, :name, :role, :plays, :parameters)
+    # @return [String] what the part of a kit is called: "Open hat"
+    def self.part_name(part) = part.tr("-", " ").capitalize
+
+    # A kind of device: what it is called, what it does (`instrument`, `note-effect`, `effect` or `channel`), what it plays (`notes` or
+    # `audio`, the kind of its track; nil for an effect), its parameters, the parts of a kit, each with sends of its own, and whether it
+    # plays a sound of the store.
+    class Type < Value.of(:id, :name, :role, :plays, :parameters, :parts, :samples)
+      def initialize(parts: [].freeze, samples: false, **fields) = super
+
+      # In the order of a chain.
+      ROLES = %w[note-effect instrument effect channel].freeze
+
       # @yieldparam list [ParameterList]
-      def self.define(id, name, role, plays: role == "instrument" ? "notes" : nil)
+      def self.define(id, name, role, plays: %w[instrument note-effect].include?(role) ? "notes" : nil, parts: [].freeze, samples: false)
         list = ParameterList.new
         yield list
-        new(id:, name:, role:, plays:, parameters: list.to_h.freeze)
+        new(id:, name:, role:, plays:, parameters: list.to_h.freeze, parts:, samples:)
       end
 
       # @raise [NotFound]
@@ -32,6 +41,7 @@ module KindSatchel
       def log(id, name, range, unit, default) = add(id, name, Scales::Log.new(low: range.min, high: range.max, unit:), default)
       def fader(id, name, peak, default) = add(id, name, Scales::Fader.new(peak:), default)
       def steps(id, name, range, unit, default) = add(id, name, Scales::Steps.new(low: range.min, high: range.max, unit:), default)
+      def length(id, name, default) = add(id, name, Scales::NoteLength.all, default)
       def choice(id, name, words, default) = add(id, name, Scales::Steps.choice(words), default)
       def switch(id, name, default) = add(id, name, Scales::Switch.new, default)
 

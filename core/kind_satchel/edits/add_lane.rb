@@ -7,7 +7,8 @@ module KindSatchel
     module AddLane
       def self.call(song, input)
         address = Moves.target(song, input[:address])
-        track = song.track(address.track_id)
+        laned!(song, address)
+        track = song.track(address.owner_id)
         role = Moves.role(song, address, input)
         name = song.parameter(address).name
         taken = track.lane_for(address, role)
@@ -15,6 +16,15 @@ module KindSatchel
 
         [Transfer::Lanes.with_lane(song, address, role), "add a lane for #{name} of #{track.name}"]
       end
+
+      # @raise [InvalidInput] for effects of a clip
+      def self.laned!(song, address)
+        return unless address.clip_id
+
+        raise InvalidInput.of("no_lane_here", "/address",
+                              "The effects of #{song.owner(address).name} are the clip's own: envelopes in the clip move them, and carriers, but no lane.")
+      end
+      private_class_method :laned!
     end
   end
 end

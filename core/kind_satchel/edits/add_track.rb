@@ -22,10 +22,7 @@ module KindSatchel
       end
 
       def self.name(song, input)
-        wish = input.fetch(:name, NAMES.fetch(input[:kind])).strip
-        raise InvalidInput.of("bad_name", "/name", "A name is not blank.") if wish.empty?
-
-        Transfer::Clips.free_name(song.tracks.map(&:name), wish)
+        Transfer::Clips.free_name(song.tracks.map(&:name), Moves.name!(input.fetch(:name, NAMES.fetch(input[:kind]))))
       end
 
       def self.place(song, kind, before)
@@ -49,8 +46,9 @@ module KindSatchel
       def self.with_chain(track, list)
         list.each_with_index.reduce(track) do |now, (entry, i)|
           rules = Chains.type!(now, entry["type"], "/devices/#{i}/type")
-          device = Chains.fresh(now.devices.map(&:id), rules.id).with(values: Chains.values!(rules, entry.fetch("values", {}), "/devices/#{i}/values"))
-          now.with(devices: now.devices.dup.insert(rules.role == "instrument" ? 0 : -2, device))
+          device = Chains.fresh(now.devices.map(&:id), rules.id).with(values: Chains.values!(rules, entry.fetch("values", {}), "/devices/#{i}/values"),
+sound: entry["sound"])
+          now.with(devices: SetChain.in_order([*now.devices, device]))
         end
       end
       private_class_method :name, :place, :hue, :output, :with_chain

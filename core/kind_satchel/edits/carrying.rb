@@ -103,6 +103,7 @@ module KindSatchel
         list = []
         list << Tell.new("along", [], found_words(travelling.found)) if travelling.found.any?
         list << Carrying.lost(travelling.lost) if travelling.lost.any?
+        list << LayOut.separated(travelling.separated) if travelling.separated.any?
         list << Tell.new("follow", [], "lane points follow") if @song.points_follow
         list
       end

@@ -2,9 +2,28 @@
 
 module KindSatchel
   module Edits
-    # What edits of a track's chain share: an instrument stands first, the channel last, effects between.
+    # What edits of a chain share. In a track's an instrument stands first, the channel last, effects between; a clip's own holds
+    # effects only.
     module Chains
       module_function
+
+      # Whose chain an edit is about.
+      # @param input [Hash] `:track_id` or `:clip_id`
+      # @return [Track, Clip]
+      # @raise [InvalidInput] for both, or neither
+      # @raise [NotFound]
+      def owner!(song, input)
+        named = %i[track_id clip_id].select { |key| input[key] }
+        raise InvalidInput.of("bad_request", "", "Say which track, or which clip.") unless named.size == 1
+
+        named == [:clip_id] ? clip!(song.clip(input[:clip_id])) : song.track(input[:track_id])
+      end
+
+      def clip!(clip)
+        return clip unless clip.carrier?
+
+        raise InvalidInput.of("wrong_device", "/clip_id", "#{clip.name} is a carrier clip; it makes no sound, so it has no devices.")
+      end
 
       # @param ids [Array<String>] that are taken
       # @return [Device] at its defaults, with an id that is free
@@ -13,37 +32,58 @@ module KindSatchel
         Device.new(id: free, type:, values: {}, held: {})
       end
 
-      # @return [Devices::Type] that may stand in a track's chain
-      # @raise [InvalidInput] for the channel, and for an instrument on a track that holds nothing to play it
-      def type!(track, id, path)
+      # @return [Devices::Type] that may stand in a chain
+      # @raise [InvalidInput] for the channel, and for an instrument on a track that holds nothing to play it, or in a clip
+      def type!(owner, id, path)
         type = Moves.at(path) { Devices::TYPES.fetch(id) }
-        return type if type.role == "effect" && track.kind != "carrier"
-        return type if type.role == "instrument" && type.plays == track.kind
+        return type if type.role == "effect" && owner.kind != "carrier"
+        return type if type.plays && owner.is_a?(Track) && type.plays == owner.kind
 
-        raise InvalidInput.of("wrong_device", path, refusal(track, type))
+        raise InvalidInput.of("wrong_device", path, refusal(owner, type))
       end
 
       # @raise [InvalidInput] for the channel, which ends every chain
-      def device!(track, id, path)
-        device = Moves.at(path) { track.device(id) }
+      def device!(owner, id, path)
+        device = Moves.at(path) { owner.device(id) }
         return device unless device.type == "channel"
 
-        raise InvalidInput.of("channel_stays", path, "The channel ends the chain of #{track.name}; it stays.")
+        raise InvalidInput.of("channel_stays", path, "The channel ends the chain of #{owner.name}; it stays.")
       end
 
-      # Puts a device into a chain: before another one, or before the channel.
-      # @return [Song]
-      def put(song, track, device, before)
-        rest = track.devices.reject { |other| other.id == device.id }
-        song.with_track(track.with(devices: rest.insert(place(track, rest, device, before), device)))
+      # Puts a device into a chain: before another one, or at the end of its effects.
+      # @return [Array(Song, Array<Tell>)]
+      def put(song, owner, device, before)
+        rest = owner.with(devices: owner.devices.reject { |other| other.id == device.id })
+        at = place(owner, rest, device, before)
+        on_one_track(song, owner.with(devices: rest.devices.dup.insert(at, device)))
       end
 
-      def place(track, rest, device, before)
-        return 0 if device.type_rules.role == "instrument"
+      def place(owner, rest, device, before)
+        goal = before ? Moves.at("/before") { rest.devices.index(owner.device(before)) } : nil
+        case device.type_rules.role
+        when "instrument" then rest.note_effects.size
+        when "note-effect" then (goal || rest.note_effects.size).clamp(0, rest.note_effects.size)
+        else (goal || rest.end_of_effects).clamp(rest.first_effect, rest.end_of_effects)
+        end
+      end
 
-        goal = before ? Moves.at("/before") { rest.index(track.device(before)) || (rest.size - 1) } : rest.size - 1
-        instrument = rest.first&.type_rules&.role == "instrument" ? 1 : 0
-        goal.clamp(instrument, rest.size - 1)
+      # The song with a chain in it. A clip with effects of its own sounds on one track: on every other track its regions get a copy
+      # of it.
+      # @return [Array(Song, Array<Tell>)]
+      def on_one_track(song, owner)
+        next_song = song.with_owner(owner)
+        return [next_song, []] unless owner.is_a?(Clip) && owner.devices.any?
+
+        others = song.directory.regions_of_clip(owner.id).group_by { |placed| placed.track.id }.values.drop(1)
+        return [next_song, []] if others.empty?
+
+        apart = others.reduce(next_song) { |now, placed| separated(now, owner, placed) }
+        [apart, [Tell.new("separated", [owner.id], "#{owner.name} is made separate on every other track")]]
+      end
+
+      def separated(song, clip, placed)
+        copy, next_id = Transfer::Clips.own_copy(song, clip)
+        Moves.change_regions(song.with(next_id:).with_clip(copy), placed) { |one| one.region.with(clip_id: copy.id) }
       end
 
       # Values of a type's parameters, normalised; those on their default are left out.
@@ -64,17 +104,36 @@ known ? "A value lies between 0 and 1." : "#{type.name} has no parameter #{id.in
 
       # Envelopes that move a device, wherever they live.
       # @return [Array<Directory::Home>]
-      def moves_of(song, track, device_id)
-        song.directory.envelopes.each_value.select { |home| home.envelope.target.track_id == track.id && home.envelope.target.device_id == device_id }
+      def moves_of(song, owner, device_id)
+        song.directory.envelopes.each_value.select { |home| home.envelope.target.owner_id == owner.chain_id && home.envelope.target.device_id == device_id }
       end
 
-      def refusal(track, type)
-        return "A carrier track makes no sound, so it has no devices." if track.kind == "carrier"
-        return "#{type.name} plays #{type.plays}; #{track.name} is a track of #{track.kind}." if type.role == "instrument"
+      # Lets what moves some devices of one chain move those of another.
+      # @param ids [Hash{String=>String}] devices, old id => new id
+      # @return [Song]
+      def retargeted(song, homes, to, ids)
+        homes.reduce(song) do |now, home|
+          Moves.change(now, home.envelope.id) do |envelope|
+            envelope.with(target: envelope.target.with(owner_id: to, device_id: ids.fetch(envelope.target.device_id)))
+          end
+        end
+      end
+
+      # Free ids for devices that come into another chain.
+      # @return [Hash{String=>String}] old id => new id
+      def free_ids(owner, devices)
+        taken = owner.devices.map(&:id)
+        devices.to_h { |device| [device.id, fresh(taken, device.type).id.tap { |id| taken << id }] }
+      end
+
+      def refusal(owner, type)
+        return "A carrier track makes no sound, so it has no devices." if owner.kind == "carrier"
+        return "A clip's own chain holds effects; #{type.name} is an instrument or works on notes." if type.plays && owner.is_a?(Clip)
+        return "#{type.name} plays #{type.plays}; #{owner.name} is a track of #{owner.kind}." if type.plays
 
         "#{type.name} ends every chain by itself; it is not put in."
       end
-      private_class_method :refusal, :place
+      private_class_method :clip!, :refusal, :place, :separated
     end
   end
 end

@@ -5,7 +5,7 @@ module KindSatchel
     # Gives a track another hue.
     module ColourTrack
       def self.call(song, input)
-        track = Moves.at("/track_id") { song.track(input[:track_id]) }
+        track = song.track(input[:track_id])
         [song.with_track(track.with(hue: input[:hue])), "colour #{track.name} #{input[:hue]}"]
       end
     end

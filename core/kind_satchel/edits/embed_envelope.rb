@@ -16,14 +16,17 @@ module KindSatchel
         [next_song, "embed #{song.parameter(address).name} in #{clip.name}"]
       end
 
-      # A clip with material moves parameters of the tracks it sounds on; only a carrier clip reaches further.
+      # A clip with material moves parameters of the tracks it sounds on, and of its own effects; only a carrier clip reaches further.
       def self.reachable!(song, clip, address)
         return if clip.carrier?
 
         tracks = song.directory.regions_of_clip(clip.id).map { |placed| placed.track.id }
-        return if tracks.include?(address.track_id)
+        return if tracks.include?(address.owner_id) || address.clip_id == clip.id
 
-        raise InvalidInput.of("out_of_reach", "/address", "#{clip.name} does not sound on #{song.track(address.track_id).name}; a clip moves its own track.")
+        name = song.owner(address).name
+        own = "The effects of #{name} are its own; #{clip.name} does not move them."
+        words = address.clip_id ? own : "#{clip.name} does not sound on #{name}; a clip moves its own track."
+        raise InvalidInput.of("out_of_reach", "/address", words)
       end
 
       def self.taken!(song, clip, address, role)

@@ -6,7 +6,7 @@ module KindSatchel
     # that track sounds into; right above a group that is the group itself if it was its member before, else what the group goes to.
     module MoveTrack
       def self.call(song, input)
-        track = Moves.at("/track_id") { song.track(input[:track_id]) }
+        track = song.track(input[:track_id])
         goal = Moves.at("/before") { song.track(input[:before]) }
         stays!(track, goal, song)
         moving = song.tracks.select { |other| song.way_out(other).include?(track) }

@@ -39,6 +39,13 @@ module KindSatchel
         [change(song, input[:envelope_id]) { |envelope| envelope.with(points: block.call(envelope)) }, name(song, input[:envelope_id])]
       end
 
+      # @param text [String]
+      # @return [String] without blanks around it
+      # @raise [InvalidInput] for nothing but blanks
+      def name!(text)
+        text.strip.tap { |wish| raise InvalidInput.of("bad_name", "/name", "A name is not blank.") if wish.empty? }
+      end
+
       # @return [Scales::Scale] of the parameter an envelope moves
       def scale(song, envelope) = song.parameter(envelope.target).scale
 
@@ -77,9 +84,9 @@ module KindSatchel
       # @yieldparam device [Device]
       # @return [Song]
       def with_device(song, address)
-        track = song.track(address.track_id)
-        device = track.device(address.device_id)
-        song.with_track(track.with(devices: track.devices.map { |other| other.equal?(device) ? yield(device) : other }))
+        owner = song.owner(address)
+        device = owner.device(address.device_id)
+        song.with_owner(owner.with(devices: owner.devices.map { |other| other.equal?(device) ? yield(device) : other }))
       end
 
       # A knob at another resting value.

@@ -10,6 +10,16 @@ module KindSatchel
       # @return [Song]
       def self.drop(song, track, region) = new(song, track, region).song
 
+      # Places a clip that the song does not have yet, once, over its whole length.
+      # @param clip [Clip] named by the song's next id
+      # @return [Array(Song, Array<Tell>)]
+      def self.fresh(song, track, clip, start_tick)
+        region = Region.fresh(id: "region-#{song.next_id + 1}", clip_id: clip.id, start_tick:, length_ticks: clip.length_ticks)
+        with_clip = song.with(next_id: song.next_id + 2).with_clip(clip)
+        next_song = drop(with_clip, with_clip.track(track.id), region)
+        [next_song, cuts(song, next_song)]
+      end
+
       # What a drop did to the regions that lay there.
       # @param before [Song] without the regions that were dropped
       # @param after [Song]

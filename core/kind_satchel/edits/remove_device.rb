@@ -6,10 +6,10 @@ module KindSatchel
     # stands there.
     module RemoveDevice
       def self.call(song, input)
-        track = Moves.at("/track_id") { song.track(input[:track_id]) }
-        device = Chains.device!(track, input[:device_id], "/device_id")
-        next_song = song.with_track(track.with(devices: track.devices.reject { |other| other.equal?(device) }))
-        [next_song, "take #{device.type_rules.name.downcase} out of #{track.name}", waiting(Chains.moves_of(song, track, device.id))]
+        owner = Chains.owner!(song, input)
+        device = Chains.device!(owner, input[:device_id], "/device_id")
+        next_song = song.with_owner(owner.with(devices: owner.devices.reject { |other| other.equal?(device) }))
+        [next_song, "take #{device.type_rules.name.downcase} out of #{owner.name}", waiting(Chains.moves_of(song, owner, device.id))]
       end
 
       # @return [Array<Tell>] how many moves wait, for whoever reads it

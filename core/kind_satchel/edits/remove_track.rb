@@ -6,7 +6,7 @@ module KindSatchel
     # those of sends to a return. What went to a group goes to what the group did.
     module RemoveTrack
       def self.call(song, input)
-        track = Moves.at("/track_id") { song.track(input[:track_id]) }
+        track = song.track(input[:track_id])
         raise InvalidInput.of("needed", "/track_id", "#{track.name} is the master; it stays.") if track.kind == "master"
 
         rest = song.tracks.reject { |other| other.equal?(track) }
@@ -33,12 +33,12 @@ module KindSatchel
         [Tell.new("sent", senders.map(&:id), "#{senders.map(&:name).first(3).join(', ')} #{senders.size == 1 ? 'sends' : 'send'} to it no more")]
       end
 
-      def self.moved?(song, track, id) = song.automated.any? { |address| address.track_id == track.id && address.parameter_id == id }
+      def self.moved?(song, track, id) = song.automated.any? { |address| address.owner_id == track.id && address.parameter_id == id }
 
       def self.loose(song, track)
         homes = song.directory.envelopes.each_value.select do |home|
           target = home.envelope.target
-          home.track != track && (target.track_id == track.id || target.parameter_id == Devices::SEND_PREFIX + track.id)
+          home.track != track && (target.owner_id == track.id || target.parameter_id == Devices::SEND_PREFIX + track.id)
         end
         clips = homes.filter_map(&:clip).uniq(&:id).reject { |clip| clip_only_here?(song, clip, track) }
         return [] if clips.empty?

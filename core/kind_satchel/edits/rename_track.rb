@@ -6,9 +6,8 @@ module KindSatchel
     module RenameTrack
       def self.call(song, input)
         track = song.track(input[:track_id])
-        raise InvalidInput.of("bad_name", "/name", "A name is not blank.") if input[:name].strip.empty?
-
-        [song.with_track(track.with(name: input[:name].strip)), "rename #{track.name} to #{input[:name].strip}"]
+        name = Moves.name!(input[:name])
+        [song.with_track(track.with(name:)), "rename #{track.name} to #{name}"]
       end
     end
   end

@@ -7,15 +7,15 @@ module KindSatchel
     # when a device that answers stands there.
     module ReplaceDevice
       def self.call(song, input)
-        track = Moves.at("/track_id") { song.track(input[:track_id]) }
-        device = Chains.device!(track, input[:device_id], "/device_id")
-        type = Chains.type!(track, input[:type], "/type")
+        owner = Chains.owner!(song, input)
+        device = Chains.device!(owner, input[:device_id], "/device_id")
+        type = Chains.type!(owner, input[:type], "/type")
         same_role!(device, type)
-        devices = track.devices.map { |other| other.equal?(device) ? fresh(device, type) : other }
-        homes = Chains.moves_of(song, track, device.id)
+        devices = owner.devices.map { |other| other.equal?(device) ? fresh(device, type) : other }
+        homes = Chains.moves_of(song, owner, device.id)
         lost = homes.reject { |home| type.parameters.key?(home.envelope.target.parameter_id) }
         strange = homes.select { |home| strange?(device.type_rules, type, home.envelope.target.parameter_id) }
-        [silenced(song.with_track(track.with(devices:)), strange), "put #{type.name.downcase} in place of #{device.type_rules.name.downcase}",
+        [silenced(song.with_owner(owner.with(devices:)), strange), "put #{type.name.downcase} in place of #{device.type_rules.name.downcase}",
          RemoveDevice.waiting(lost + strange)]
       end
 

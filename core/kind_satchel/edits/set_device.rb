@@ -6,12 +6,14 @@ module KindSatchel
     # of; what moves the device goes on moving it.
     module SetDevice
       def self.call(song, input)
-        track = Moves.at("/track_id") { song.track(input[:track_id]) }
-        device = Moves.at("/device_id") { track.device(input[:device_id]) }
+        owner = Chains.owner!(song, input)
+        device = Moves.at("/device_id") { owner.device(input[:device_id]) }
         values = Chains.values!(device.type_rules, input[:values], "/values")
-        sends = device.values.select { |id, _| id.start_with?(Devices::SEND_PREFIX) }
-        devices = track.devices.map { |other| other.equal?(device) ? device.with(values: sends.merge(values), held: {}) : other }
-        [song.with_track(track.with(devices:)), "set #{device.type_rules.name.downcase} of #{track.name}#{" to #{input[:name]}" if input[:name]}"]
+        sends = device.values.select { |id, _| Devices.send_parts(device, id) }
+        devices = owner.devices.map do |other|
+          other.equal?(device) ? device.with(values: sends.merge(values), held: {}, sound: input.fetch(:sound, device.sound)) : other
+        end
+        [song.with_owner(owner.with(devices:)), "set #{device.type_rules.name.downcase} of #{owner.name}#{" to #{input[:name]}" if input[:name]}"]
       end
     end
   end

@@ -9,7 +9,7 @@ module KindSatchel
         address = Moves.at("/address") { Address.parse(input[:address]).tap { |a| song.parameter(a) } }
         parameter = song.parameter(address)
         value = parameter.scale.heard(input[:value])
-        words = "turn #{parameter.name} of #{song.track(address.track_id).name} to #{parameter.text(input[:value])}"
+        words = "turn #{parameter.name} of #{song.owner(address).name} to #{parameter.text(input[:value])}"
         return [Moves.with_knob(song, address, value), words] unless song.held?(address) || overruled?(song, address)
 
         told = song.held?(address) ? [] : [Tell.new("held", [input[:address]], "held by hand until it is handed back")]
@@ -18,12 +18,11 @@ module KindSatchel
 
       # Whether turning the knob by itself would not be heard wherever an envelope sets it.
       def self.overruled?(song, address)
-        lane = song.track(address.track_id).lane_for(address, "set")
-        return true if lane&.acts? && !lane.trims?
+        return true if song.lanes_of(address).any? { |lane| lane.role == "set" && lane.acts? && !lane.trims? }
 
         song.directory.movers(address).any? do |clip, envelope|
           envelope.acts? && envelope.role == "set" && song.directory.regions_of_clip(clip.id).any? do |placed|
-            clip.carrier? || placed.track.id == address.track_id
+            clip.reaches?(address, placed.track)
           end
         end
       end

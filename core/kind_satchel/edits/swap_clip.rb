@@ -12,7 +12,11 @@ module KindSatchel
         travelling = Transfer::Clips.new(song)
         ids = placed.to_h { |one| [one.region.id, clip_on(travelling, clip, one.track)] }
         next_song = Moves.change_regions(travelling.song, placed) { |one| one.region.with(clip_id: ids[one.region.id]) }
-        [next_song, "swap #{Moves.region_words(song, placed)} for #{clip.name}", travelling.lost.empty? ? [] : [Carrying.lost(travelling.lost)]]
+        [next_song, "swap #{Moves.region_words(song, placed)} for #{clip.name}", tells(travelling)]
+      end
+
+      def self.tells(travelling)
+        [*(Carrying.lost(travelling.lost) if travelling.lost.any?), *(LayOut.separated(travelling.separated) if travelling.separated.any?)]
       end
 
       def self.fits!(clip, placed)
@@ -28,11 +32,11 @@ module KindSatchel
         homes = song.directory.regions_of_clip(clip.id).map(&:track)
         return clip.id if homes.any? { |home| home.id == track.id }
 
-        from = homes.first || clip.envelopes.filter_map { |envelope| song.directory.tracks[envelope.target.track_id] }.first || track
+        from = homes.first || clip.envelopes.filter_map { |envelope| song.directory.tracks[envelope.target.owner_id] }.first || track
         travelling.on(clip.id, from, track, alone: homes.empty?)
       end
 
-      private_class_method :fits!, :clip_on
+      private_class_method :tells, :fits!, :clip_on
     end
   end
 end

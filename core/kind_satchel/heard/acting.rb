@@ -9,7 +9,7 @@ module KindSatchel
     #
     # One value is set: by the lane, overruled by the region on the parameter's own track, overruled by carrier clips
     # elsewhere, further down the tracks later. Then everything scales it, then everything shifts it. A clip of notes or audio
-    # moves its own track only.
+    # moves its own track, and effects of its own, only.
     class Acting
       # The most pieces one read answers.
       MOST_PIECES = 1_000_000
@@ -26,7 +26,7 @@ module KindSatchel
         @address = address
         @except = except
         @held = !waiting && !song.held_value(address).nil?
-        @lanes = @held ? NO_LIST : acting(song.track(address.track_id).lanes.select { |lane| lane.target == address })
+        @lanes = @held ? NO_LIST : acting(song.lanes_of(address))
         @moves = @held ? {} : moves
         @rows = @moves.empty? ? NO_LIST : rows
       end
@@ -116,16 +116,20 @@ module KindSatchel
 
       # Clip id => [[clip, envelope], ...]
       def moves
-        @song.directory.movers(@address).select { |_, envelope| envelope.acts? && !@except.include?(envelope.id) }.group_by { |clip, _| clip.id }
+        acting = @song.directory.movers(@address).select { |clip, envelope| envelope.acts? && !@except.include?(envelope.id) && near?(clip) }
+        acting.group_by { |clip, _| clip.id }
       end
+
+      # A clip's own effects are moved by no other clip of material, on the same track or not.
+      def near?(clip) = clip.carrier? || @address.clip_id.nil? || @address.clip_id == clip.id
 
       # The tracks that hold any of it, each with the turn of its regions.
       def rows
         directory = @song.directory
-        own = directory.track(@address.track_id)
+        own = @song.tracks_of(@address)
         carriers = @moves.each_value.filter_map { |((clip, _))| clip.id if clip.carrier? }
         others = carriers.flat_map { |id| directory.regions_of_clip(id).map { |placed| [placed.track, placed.place] } }
-        [[own, OWN], *others.uniq.reject { |track, _| track.id == own.id }.sort_by(&:last)]
+        own.map { |track| [track, OWN] } + others.uniq.reject { |other| own.include?(other.first) }.sort_by(&:last)
       end
 
       def note(found, envelope, amount)

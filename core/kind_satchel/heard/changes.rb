@@ -69,7 +69,7 @@ module KindSatchel
           add_region(@before, old, was) if was
           add_region(@after, new, is) if is
         end
-        look_at_devices((new || old).id, of(old, :devices), of(new, :devices))
+        look_at_devices((new || old).chain_id, of(old, :devices), of(new, :devices))
       end
 
       # What a track or clip has, by id; nothing of one that is not there.
@@ -90,12 +90,12 @@ module KindSatchel
         clip.envelopes.each { |envelope| add(envelope.target, [region.start_tick, region.end_tick]) if envelope.acts? && reaches?(clip, envelope, track) }
       end
 
-      def reaches?(clip, envelope, track) = clip.carrier? || envelope.target.track_id == track.id
+      def reaches?(clip, envelope, track) = clip.reaches?(envelope.target, track)
 
-      def look_at_devices(track_id, before, after)
+      def look_at_devices(owner_id, before, after)
         pairs(before, after) do |old, new|
-          ids = old && new && old.type == new.type ? turned(old, new) : moved_ids(track_id, (old || new).id)
-          ids.each { |id| add(Address.new(track_id:, device_id: (new || old).id, parameter_id: id), ALWAYS) }
+          ids = old && new && old.type == new.type ? turned(old, new) : moved_ids(owner_id, (old || new).id)
+          ids.each { |id| add(Address.new(owner_id:, device_id: (new || old).id, parameter_id: id), ALWAYS) }
         end
       end
 
@@ -105,9 +105,9 @@ module KindSatchel
       end
 
       # Of a device that comes, goes or is another: all that something acts on.
-      def moved_ids(track_id, device_id)
+      def moved_ids(owner_id, device_id)
         [@before, @after].flat_map { |song| song.directory.envelopes.each_value.map { |home| home.envelope.target } }.uniq
-                         .select { |target| target.track_id == track_id && target.device_id == device_id }.map(&:parameter_id)
+                         .select { |target| target.owner_id == owner_id && target.device_id == device_id }.map(&:parameter_id)
       end
 
       # Further down the tracks is later: where carriers meet, another one may win.
@@ -125,6 +125,7 @@ module KindSatchel
       end
 
       def look_at_clips(old, new)
+        look_at_devices((new || old).chain_id, of(old, :devices), of(new, :devices))
         pairs(of(old, :envelopes), of(new, :envelopes)) { |was, is| look_at_envelopes(old, new, was, is) }
         return if old.nil? || new.nil? || (old.length_ticks == new.length_ticks && old.kind == new.kind)
 

@@ -43,7 +43,7 @@ module KindSatchel
       # A tick after the last thing that could differ.
       def self.reach(before, after, address)
         ends = [before, after].flat_map do |song|
-          lanes = song.track(address.track_id).lanes.select { |lane| lane.target == address && lane.points.any? }
+          lanes = song.lanes_of(address).select { |lane| lane.points.any? }
           [song.length_ticks, *lanes.map { |lane| lane.points.last.tick }]
         end
         [ends.max + Timing::PPQ, Timing::LAST_TICK].min

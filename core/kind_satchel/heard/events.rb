@@ -16,11 +16,32 @@ module KindSatchel
       # @param to [Integer] the tick after the last
       # @return [Array<Hash>] sorted by start
       def in_range(from, to)
-        @song.tracks.flat_map { |track| track.regions_in(from, to).flat_map { |region| of_region(track, region, from, to) } }
-             .sort_by { |event| event["start_seconds"] }
+        @song.tracks.flat_map { |track| of_track(track, from, to) }.sort_by { |event| event["start_seconds"] }
       end
 
       private
+
+      def of_track(track, from, to)
+        effects = NoteEffects.new(@song, track)
+        return effected(effects, track, from, to) if effects.any?
+
+        track.regions_in(from, to).flat_map { |region| of_region(track, region, from, to) }
+      end
+
+      # What note effects make of the notes, from a little earlier on, so that what they began before is there too.
+      def effected(effects, track, from, to)
+        early = [from - NoteEffects::REACH_TICKS, 0].max
+        notes = track.regions_in(early, to).flat_map { |region| soundings(track, region, early, to) }
+        effects.played(notes, from, to).select { |note| note.finish > from && note.start < to }.map do |note|
+          event("note", track, note.region, note.start, note.finish).merge("pitch" => note.pitch, "velocity" => note.velocity)
+        end
+      end
+
+      def soundings(track, region, from, to)
+        of_region(track, region, from, to).map do |event|
+          NoteEffects::Sounding.new(event["start_tick"], event["end_tick"], event["pitch"], event["velocity"], region)
+        end
+      end
 
       def of_region(track, region, from, to)
         return [] if region.muted
@@ -52,14 +73,21 @@ module KindSatchel
       end
 
       def audio_event(track, region, clip, (pass_from, pass_to, position))
-        into = position * 60.0 / Timing::PPQ / clip.audio.bpm
+        into = clip.audio.start_seconds + (position * 60.0 / Timing::PPQ / clip.audio.bpm)
         event("audio", track, region, pass_from, pass_to).merge(
-          "sound" => clip.audio.sound, "into_seconds" => into, "rate" => @tempo.bpm_at(pass_from) / clip.audio.bpm
+          "sound" => clip.audio.sound, "into_seconds" => into, "rate" => @tempo.bpm_at(pass_from) / clip.audio.bpm, **rates(clip, pass_from, pass_to)
         )
       end
 
+      # While the tempo moves, so does the speed, so that every beat of the loop falls on one of the song.
+      def rates(clip, from, to)
+        return {} if @tempo.changes(from, to).empty? && @tempo.bpm_at(from) == @tempo.bpm_before(to)
+
+        { "rates" => Beat.tempos(@tempo, from, to).flat_map { |second, bpm| [second, bpm / clip.audio.bpm] } }
+      end
+
       def event(kind, track, region, start, finish)
-        { "kind" => kind, "track_id" => track.id, "region_id" => region.id, "start_tick" => start,
+        { "kind" => kind, "track_id" => track.id, "region_id" => region.id, "clip_id" => region.clip_id, "start_tick" => start, "end_tick" => finish,
           "start_seconds" => @tempo.seconds_at(start), "end_seconds" => @tempo.seconds_at(finish) }
       end
     end

@@ -27,7 +27,7 @@ module KindSatchel
 
       # @return [Array<String>] one line a step
       def lines
-        head = "#{@song.track(@address.track_id).name}, #{parameter.name} at #{@song.meter.text(@tick)}"
+        head = "#{@song.owner(@address).name}, #{parameter.name} at #{@song.meter.text(@tick)}"
         [head] + steps.map { |step| [step.kind, step.name, step.does].compact.join(" ") + (aside(step) || " -> #{step.text}") }
       end
 

@@ -6,6 +6,7 @@ require_relative "scales/bipolar"
 require_relative "scales/log"
 require_relative "scales/fader"
 require_relative "scales/steps"
+require_relative "scales/note_length"
 require_relative "scales/switch"
 
 module KindSatchel
@@ -13,6 +14,6 @@ module KindSatchel
   module Scales
     ALL = Registry.new("scale",
                        "linear" => Linear, "bipolar" => Bipolar, "log" => Log,
-                       "fader" => Fader, "steps" => Steps, "switch" => Switch)
+                       "fader" => Fader, "steps" => Steps, "note_length" => NoteLength, "switch" => Switch)
   end
 end

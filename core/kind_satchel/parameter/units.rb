@@ -118,6 +118,22 @@ module KindSatchel
       end
     end
 
+    # Notes by name, A4 being note 69, as the MIDI Tuning Standard counts them; sharps are written #, flats b are read.
+    class NoteNames
+      NAMES = %w[C C# D D# E F F# G G# A A# B].freeze
+      STEPS = { "c" => 0, "d" => 2, "e" => 4, "f" => 5, "g" => 7, "a" => 9, "b" => 11 }.freeze
+
+      def word = "note"
+      def engine_factor = 1.0
+      def text(natural) = natural.round.divmod(12).then { |octave, step| "#{NAMES[step]}#{octave - 1}" }
+
+      def parse(text)
+        match = /\A\s*([a-g])([#b]?)(-?\d)\s*\z/i.match(text) or return (Float(text) if /\A\s*\d+\s*\z/.match?(text))
+        raised = { "#" => 1, "b" => -1 }.fetch(match[2].downcase, 0)
+        (STEPS.fetch(match[1].downcase) + raised + ((match[3].to_i + 1) * 12)).to_f
+      end
+    end
+
     HERTZ = Suffixed.new("Hz", { "kHz" => 1000.0, "Hz" => 1.0 }, aliases: { "k" => 1000.0 })
     SECONDS = Suffixed.new("s", { "s" => 1.0, "ms" => 0.001 }, aliases: { "sec" => 1.0 })
     PERCENT = Suffixed.new("%", { "%" => 1.0 }, engine_factor: 0.01)
@@ -126,6 +142,7 @@ module KindSatchel
     CENTS = Suffixed.new("ct", { "ct" => 1.0 }, aliases: { "cents" => 1.0 }, signed: true)
     BPM = Suffixed.new("BPM", { "BPM" => 1.0 })
     PLAIN = Suffixed.new("", { "" => 1.0 })
+    NOTES = NoteNames.new.freeze
     DECIBELS = Decibels.new.freeze
     SIDES = Sides.new.freeze
     ON_OFF = Words.new(%w[off on])

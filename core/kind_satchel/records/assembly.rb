@@ -12,7 +12,11 @@ module KindSatchel
         @song = song
         @head = records[HEAD]
         @kinds = records.except(HEAD).group_by { |(kind, _), _| kind }
-        @kinds.to_h.each { |kind, pairs| @kinds[kind] = pairs.to_h { |(_, id), record| [Older.key(kind, id)[1], record && Older.record(kind, record)] } }
+        @kinds.to_h.each do |kind, pairs|
+          @kinds[kind] = pairs.to_h do |(_, id), record|
+            [Older.key(kind, id)[1], record && Older.record(kind, record, chains: true)]
+          end
+        end
       end
 
       def song

@@ -78,6 +78,7 @@ module KindSatchel
         check_master
         @song.tracks.each_with_index { |track, i| check_track(track, "/tracks/#{i}") }
         @song.clips.each_value.with_index { |clip, i| check_envelopes(clip.envelopes, "/clips/#{i}/envelopes") }
+        check_one_track
         check_shared_ids
         @faults.raise_any
       end
@@ -122,6 +123,15 @@ module KindSatchel
             parameter.automatable!("")
             parameter.role_fits!(envelope.role, "")
           end
+        end
+      end
+
+      # A clip with effects of its own sounds on one track.
+      def check_one_track
+        @song.clips.each_value.with_index do |clip, i|
+          next if clip.devices.empty? || @song.directory.regions_of_clip(clip.id).map { |placed| placed.track.id }.uniq.size < 2
+
+          @faults.add("two_tracks", "/clips/#{i}/devices", "#{clip.name} has effects of its own, so its regions lie on one track; they lie on several.")
         end
       end
 

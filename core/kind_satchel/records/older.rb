@@ -8,12 +8,13 @@ module KindSatchel
 
     # @param kind [String] track, clip, envelope; others are as they were
     # @param record [Hash]
+    # @param chains [Boolean] whether targets that begin with `clip-` may be effects of clips, which version 1 did not have
     # @return [Hash]
-    def record(kind, record)
+    def record(kind, record, chains: false)
       case kind
       when "track" then track(renamed(record))
       when "clip" then clip(record)
-      when "envelope" then envelope(renamed(record))
+      when "envelope" then envelope(renamed(record, chains:))
       when "region" then renamed(record)
       else record
       end
@@ -23,9 +24,9 @@ module KindSatchel
     def key(kind, id) = [kind, kind == "track" ? free(id) : id]
 
     # Tracks whose ids are kept for other things now have others, wherever they are named.
-    def renamed(record)
+    def renamed(record, chains: false)
       changes = { "id" => record.key?("devices") ? free(record["id"]) : record["id"], "output" => record["output"] && free(record["output"]),
-                  "target" => record["target"]&.sub(%r{\A[^/]+}) { |id| free(id) }, "owner" => record["owner"]&.sub(%r{(?<=\Atrack/).+\z}) { |id| free(id) } }
+                  "target" => record["target"]&.sub(%r{\A[^/]+}) { |id| chains && id.start_with?(Address::CHAIN) ? id : free(id) }, "owner" => record["owner"]&.sub(%r{(?<=\Atrack/).+\z}) { |id| free(id) } }
       changes = changes.slice(*record.keys).reject { |name, text| record[name] == text }
       changes.empty? ? record : record.merge(changes)
     end

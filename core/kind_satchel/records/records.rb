@@ -36,8 +36,11 @@ module KindSatchel
                    on: record["on"], fader: record.fetch("fader", "follow"), points: each(record["points"], "/points") { |entry| read_point(entry) })
     end
 
+    # Remembered, since an edit leaves most of a clip's many notes as they are.
     def note(value)
-      { "tick" => value.tick, "length_ticks" => value.length_ticks, "pitch" => value.pitch, "velocity" => value.velocity }
+      value.memo(:record) do
+        { "tick" => value.tick, "length_ticks" => value.length_ticks, "pitch" => value.pitch, "velocity" => value.velocity }.freeze
+      end
     end
 
     def read_note(record)
@@ -49,20 +52,42 @@ module KindSatchel
     def clip(value)
       { "id" => value.id, "name" => value.name, "kind" => value.kind, "length_ticks" => value.length_ticks,
         "notes" => value.notes.map { |entry| note(entry) },
-        "audio" => value.audio && { "sound" => value.audio.sound, "bpm" => value.audio.bpm } }
+        "audio" => value.audio && audio(value.audio), **own_chain(value), **(value.hue ? { "hue" => value.hue } : {}) }
     end
+
+    def audio(value)
+      { "sound" => value.sound, "bpm" => value.bpm, **(value.start_seconds.zero? ? {} : { "start_seconds" => value.start_seconds }) }
+    end
+
+    def read_audio(record) = Audio.new(sound: record["sound"], bpm: record["bpm"], start_seconds: record.fetch("start_seconds", 0.0))
+
+    # Only for a clip that has one.
+    def own_chain(clip)
+      return {} if clip.devices.empty? && clip.tails == "ring"
+
+      { "devices" => clip.devices.map { |entry| device(entry) }, "tails" => clip.tails }
+    end
+
+    def device(value)
+      { "id" => value.id, "type" => value.type, "values" => value.values.sort.to_h, "held" => value.held.sort.to_h,
+        **(value.sound ? { "sound" => value.sound } : {}) }
+    end
+
+    def read_device(record) = Device.new(id: record["id"], type: record["type"], values: record["values"], held: record["held"], sound: record["sound"])
 
     def read_clip(record, envelopes)
       faults = Faults.new
       notes = faults.within("") { each(record["notes"], "/notes") { |entry| read_note(entry) } }
-      audio = record["audio"] && faults.within("/audio") { Audio.new(sound: record["audio"]["sound"], bpm: record["audio"]["bpm"]) }
-      clip = faults.within("") { clip_of(record, notes || [], audio, envelopes) } if notes
+      audio = record["audio"] && faults.within("/audio") { read_audio(record["audio"]) }
+      devices = faults.within("") { each(record.fetch("devices", []), "/devices") { |entry| read_device(entry) } }
+      clip = faults.within("") { clip_of(record, notes, audio, envelopes, devices) } if notes && devices
       faults.raise_any
       clip
     end
 
-    def clip_of(record, notes, audio, envelopes)
-      Clip.new(id: record["id"], name: record["name"], kind: record["kind"], length_ticks: record["length_ticks"], notes:, audio:, envelopes:)
+    def clip_of(record, notes, audio, envelopes, devices)
+      Clip.new(id: record["id"], name: record["name"], kind: record["kind"], length_ticks: record["length_ticks"], notes:, audio:, envelopes:,
+               devices:, tails: record.fetch("tails", "ring"), hue: record["hue"])
     end
 
     def region(value) = value.to_h.transform_keys(&:to_s)
@@ -76,11 +101,11 @@ module KindSatchel
     # A track without its lanes and regions.
     def track(value)
       { "id" => value.id, "name" => value.name, "kind" => value.kind, "hue" => value.hue, "output" => value.output,
-        "devices" => value.devices.map { |d| { "id" => d.id, "type" => d.type, "values" => d.values.sort.to_h, "held" => d.held.sort.to_h } } }
+        "devices" => value.devices.map { |entry| device(entry) } }
     end
 
     def read_track(record, lanes, regions)
-      devices = each(record["devices"], "/devices") { |d| Device.new(id: d["id"], type: d["type"], values: d["values"], held: d["held"]) }
+      devices = each(record["devices"], "/devices") { |entry| read_device(entry) }
       Track.new(id: record["id"], name: record["name"], kind: record["kind"], hue: record["hue"],
                 output: record["output"], devices:, lanes:, regions:)
     end
@@ -89,7 +114,8 @@ module KindSatchel
     def head(song)
       { "name" => song.name, "meter" => { "beats" => song.meter.beats, "unit" => song.meter.unit },
         "tempo" => song.tempo.points.map { |entry| tempo_point(entry) },
-        "range" => song.range.to_h.transform_keys(&:to_s), "points_follow" => song.points_follow, "next_id" => song.next_id }
+        "range" => song.range.to_h.transform_keys(&:to_s), "points_follow" => song.points_follow, "next_id" => song.next_id,
+        **(song.markers.empty? ? {} : { "markers" => song.markers.map { |marker| marker.to_h.transform_keys(&:to_s) } }) }
     end
 
     def read_head(record)
@@ -98,7 +124,8 @@ module KindSatchel
       { name: record["name"], meter: Timing::Meter.new(beats: meter["beats"], unit: meter["unit"]),
         tempo: Timing::TempoMap.new(points: tempo),
         range: Song::PlayRange.new(on: range["on"], start_tick: range["start_tick"], end_tick: range["end_tick"]),
-        points_follow: record.fetch("points_follow", false), next_id: record["next_id"] }
+        points_follow: record.fetch("points_follow", false), next_id: record["next_id"],
+        markers: each(record.fetch("markers", []), "/markers") { |entry| Marker.new(id: entry["id"], tick: entry["tick"], name: entry["name"]) } }
     end
 
     # Reads a list; the faults of all its entries come back at once, each under its place.

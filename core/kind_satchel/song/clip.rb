@@ -4,22 +4,49 @@ module KindSatchel
   # Material and the envelopes embedded in it. `kind` is notes, audio or carrier: a carrier holds envelopes only, which may move
   # any parameter of the song; the other kinds move the track they lie on. `audio` is nil but for an audio clip.
   #
+  # `devices` are effects of its own, heard only while its regions sound, on one track; `tails` says whether what they ring on with
+  # after a region is heard (`ring`) or not (`stop`). `hue` is its colour, nil for its track's.
+  #
   # For one parameter a clip has at most one envelope of each role that is on.
-  class Clip < Value.of(:id, :name, :kind, :length_ticks, :notes, :audio, :envelopes)
+  class Clip < Value.of(:id, :name, :kind, :length_ticks, :notes, :audio, :envelopes, :devices, :tails, :hue)
+    include Chain
+
     KINDS = %w[notes audio carrier].freeze
     # The shortest clip: a 1/64 note.
     SHORTEST_TICKS = Timing::SHORTEST_TICKS
+
+    TAILS = %w[ring stop].freeze
+
+    def initialize(devices: [], tails: "ring", hue: nil, **fields) = super
 
     def check
       fault!("unknown_kind", "/kind", "A clip is one of #{KINDS.join(', ')}, not #{kind.inspect}.") unless KINDS.include?(kind)
       whole!("/length_ticks", length_ticks, SHORTEST_TICKS)
       notes.freeze
-      envelopes.freeze
+      [envelopes, devices].each(&:freeze)
       check_material
+      check_hue
+      check_effects
       OneOfEach.check(envelopes, "/envelopes")
     end
 
+    def chain_id = Address.chain_id(id)
     def carrier? = kind == "carrier"
+
+    # Whether its envelopes for a parameter act where it lies on a track: those of a carrier do anywhere, others on their own track
+    # and their own chain.
+    # @param address [Address]
+    # @param track [Track]
+    def reaches?(address, track) = carrier? || address.owner_id == track.id || address.owner_id == chain_id
+
+    # The same clip under another id; what moves its chain moves that of the copy.
+    def under(id:, **changes)
+      copied = changes.fetch(:envelopes, envelopes).map do |envelope|
+        own = envelope.target.owner_id == chain_id
+        own ? envelope.with(target: envelope.target.with(owner_id: Address.chain_id(id))) : envelope
+      end
+      with(**changes, id:, envelopes: copied)
+    end
 
     # @param role [String, nil] nil for the first of any role
     # @return [Envelope, nil]
@@ -29,7 +56,22 @@ module KindSatchel
 
     private
 
+    def check_hue
+      return if hue.nil? || Track::HUES.include?(hue)
+
+      fault!("unknown_hue", "/hue", "There is no hue #{hue.inspect}; there is #{Track::HUES.join(', ')}.")
+    end
+
+    def check_effects
+      fault!("unknown_tails", "/tails", "Tails #{TAILS.join(' or ')}, not #{tails.inspect}.") unless TAILS.include?(tails)
+      fault!("no_devices_here", "/devices", "A carrier clip makes no sound, so it has no devices.") if carrier? && devices.any?
+      check_chain
+      late = devices.find { |device| device.type_rules.role != "effect" } or return
+      fault!("wrong_device", "/devices", "The chain of a clip holds effects; #{late.type_rules.name} is none.")
+    end
+
     def check_material
+      fault!("too_many_notes", "/notes", "A clip holds at most #{Notes::MOST} notes; this would make #{notes.size}.") if notes.size > Notes::MOST
       return if (kind == "notes" || notes.empty?) && (kind == "audio") == !audio.nil?
 
       fault!("wrong_material", "/kind", "A clip of #{kind} holds nothing else: #{name} has #{notes.size} notes and #{audio ? 'a' : 'no'} sound.")

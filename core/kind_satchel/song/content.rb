@@ -11,8 +11,17 @@ module KindSatchel
     end
   end
 
-  # A recorded loop inside a clip: the id of its sound, and the tempo at which it was recorded in BPM.
-  class Audio < Value.of(:sound, :bpm)
-    def check = number!("/bpm", bpm, Timing::TempoPoint::RANGE)
+  # A recorded loop inside a clip: the id of its sound, the tempo at which it was recorded in BPM, and from which second of it the clip
+  # begins.
+  class Audio < Value.of(:sound, :bpm, :start_seconds)
+    # The longest sound, in seconds.
+    LONGEST_SECONDS = 20 * 60
+
+    def initialize(start_seconds: 0.0, **fields) = super
+
+    def check
+      number!("/bpm", bpm, Timing::TempoPoint::RANGE)
+      number!("/start_seconds", start_seconds, 0..LONGEST_SECONDS)
+    end
   end
 end

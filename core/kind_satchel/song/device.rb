@@ -3,7 +3,10 @@
 module KindSatchel
   # A device in a track's chain. `values` holds the resting values that differ from the defaults, normalised; `held` the values
   # of parameters that are held by hand, by id: what moves them waits until they are handed back, and the resting value too.
-  class Device < Value.of(:id, :type, :values, :held)
+  # `sound` is the digest or the word of a sound of the store, for what plays one; nil for none.
+  class Device < Value.of(:id, :type, :values, :held, :sound)
+    def initialize(sound: nil, **fields) = super
+
     def check
       values.freeze
       held.freeze
@@ -21,7 +24,7 @@ module KindSatchel
 
     def check_values(path, list)
       list.each do |id, value|
-        type_rules.parameter(id) unless unknown? || (id.start_with?(Devices::SEND_PREFIX) && type == "channel")
+        type_rules.parameter(id) unless unknown? || Devices.send_parts(self, id)
         number!("#{path}/#{id}", value, 0..1)
       end
     end

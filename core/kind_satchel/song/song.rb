@@ -3,8 +3,10 @@
 module KindSatchel
   # A whole song. `tracks` from the top down, the master last; `clips` by id; `next_id` numbers what is made next.
   # `range` is the stretch that playing repeats: a {PlayRange}. With `points_follow`, moving, copying or removing regions
-  # carries the stretch of lane above them along.
-  class Song < Value.of(:name, :meter, :tempo, :range, :points_follow, :next_id, :tracks, :clips)
+  # carries the stretch of lane above them along. `markers` are named places, in order.
+  class Song < Value.of(:name, :meter, :tempo, :range, :points_follow, :next_id, :tracks, :clips, :markers)
+    def initialize(markers: [], **fields) = super
+
     # A stretch of song time, and whether playing stays inside it.
     class PlayRange < Value.of(:on, :start_tick, :end_tick)
       def check
@@ -19,12 +21,44 @@ module KindSatchel
     def check
       fault!("bad_name", "/name", "A name has 1 to #{MOST_NAME} characters.") unless name.is_a?(String) && name.strip.size.between?(1, MOST_NAME)
       whole!("/next_id", next_id, 1)
-      tracks.freeze
-      clips.freeze
+      [tracks, clips, markers].each(&:freeze)
+      check_markers
+    end
+
+    def check_markers
+      return if markers.each_cons(2).all? { |one, other| one.tick < other.tick }
+
+      fault!("unsorted", "/markers", "Markers stand in order, one to a place.")
+    end
+
+    # Recorded sounds that its clips and samplers play.
+    # @return [Array<String>] as documents name them
+    def sounds
+      owners = [*tracks, *clips.values]
+      [*clips.each_value.filter_map { |clip| clip.audio&.sound }, *owners.flat_map(&:devices).filter_map(&:sound)].uniq
     end
 
     def directory = memo(:directory) { Directory.new(self) }
     def track(id) = directory.track(id)
+
+    # What a parameter's device stands in.
+    # @return [Track, Clip]
+    # @raise [NotFound]
+    def owner(address) = address.clip_id ? clip(address.clip_id) : track(address.owner_id)
+
+    # The device that a parameter belongs to.
+    # @return [Device]
+    # @raise [NotFound]
+    def device(address) = owner(address).device(address.device_id)
+
+    # The tracks on which what moves a parameter is in its own place: its track, or those on which its clip sounds.
+    # @return [Array<Track>]
+    def tracks_of(address) = address.clip_id ? directory.regions_of_clip(address.clip_id).map(&:track).uniq(&:id) : [track(address.owner_id)]
+
+    # Lanes for a parameter; effects of a clip have none.
+    # @return [Array<Envelope>]
+    def lanes_of(address) = address.clip_id ? [] : track(address.owner_id).lanes.select { |lane| lane.target == address }
+
     def returns = memo(:returns) { tracks.select { |track| track.kind == "return" } }
 
     # @raise [NotFound]
@@ -36,11 +70,12 @@ module KindSatchel
     # @return [Parameter]
     # @raise [NotFound] naming what is missing
     def parameter(address)
-      device = track(address.track_id).device(address.device_id)
-      send_to = send_target(address)
-      return device.type_rules.parameter(address.parameter_id) unless send_to
+      device = device(address)
+      part, return_id = Devices.send_parts(device, address.parameter_id)
+      return own_parameter(device, address) unless return_id && owner(address).sounds_itself?
 
-      Devices::SEND.with(id: address.parameter_id, name: "Send to #{send_to.name}")
+      to = returns.find { |track| track.id == return_id } or raise NotFound.of("unknown_parameter", "", "There is no return #{return_id.inspect} to send to.")
+      Devices::SEND.with(id: address.parameter_id, name: part ? "#{Devices.part_name(part)}: to #{to.name}" : "Send to #{to.name}")
     end
 
     # @return [Parameter, nil] nil where the address names nothing
@@ -53,13 +88,16 @@ module KindSatchel
     # What a parameter is called, also where it is missing: "Cutoff", or "cutoff of rope-bass/synth (missing)".
     # @return [String]
     def parameter_name(address)
-      parameter?(address)&.name || "#{address.parameter_id} of #{address.track_id}/#{address.device_id} (missing)"
+      parameter?(address)&.name || "#{address.parameter_id} of #{address.owner_id}/#{address.device_id} (missing)"
     end
+
+    # @return [String] the name of the track or clip, or its id where it is missing
+    def owner_name(address) = (address.clip_id ? clips[address.clip_id] : directory.tracks[address.owner_id])&.name || address.owner_id
 
     # The resting value of a parameter, normalised. No envelope and no hand that holds it changes it.
     # @param address [Address]
     def knob(address)
-      track(address.track_id).device(address.device_id).values.fetch(address.parameter_id) { parameter(address).default }
+      device(address).values.fetch(address.parameter_id) { parameter(address).default }
     end
 
     # What makes a value of what a lane that trims gives: value * factor + offset.
@@ -77,13 +115,13 @@ module KindSatchel
     def held?(address) = !held_value(address).nil?
 
     # @return [Float, nil] the value a hand holds a parameter at; nil where none does
-    def held_value(address) = track(address.track_id).device(address.device_id).held[address.parameter_id]
+    def held_value(address) = device(address).held[address.parameter_id]
 
     # Addresses of everything held by hand.
     # @return [Array<Address>]
     def held
-      tracks.flat_map do |track|
-        track.devices.flat_map { |device| device.held.keys.map { |id| Address.new(track_id: track.id, device_id: device.id, parameter_id: id) } }
+      chains.flat_map do |owner|
+        owner.devices.flat_map { |device| device.held.keys.map { |id| Address.new(owner_id: owner.chain_id, device_id: device.id, parameter_id: id) } }
       end
     end
 
@@ -91,14 +129,16 @@ module KindSatchel
     # @return [Array<Track>]
     def way_out(track) = track.output ? [track, *way_out(track(track.output))] : [track]
 
-    # Every parameter of a track's chain with its address, in the order in which people see them.
+    # All that have devices.
+    # @return [Array<Track, Clip>]
+    def chains = tracks + clips.each_value.select { |clip| clip.devices.any? }
+
+    # Every parameter of a track's, or a clip's, chain with its address, in the order in which people see them.
     # @return [Array<Array(Address, Parameter)>]
-    def parameters_of(track)
-      track.devices.flat_map do |device|
-        ids = device.type_rules.parameters.keys
-        ids += returns.map { |to| Devices::SEND_PREFIX + to.id } if device.type == "channel" && track.sounds_itself?
-        ids.map do |id|
-          address = Address.new(track_id: track.id, device_id: device.id, parameter_id: id)
+    def parameters_of(owner)
+      owner.devices.flat_map do |device|
+        parameter_ids(owner, device).map do |id|
+          address = Address.new(owner_id: owner.chain_id, device_id: device.id, parameter_id: id)
           [address, parameter(address)]
         end
       end
@@ -130,6 +170,10 @@ module KindSatchel
     # The next song with one clip replaced or added.
     def with_clip(clip) = found_again(with(clips: clips.merge(clip.id => clip))) { |found| found.with_clip(clip) }
 
+    # The next song with what has a chain replaced.
+    # @param owner [Track, Clip]
+    def with_owner(owner) = owner.is_a?(Clip) ? with_clip(owner) : with_track(owner)
+
     protected
 
     # Takes over a directory that was made from another song's.
@@ -144,13 +188,19 @@ module KindSatchel
       song
     end
 
-    def send_target(address)
-      return unless address.device_id == "channel" && address.parameter_id.start_with?(Devices::SEND_PREFIX)
-      return unless track(address.track_id).sounds_itself?
+    # What a type has; the limiter is the master's.
+    def own_parameter(device, address)
+      other = device.type == "channel" && Devices::MASTER_ONLY.include?(address.parameter_id) && owner(address).kind != "master"
+      raise NotFound.of("unknown_parameter", "", "Only the master has #{address.parameter_id}.") if other
 
-      id = address.parameter_id.delete_prefix(Devices::SEND_PREFIX)
-      returns.find { |track| track.id == id } or
-        raise NotFound.of("unknown_parameter", "", "There is no return #{id.inspect} to send to.")
+      device.type_rules.parameter(address.parameter_id)
+    end
+
+    # In the order in which people see them, sends to every return among them.
+    def parameter_ids(owner, device)
+      ids = device.type_rules.parameters.keys
+      ids -= Devices::MASTER_ONLY if device.type == "channel" && owner.kind != "master"
+      owner.is_a?(Track) && owner.sounds_itself? ? ids + returns.flat_map { |to| Devices.send_ids(device, to.id) } : ids
     end
   end
 end

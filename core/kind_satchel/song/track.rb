@@ -7,9 +7,9 @@ module KindSatchel
   # nothing but carrier clips: it has no devices and makes no sound. `output` is the id of the track it sounds into, nil
   # for the master. What is muted or soloed while somebody listens is not the track's (see {Listening}).
   class Track < Value.of(:id, :name, :kind, :hue, :output, :devices, :lanes, :regions)
+    include Chain
+
     KINDS = %w[notes audio carrier return group master].freeze
-    # The most devices of one chain.
-    MOST_DEVICES = 100
     HUES = %w[madder indigo weld moss walnut lichen].freeze
 
     def check
@@ -23,6 +23,7 @@ module KindSatchel
     end
 
     def channel = device("channel")
+    def chain_id = id
     def holds_regions? = holds.any?
     # Whether it has a source of sound of its own, and so sends.
     def sounds_itself? = %w[notes audio].include?(kind)
@@ -38,12 +39,6 @@ module KindSatchel
 
     # @return [Envelope, nil] its lane of one role for a parameter
     def lane_for(target, role) = lanes.find { |lane| lane.target == target && lane.role == role }
-
-    # @raise [NotFound]
-    def device(id)
-      devices.find { |device| device.id == id } or
-        raise NotFound.of("unknown_device", "", "#{name} has no device #{id.inspect}; it has #{devices.map(&:id).join(', ')}.")
-    end
 
     # Regions that sound somewhere in from...to.
     def regions_in(from, to)
@@ -61,7 +56,7 @@ module KindSatchel
     private
 
     def check_devices
-      fault!("duplicate_id", "/devices", "The devices of #{name} need different ids.") if devices.map(&:id).uniq.size < devices.size
+      check_chain
       check_order
       return if kind == "carrier" ? devices.empty? : devices.last&.id == "channel" && devices.last.type == "channel"
 
@@ -69,9 +64,10 @@ module KindSatchel
     end
 
     def check_order
-      fault!("too_many_devices", "/devices", "A chain has at most #{MOST_DEVICES} devices.") if devices.size > MOST_DEVICES
-      late = devices.drop(1).find { |device| device.type_rules.role == "instrument" } or return
-      fault!("instrument_first", "/devices", "An instrument stands first; #{late.type_rules.name} of #{name} does not.")
+      ranks = devices.map { |device| Devices::Type::ROLES.index(device.type_rules.role) }
+      return if ranks.each_cons(2).all? { |a, b| a <= b } && devices.count { |device| device.type_rules.role == "instrument" } < 2
+
+      fault!("bad_order", "/devices", "On #{name} stand note effects first, then one instrument, then effects, then the channel.")
     end
 
     def check_regions

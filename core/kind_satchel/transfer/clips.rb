@@ -7,11 +7,14 @@ module KindSatchel
     class Clips
       # The song so far; and the parameters that found an answer, and those that did not, by name.
       attr_reader :song, :lost
+      # Clips that have effects of their own and so were made separate.
+      attr_reader :separated
 
       def initialize(song)
         @song = song
         @found = []
         @lost = []
+        @separated = []
         @made = {}
       end
 
@@ -30,15 +33,17 @@ module KindSatchel
 
       def turned(clip, from, to, alone)
         note(clip.envelopes)
-        here = ->(envelope) { envelope.target.track_id == from.id }
-        return clip.id if clip.carrier? || from.id == to.id || clip.envelopes.none?(&here)
+        here = ->(envelope) { envelope.target.owner_id == from.id }
+        return clip.id if clip.carrier? || from.id == to.id || (clip.envelopes.none?(&here) && (alone || clip.devices.empty?))
 
         envelopes = Clips.turned_envelopes(clip.envelopes, Match.new(@song, from, to))
         @lost |= names(envelopes.select(&here))
         alone ? keep(clip.with(envelopes:)) : keep_copy(clip.with(envelopes:))
       end
 
+      # With effects of its own a clip sounds on one track.
       def keep_copy(clip)
+        @separated |= [clip] if clip.devices.any?
         copy, next_id = Clips.own_copy(@song, clip)
         @song = @song.with(next_id:)
         keep(copy)
@@ -69,7 +74,7 @@ module KindSatchel
         def own_copy(song, clip)
           next_id = song.next_id
           envelopes = clip.envelopes.map { |envelope| envelope.with(id: "envelope-#{next_id += 1}") }
-          [clip.with(id: "clip-#{song.next_id}", name: free_name(song.clips.each_value.map(&:name), clip.name), envelopes:), next_id + 1]
+          [clip.under(id: "clip-#{song.next_id}", name: free_name(song.clips.each_value.map(&:name), clip.name), envelopes:), next_id + 1]
         end
 
         # "Mooring", "Mooring 2", "Mooring 3", ...

@@ -50,7 +50,7 @@ module KindSatchel
 
       # A song in which the parameter has a lane of a role; a new one changes nothing yet.
       def with_lane(song, address, role)
-        track = song.track(address.track_id)
+        track = song.track(address.owner_id)
         return song if track.lane_for(address, role)
 
         lane = resting(song, address, role).with(clock: "once")
@@ -66,7 +66,7 @@ module KindSatchel
       end
 
       def on_lane(song, address, role)
-        lane = song.track(address.track_id).lane_for(address, role) or return song
+        lane = song.track(address.owner_id).lane_for(address, role) or return song
         change(song, lane.id) { lane.with(points: yield(lane.points)) }
       end
 

@@ -2,12 +2,12 @@
 
 module KindSatchel
   module Transfer
-    # Which parameter of one track answers to a parameter of another: the same one of a device of the same type, best of
+    # Which parameter of one track, or of one clip's own effects, answers to a parameter of another: the same one of a device of the same type, best of
     # the same id; else one with the same id and scale in another device.
     class Match
       # @param song [Song]
-      # @param from [Track]
-      # @param to [Track]
+      # @param from [Track, Clip]
+      # @param to [Track, Clip]
       def initialize(song, from, to)
         @song = song
         @from = from
@@ -17,12 +17,12 @@ module KindSatchel
       # @param address [Address]
       # @return [Address, nil] itself when it lies elsewhere than on the track it comes from
       def address(address)
-        return address if address.track_id != @from.id || @from.id == @to.id
+        return address if address.owner_id != @from.chain_id || @from.chain_id == @to.chain_id
 
         return unless @song.parameter?(address)
 
         devices(address).each do |device|
-          found = Address.new(track_id: @to.id, device_id: device.id, parameter_id: address.parameter_id)
+          found = Address.new(owner_id: @to.chain_id, device_id: device.id, parameter_id: address.parameter_id)
           return found if answers?(found, address)
         end
         nil

@@ -47,9 +47,14 @@ module KindSatchel
       end
 
       def row(envelope)
-        target = free? ? envelope.target : match&.address(envelope.target)
-        target = nil if target && !free? && target.track_id != goal_track.id
+        target = free? ? envelope.target : answer(envelope.target)
         Row.new(envelope, target, target && own(@goal).find { |other| other.target == target && other.role == envelope.role })
+      end
+
+      # Effects of a clip answer to those of another.
+      def answer(address)
+        found = (address.owner_id == @source.chain_id && address.clip_id ? Match.new(@song, @source, @goal) : match)&.address(address)
+        found if found && [goal_track&.id, @goal.chain_id].include?(found.owner_id)
       end
 
       # A carrier clip moves anything.
@@ -64,10 +69,10 @@ module KindSatchel
         return place if place.is_a?(Track)
 
         placed = @song.directory.regions_of_clip(place.id).first
-        placed ? placed.track : @song.directory.tracks[place.envelopes.first&.target&.track_id]
+        placed ? placed.track : @song.directory.tracks[place.envelopes.first&.target&.owner_id]
       end
 
-      def words(address) = "#{@song.directory.tracks[address.track_id]&.name || address.track_id}: #{@song.parameter_name(address)}"
+      def words(address) = "#{@song.owner_name(address)}: #{@song.parameter_name(address)}"
     end
   end
 end

@@ -2,9 +2,11 @@
 
 module KindSatchel
   module Transfer
-    # A stretch of the whole song by itself, from tick 0: `regions` as [track id, {Region}], `lanes` as [role, {Address}, points], and
-    # the `tempo` points.
-    class SongStretch < Value.of(:length_ticks, :regions, :lanes, :tempo)
+    # A stretch of the whole song by itself, from tick 0: `regions` as [track id, {Region}], `lanes` as [role, {Address}, points],
+    # the `tempo` points, and `markers` as [tick, name].
+    class SongStretch < Value.of(:length_ticks, :regions, :lanes, :tempo, :markers)
+      def initialize(markers: [], **fields) = super
+
       # @raise [InvalidInput] for a stretch without length
       def self.of(song, from, to)
         raise InvalidInput.of("too_short", "/to_tick", "A stretch ends after it starts.") unless to > from
@@ -12,7 +14,7 @@ module KindSatchel
         regions = song.tracks.flat_map { |track| track.regions_in(from, to).map { |region| [track.id, cut(region, from, to)] } }
         lanes = song.tracks.flat_map(&:lanes).select { |lane| lane.points.any? && song.parameter?(lane.target) }
         new(length_ticks: to - from, regions:, lanes: lanes.map { |lane| [lane.role, lane.target, Splice.between(lane.points, from, to)] },
-            tempo: song.tempo.cut(from, to))
+            tempo: song.tempo.cut(from, to), markers: song.markers.select { |one| one.tick >= from && one.tick < to }.map { |one| [one.tick - from, one.name] })
       end
 
       def self.cut(region, from, to)
@@ -27,7 +29,8 @@ module KindSatchel
         { "length_ticks" => length_ticks,
           "regions" => regions.map { |track_id, entry| { "track_id" => track_id, **Records.region(entry) } },
           "lanes" => lanes.map { |role, target, points| { "role" => role, "target" => target.to_s, "points" => points.map { |entry| Records.point(entry) } } },
-          "tempo" => tempo.map { |entry| Records.tempo_point(entry) } }
+          "tempo" => tempo.map { |entry| Records.tempo_point(entry) },
+          **(markers.empty? ? {} : { "markers" => markers.map { |tick, name| { "tick" => tick, "name" => name } } }) }
       end
 
       # @param record [Hash] data that fits schemas/stretch.json
@@ -36,7 +39,8 @@ module KindSatchel
         regions = Records.each(record["regions"], "/regions") { |entry| [entry["track_id"], Records.read_region(entry)] }
         lanes = Records.each(record["lanes"], "/lanes") { |entry| read_lane(entry) }
         tempo = Records.each(record["tempo"], "/tempo") { |entry| Records.read_tempo_point(entry) }
-        new(length_ticks: record["length_ticks"], regions:, lanes:, tempo:)
+        markers = record.fetch("markers", []).map { |entry| entry.values_at("tick", "name") }
+        new(length_ticks: record["length_ticks"], regions:, lanes:, tempo:, markers:)
       end
 
       def self.read_lane(entry)
@@ -50,6 +54,7 @@ module KindSatchel
         lanes.each_with_index { |(_, _, points), i| inside!("/lanes/#{i}", points.last.tick) unless points.empty? }
         fault!("unsorted", "/tempo", "A stretch of song begins with its tempo.") unless tempo.first&.tick&.zero?
         inside!("/tempo", tempo.last.tick)
+        markers.each_with_index { |(tick, _), i| inside!("/markers/#{i}", tick) }
       end
 
       private

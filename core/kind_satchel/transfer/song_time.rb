@@ -20,7 +20,8 @@ module KindSatchel
       end
 
       def closed(from, to)
-        change(tempo: @song.tempo.spliced(from, to, []), range: moved_range { |tick| tick <= from ? tick : [tick + from - to, from].max }) do |track|
+        change(tempo: @song.tempo.spliced(from, to, []), range: moved_range { |tick| tick <= from ? tick : [tick + from - to, from].max },
+               markers: marked(@song.markers.reject { |one| one.tick >= from && one.tick < to }) { |at| at >= to ? at + from - to : at }) do |track|
           kept = split(split(track.regions, from), to).reject { |region| region.start_tick >= from && region.end_tick <= to }
           [kept.map { |region| later(region, to, from - to) }, lanes(track) { |points| Splice.replace(points, from, to, [], later: from - to) }]
         end
@@ -28,7 +29,7 @@ module KindSatchel
 
       def opened(tick, length)
         range = moved_range { |at| at > tick || (at == tick && tick == @song.range.start_tick) ? at + length : at }
-        change(tempo: @song.tempo.opened(tick, length), range:) do |track|
+        change(tempo: @song.tempo.opened(tick, length), range:, markers: marked(@song.markers) { |at| at >= tick ? at + length : at }) do |track|
           [split(track.regions, tick).map { |region| later(region, tick, length) }, lanes(track) { |points| held(points, tick, length) }]
         end
       end
@@ -38,7 +39,7 @@ module KindSatchel
         known!(stretch)
         with_lanes = stretch.lanes.reduce(@song) { |now, (role, address, _)| Lanes.with_lane(now, address, role) }
         @song, @next_id = with_lanes, with_lanes.next_id
-        change(tempo: @song.tempo.spliced(tick, to, stretch.tempo, later: 0)) do |track|
+        change(tempo: @song.tempo.spliced(tick, to, stretch.tempo, later: 0), markers: filled_markers(stretch, tick, to)) do |track|
           kept = split(split(track.regions, tick), to).reject { |region| region.start_tick >= tick && region.end_tick <= to }
           [(kept + placed(stretch, track, tick)).sort_by(&:start_tick), filled_lanes(stretch, track, tick, to)]
         end
@@ -54,13 +55,24 @@ module KindSatchel
         @song.with(**head, tracks:, next_id: @next_id)
       end
 
+      # Markers at other places, in order, one to a place: of two the one that was there before stays.
+      def marked(markers)
+        markers.map { |one| one.with(tick: yield(one.tick)) }.uniq(&:tick).sort_by(&:tick)
+      end
+
+      def filled_markers(stretch, from, to)
+        others = @song.markers.reject { |one| one.tick >= from && one.tick < to }
+        added = stretch.markers.map { |tick, name| Marker.new(id: new_id("marker"), tick: tick + from, name:) }
+        (others + added).sort_by(&:tick)
+      end
+
       def split(regions, tick)
         regions.flat_map { |region| region.start_tick < tick && region.end_tick > tick ? region.split(tick, new_id) : [region] }
       end
 
-      def new_id
+      def new_id(word = "region")
         @next_id += 1
-        "region-#{@next_id - 1}"
+        "#{word}-#{@next_id - 1}"
       end
 
       def later(region, from, ticks) = region.start_tick >= from ? region.with(start_tick: region.start_tick + ticks) : region

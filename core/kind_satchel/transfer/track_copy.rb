@@ -3,7 +3,7 @@
 module KindSatchel
   module Transfer
     # A track once more, right under it. With its moves, its clips are copied and their envelopes turned to the new track, and
-    # its lanes come along; without, the clips are copied bare. Clips that hold no moves are shared.
+    # its lanes come along; without, the clips are copied bare. Clips that hold no moves and no effects are shared.
     class TrackCopy
       # @param track [Track] notes, audio or carrier
       # @param moves [Boolean]
@@ -51,11 +51,11 @@ module KindSatchel
         names = @song.clips.each_value.map(&:name)
         @track.regions.map(&:clip_id).uniq.to_h do |id|
           clip = @song.clip(id)
-          next [id, clip] if clip.envelopes.empty?
+          next [id, clip] if clip.envelopes.empty? && clip.devices.empty?
 
           name = Clips.free_name(names, clip.name)
           names << name
-          [id, clip.with(id: make_id("clip"), name:, envelopes: envelopes_for(clip, match))]
+          [id, clip.under(id: make_id("clip"), name:, envelopes: envelopes_for(clip, match))]
         end
       end
 

@@ -9,17 +9,24 @@ class Crush extends AudioWorkletProcessor {
 
   constructor() {
     super();
-    this.held = [];
+    this.held = [0, 0];
     this.phase = 1;
   }
 
+  /** Whether nothing comes in and nothing is held. */
+  silent(input) {
+    return this.held.every((value) => value === 0) && input.every((channel) => channel.every((sample) => sample === 0));
+  }
+
   process([input], [output], { bits, rate }) {
+    if (this.silent(input)) return true;
     const frames = output[0].length;
+    let steps = 2 ** (bits[0] - 1);
     for (let i = 0; i < frames; i++) {
-      const steps = 2 ** ((bits.length > 1 ? bits[i] : bits[0]) - 1);
+      if (bits.length > 1) steps = 2 ** (bits[i] - 1);
       this.phase += (rate.length > 1 ? rate[i] : rate[0]) / sampleRate;
       const take = this.phase >= 1;
-      if (take) this.phase %= 1;
+      if (take) this.phase -= Math.floor(this.phase);
       for (let channel = 0; channel < output.length; channel++) {
         const sample = input[channel] ? input[channel][i] : 0;
         if (take) this.held[channel] = steps >= 32768 ? sample : Math.round(sample * steps) / steps;

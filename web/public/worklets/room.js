@@ -5,6 +5,10 @@
 const LINES = [1433, 1601, 1867, 2053, 2251, 2399, 2617, 2797];
 const AT_RATE = 48000;
 const LEVEL = 0.35;
+/** Below this nothing rings. */
+const FAINT = 1e-7;
+/** So many blocks are as long as the longest line, at any rate. */
+const BLOCKS = 100;
 
 class Room extends AudioWorkletProcessor {
   static get parameterDescriptors() {
@@ -13,33 +17,73 @@ class Room extends AudioWorkletProcessor {
 
   constructor() {
     super();
-    this.lines = LINES.map((frames) => new Float32Array(Math.round((frames * sampleRate) / AT_RATE)));
-    this.places = LINES.map(() => 0);
-    this.factors = LINES.map(() => 0);
+    const sizes = LINES.map((frames) => Math.round((frames * sampleRate) / AT_RATE));
+    this.lines = sizes.map((size) => new Float32Array(size));
+    this.places = new Int32Array(sizes.length);
+    this.factors = new Float64Array(sizes.length);
+    this.quiet = 0;
+    this.rings = false;
+    this.sums = new Float64Array(128);
+    this.outs = sizes.map(() => new Float64Array(128));
   }
 
   process([input], [output], { length }) {
     const frames = output[0].length;
+    if (this.still(input)) return true;
+    this.read(frames, length[0]);
+    this.write(frames, input[0], input[1] || input[0]);
+    const [a, b, c, d, e, f, g, h] = this.outs;
     const [left, right] = [output[0], output[1] || output[0]];
-    const goals = this.lines.map((line) => 10 ** ((-3 * line.length) / (sampleRate * length[0])));
-    const steps = goals.map((goal, k) => (goal - this.factors[k]) / frames);
-    const out = new Float64Array(LINES.length);
+    this.rings = this.outs.some((out) => Math.abs(out[0]) > FAINT || Math.abs(out[frames >> 1]) > FAINT);
     for (let i = 0; i < frames; i++) {
-      let sum = 0;
-      for (let k = 0; k < LINES.length; k++) {
-        this.factors[k] += steps[k];
-        out[k] = this.lines[k][this.places[k]] * this.factors[k];
-        sum += out[k];
-      }
-      const dry = [input[0] ? input[0][i] : 0, input[1] ? input[1][i] : input[0] ? input[0][i] : 0];
-      for (let k = 0; k < LINES.length; k++) {
-        this.lines[k][this.places[k]] = out[k] - sum / 4 + dry[k % 2];
-        this.places[k] = (this.places[k] + 1) % this.lines[k].length;
-      }
-      left[i] = (out[0] - out[2] + out[4] - out[6]) * LEVEL;
-      right[i] = (out[1] - out[3] + out[5] - out[7]) * LEVEL;
+      left[i] = (a[i] - c[i] + e[i] - g[i]) * LEVEL;
+      right[i] = (b[i] - d[i] + f[i] - h[i]) * LEVEL;
     }
     return true;
+  }
+
+  /** Whether nothing comes in, and nothing has gone round for as long as the longest line is. */
+  still(input) {
+    const silent = input.every((channel) => channel.every((sample) => sample === 0)) && !this.rings;
+    this.quiet = silent ? this.quiet + 1 : 0;
+    return this.quiet > BLOCKS;
+  }
+
+  /** What comes out of every line; all are longer than a block. */
+  read(frames, length) {
+    const { sums } = this;
+    sums.fill(0);
+    for (let k = 0; k < this.lines.length; k++) {
+      const line = this.lines[k];
+      const out = this.outs[k];
+      let factor = this.factors[k];
+      const step = (10 ** ((-3 * line.length) / (sampleRate * length)) - factor) / frames;
+      let place = this.places[k];
+      for (let i = 0; i < frames; i++) {
+        factor += step;
+        const value = line[place] * factor;
+        if (++place === line.length) place = 0;
+        out[i] = value;
+        sums[i] += value;
+      }
+      this.factors[k] = factor;
+    }
+  }
+
+  /** What goes back into every line. */
+  write(frames, left, right) {
+    const { sums } = this;
+    for (let k = 0; k < this.lines.length; k++) {
+      const line = this.lines[k];
+      const out = this.outs[k];
+      const dry = k % 2 === 0 ? left : right;
+      let place = this.places[k];
+      for (let i = 0; i < frames; i++) {
+        line[place] = out[i] - sums[i] * 0.25 + (dry ? dry[i] : 0);
+        if (++place === line.length) place = 0;
+      }
+      this.places[k] = place;
+    }
   }
 }
 

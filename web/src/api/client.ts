@@ -1,4 +1,5 @@
 import { answered, justAway, wentAway } from "./connection";
+import { CalledOff, send } from "./send";
 import type {
   Catalogue,
   Change,
@@ -6,8 +7,10 @@ import type {
   EditInputs,
   Explanation,
   Fault,
+  Freed,
   HeardBands,
   Listening,
+  MissingSounds,
   MovesTable,
   PresetEntry,
   Preview,
@@ -17,6 +20,8 @@ import type {
   Snapshot,
   Snippet,
   SongStretch,
+  SoundEntry,
+  SoundOutline,
   Stretch,
   Ticks,
   TrackCounts,
@@ -43,12 +48,18 @@ const AWAY: Fault = {
   message: "The server does not answer, so nothing was changed. Is it still running?",
 };
 
-async function ask<T>(method: string, path: string, body?: string, work?: string): Promise<T> {
+async function ask<T>(
+  method: string,
+  path: string,
+  body?: string | Blob,
+  work?: string,
+  type = "application/json",
+): Promise<T> {
   let response: Response;
   if (method === "GET" && justAway()) throw new Refused(0, [AWAY]);
   try {
     const headers = {
-      ...(body === undefined ? {} : { "Content-Type": "application/json" }),
+      ...(body === undefined ? {} : { "Content-Type": type }),
       ...(work ? { "X-Work": work } : {}),
     };
     response = await fetch(path, { method, body, headers });
@@ -57,12 +68,35 @@ async function ask<T>(method: string, path: string, body?: string, work?: string
     throw new Refused(0, [AWAY]);
   }
   answered();
-  const data = await response.json().catch(() => null);
-  if (response.ok && data !== null) return data as T;
-  throw new Refused(
-    response.status,
-    data?.faults ?? [{ code: "no_answer", path: "", message: `The server answered ${response.status}.` }],
-  );
+  return said<T>(response.status, await response.json().catch(() => null));
+}
+
+/** What the server said, or the fault that it is. */
+function said<T>(status: number, data: (T & { faults?: Fault[] }) | null): T {
+  if (status >= 200 && status < 300 && data !== null) return data;
+  const none = { code: "no_answer", path: "", message: `The server answered ${status}.` };
+  throw new Refused(status, data?.faults ?? [none]);
+}
+
+/** Sends a file that may take long; how far it is is told, and it can be called off. */
+async function sendFile<T>(path: string, file: Blob, type: string, told: Told, stop: AbortSignal): Promise<T> {
+  const { status, text } = await send(path, file, type, told, stop).catch((error) => {
+    if (error instanceof CalledOff) throw error;
+    wentAway();
+    throw new Refused(0, [AWAY]);
+  });
+  answered();
+  return said<T>(status, parsed(text));
+}
+
+type Told = (share: number) => void;
+
+function parsed(text: string) {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return null;
+  }
 }
 
 const get = <T>(path: string) => ask<T>("GET", path);
@@ -72,11 +106,16 @@ export const catalogue = () => get<Catalogue>("/api/catalogue");
 
 export const shelf = {
   list: () => get<ShelfEntry[]>("/api/songs"),
-  make: (name: string) => post<ShelfEntry>("/api/songs", { name }),
+  make: (name: string, from: "beat" | "empty" = "beat") => post<ShelfEntry>("/api/songs", { name, from }),
   duplicate: (id: number) => post<ShelfEntry>(`/api/songs/${id}/duplicate`),
   remove: (id: number) => ask<object>("DELETE", `/api/songs/${id}`),
   restore: (id: number) => post<ShelfEntry>(`/api/songs/${id}/restore`),
   import: (text: string, work: string) => ask<ShelfEntry>("POST", "/api/songs/import", text, work),
+  importMidi: (name: string, file: Blob, work: string) =>
+    ask<ShelfEntry>("POST", `/api/songs/import_midi?name=${encodeURIComponent(name)}`, file, work, "audio/midi"),
+  importPacked: (file: Blob, told: Told, stop: AbortSignal) =>
+    sendFile<ShelfEntry>("/api/songs/import_packed", file, "application/zip", told, stop),
+  packedPath: (id: number) => `/api/songs/${id}/packed`,
   exportPath: (id: number) => `/api/songs/${id}/export`,
 };
 
@@ -85,6 +124,15 @@ export const presets = {
   keep: (name: string, device: string | null, devices: PresetEntry["devices"]) =>
     post<PresetEntry>("/api/presets", { name, device, devices }),
   remove: (id: number) => ask<object>("DELETE", `/api/presets/${id}`),
+};
+
+export const sounds = {
+  outline: (key: string) => get<SoundOutline>(`/api/sounds/${key}/outline`),
+  list: () => get<SoundEntry[]>("/api/sounds"),
+  add: (name: string, file: Blob, told: Told, stop: AbortSignal) =>
+    sendFile<SoundEntry>(`/api/sounds?name=${encodeURIComponent(name)}`, file, "audio/wav", told, stop),
+  remove: (digest: string) => ask<object>("DELETE", `/api/sounds/${digest}`),
+  free: () => ask<Freed>("DELETE", "/api/sounds"),
 };
 
 /** Long work, by a token of one's own: its progress (0..1, and in words), and an end to it. */
@@ -106,6 +154,7 @@ const asked = (question: Record<string, string | number>): URLSearchParams =>
 /** Everything there is to ask about one song. */
 export const songApi = (id: number) => ({
   snapshot: () => get<Snapshot>(`/api/songs/${id}`),
+  missing: () => get<MissingSounds>(`/api/songs/${id}/missing`),
   placesSeen: () => post<object>(`/api/songs/${id}/places_seen`),
   clock: () => get<ClockTable>(`/api/songs/${id}/clock`),
   drawing: (trackIds: string[]) => get<TrackDrawing>(`/api/songs/${id}/drawing?tracks=${trackIds.join(",")}`),

@@ -4,6 +4,7 @@ import { chooseRegions, chosenNow, setChoice } from "../state/choice";
 import { type ChoiceMode, modeOf } from "../state/choosing";
 import { handNow, setHand } from "../state/hand";
 import { lookup } from "../state/lookup";
+import { chooseNotes } from "../state/noteChoice";
 import { song } from "../state/song";
 import { type Place, placeAt, rowsIn } from "../state/stage";
 import { setView, viewNow } from "../state/view";
@@ -21,6 +22,7 @@ export function select(region: RegionPart, mode: ChoiceMode = "only"): void {
   if (mode === "toggle")
     ids = regionIds.includes(region.id) ? regionIds.filter((id) => id !== region.id) : [region.id, ...regionIds];
   if (mode === "through" && lead) ids = [region.id, ...between(lead, region).filter((id) => id !== region.id)];
+  chooseNotes(null, []);
   chooseRegions(ids);
   setChoice({ chosen: [], span: null });
   setView({ trackId: trackIdOf(region) });
@@ -56,7 +58,7 @@ export const pointTable = (x: Px, y: Px): void => {
 export const underPointer = (): Place | null => pointed && placeAt(pointed.x, pointed.y);
 
 /** Draws a loop about regions on empty ground of the table; a press without a drag lets go of all. */
-export function pressTable(event: PointerEvent): void {
+export function pressTable(event: PointerEvent, onEmpty: (x: Px, y: Px) => void): void {
   const target = event.target as Element;
   if (!target.closest("[data-time]") || target.closest("button, select, input, [role=button]")) return;
   if (event.pointerType === "touch" && !viewNow().gather) return;
@@ -74,7 +76,10 @@ export function pressTable(event: PointerEvent): void {
         const { gather } = viewNow();
         setHand({ loop: null });
         if (moved && loop) chooseRegions([...new Set([...regionsIn(loop), ...before])]);
-        else if (!gather) chooseRegions([]);
+        else if (!gather) {
+          chooseRegions([]);
+          onEmpty(x0, y0);
+        }
       },
       cancel: () => setHand({ loop: null }),
     },

@@ -14,6 +14,12 @@ export interface Reach {
   moved: boolean;
 }
 
+/** What a drag needs to know of the press that begins it. */
+export type Press = Pick<
+  ReactPointerEvent,
+  "button" | "pointerType" | "pointerId" | "clientX" | "clientY" | "currentTarget" | "stopPropagation"
+>;
+
 export interface DragHandlers {
   move(reach: Reach): void;
   /** The one commit; `moved` is false for a press without a drag. */
@@ -32,7 +38,7 @@ let finger = false;
 export const byFinger = (): boolean => finger;
 
 /** Follows one pointer from its press to one drop or one cancel. Near an edge of the table the table scrolls along. */
-export function drag(event: ReactPointerEvent, handlers: DragHandlers, scrolls: "no" | "across" | "both" = "no"): void {
+export function drag(event: Press, handlers: DragHandlers, scrolls: "no" | "across" | "both" = "no"): void {
   if (event.button !== 0 || (event.pointerType === "touch" && severalFingers())) return;
   event.stopPropagation();
   const target = event.currentTarget as Element;

@@ -132,6 +132,7 @@ export const duplicate = () => void edit("duplicate_regions", ids());
 export const separate = (each = false) => void editAndTell("separate_regions", { ...ids(), ...(each ? { each } : {}) });
 export const mute = () =>
   void edit("mute_regions", () => ({ ...ids(), muted: !chosenRegions().every((region) => region.muted) }));
+export const oneClip = () => void editAsking("consolidate_regions", ids());
 export const layOut = () => void editAsking("lay_out", ids());
 
 export function remove(): void {

@@ -41,3 +41,6 @@ export function pasteTime(over = false): void {
 /** Makes room at the playhead, as long as the range. */
 export const insertTime = () =>
   void editAndTell("insert_time", { tick: playhead(), length_ticks: range().end_tick - range().start_tick });
+
+/** A marker at the playhead, on the grid. */
+export const markPlace = () => editAndTell("add_marker", { tick: playhead() });

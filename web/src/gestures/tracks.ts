@@ -5,7 +5,8 @@ import { setHand } from "../state/hand";
 import { previewer } from "../state/previewer";
 import { song } from "../state/song";
 import { rowBox } from "../state/stage";
-import { drag } from "./drag";
+import { drag, type Press } from "./drag";
+import { whenHeld } from "./hold";
 
 /** The track above which a header dropped at a height of the screen comes: the first whose middle lies below. */
 function beforeAt(y: number): string | null {
@@ -17,9 +18,15 @@ function beforeAt(y: number): string | null {
   return (below ?? tracks[tracks.length - 1])?.id ?? null;
 }
 
-/** Drags a track by its name to another place; what it comes to sound into is told beside the hand. */
+/**
+ * Drags a track by its name to another place; what it comes to sound into is told beside the hand. A finger holds
+ * first, for one that moves at once scrolls.
+ */
 export function pressTrack(event: PointerEvent, track: TrackPart): void {
-  if (track.kind === "master" || event.pointerType === "touch") return;
+  if (track.kind !== "master") whenHeld(event, (press) => carryTrack(press, track));
+}
+
+function carryTrack(event: Press, track: TrackPart): void {
   const [x0, y0] = [event.clientX, event.clientY];
   const trial = previewer();
   const goal = (dy: number) => beforeAt(y0 + dy);

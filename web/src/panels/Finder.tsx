@@ -37,9 +37,8 @@ export function Finder() {
   const field = useRef<HTMLInputElement>(null);
   useField("finder", field);
   const found = useMemo(
-    () =>
-      catalogue ? search(entriesOf(catalogue, model.tracks), find, { words, filter, trackId, clipId, lately }) : [],
-    [catalogue, model.tracks, find, words, filter, trackId, clipId, lately],
+    () => (catalogue ? search(entriesOf(catalogue, model), find, { words, filter, trackId, clipId, lately }) : []),
+    [catalogue, model, find, words, filter, trackId, clipId, lately],
   );
   const rows = useVirtualizer({
     count: found.length,
@@ -92,7 +91,7 @@ export function Finder() {
         ))}
       </div>
       <p className="faint text-xs" role="status">
-        {found.length} of {catalogue ? entriesOf(catalogue, model.tracks).length : 0} parameters
+        {found.length} of {catalogue ? entriesOf(catalogue, model).length : 0} parameters
       </p>
       {found.length === 0 && <p>Nothing is called that here. Try a part of the name, or show all.</p>}
       <div ref={box} className="min-h-0 grow overflow-auto" role="list" aria-label="Parameters found">

@@ -1,4 +1,5 @@
 import type { ClipPart } from "../api/types";
+import { trackOf } from "../state/catalogue";
 import { chosenNow, setChoice } from "../state/choice";
 import { edit } from "../state/edits";
 import { focusOn } from "../state/focus";
@@ -19,7 +20,7 @@ export const DOES: Record<Role, string> = {
 
 /** Embeds an envelope in a clip, or adds a lane where there is none, and puts the new curve under the hand. */
 export async function embed(address: string, clip: ClipPart | null, role: Role = "set"): Promise<void> {
-  const trackId = address.split("/")[0];
+  const trackId = trackOf(song().model, address);
   focusOn(address);
   const change = await (clip
     ? edit("embed_envelope", { clip_id: clip.id, address, role })

@@ -3,13 +3,19 @@ import { Refused } from "../api/client";
 import { player } from "../sound/player";
 import { listen } from "../state/listen";
 import { openSong } from "../state/opening";
+import { SendingList } from "../ui/SendingList";
 import { go, useSongId } from "./route";
 import { Shelf } from "./Shelf";
 import { Studio } from "./Studio";
 
 export function App() {
   const songId = useSongId();
-  return songId === null ? <Shelf /> : <OpenSong key={songId} songId={songId} />;
+  return (
+    <>
+      {songId === null ? <Shelf /> : <OpenSong key={songId} songId={songId} />}
+      <SendingList />
+    </>
+  );
 }
 
 function OpenSong({ songId }: { songId: number }) {

@@ -23,6 +23,7 @@ const FIXED: [string, string][] = [
   ["Space", "play, stop"],
   ["Home, Page up, Page down", "to the start, a bar back, a bar on"],
   ["Arrows", "move what is chosen by the grid, a hundredth or a bar; with Shift finely"],
+  ["Ctrl and arrows", "chosen notes: louder, softer, longer, shorter; with Shift finely"],
   ["Enter", "on a point: its exact value"],
   ["Delete", "take away what is chosen"],
   ["Escape", "drop a drag; let go of what is chosen"],

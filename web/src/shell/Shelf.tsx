@@ -1,7 +1,11 @@
-import { Copy, Download, FilePlus2, Pencil, Trash2, Upload } from "lucide-react";
+import { AudioLines, Copy, Download, File as FileIcon, FilePlus2, Package, Pencil, Trash2, Upload } from "lucide-react";
 import { type ChangeEvent, useCallback, useEffect, useRef, useState } from "react";
 import { Refused, shelf, songApi, work } from "../api/client";
+import { CalledOff } from "../api/send";
 import type { Fault, ShelfEntry } from "../api/types";
+import { SoundBox } from "../panels/SoundBox";
+import { sendingShown } from "../state/sending";
+import { showSounds } from "../state/soundList";
 import { TextField } from "../ui/Fields";
 import { go } from "./route";
 import { ThemeButton } from "./TopBar";
@@ -22,6 +26,7 @@ export function Shelf() {
       await work();
       setSongs(await shelf.list());
     } catch (error) {
+      if (error instanceof CalledOff) return;
       if (!(error instanceof Refused)) throw error;
       setFaults(error.faults);
     } finally {
@@ -30,11 +35,13 @@ export function Shelf() {
   }, []);
   useEffect(() => void run("Reading the list", async () => undefined), [run]);
 
-  const make = () => run("Making a song", async () => go(`/songs/${(await shelf.make("New song")).id}`));
+  const [leftOut, setLeftOut] = useState<string[]>([]);
+  const make = (from: "beat" | "empty") =>
+    run("Making a song", async () => go(`/songs/${(await shelf.make("New song", from)).id}`));
   const take = async (event: ChangeEvent<HTMLInputElement>) => {
     const [chosen] = event.target.files ?? [];
     event.target.value = "";
-    if (chosen) await run(`Importing ${chosen.name}`, async () => imported(await chosen.text(), setProgress));
+    if (chosen) await run(`Importing ${chosen.name}`, async () => setLeftOut(await imported(chosen, setProgress)));
   };
   const rename = (song: ShelfEntry, name: string) =>
     run("Renaming", () => songApi(song.id).edit(song.revision, "rename_song", { name }, { heard: [] }));
@@ -48,8 +55,14 @@ export function Shelf() {
         <header className="flex flex-wrap items-center gap-2">
           <img src="/satchel.svg" alt="" width={34} height={34} />
           <h1 className="grow text-2xl font-bold">Kind Satchel</h1>
-          <button type="button" className="btn btn-primary btn-sm" onClick={() => void make()}>
+          <button type="button" className="btn btn-primary btn-sm" onClick={() => void make("beat")}>
             <FilePlus2 size={15} /> New song
+          </button>
+          <button type="button" className="btn btn-sm" onClick={() => void make("empty")}>
+            <FileIcon size={15} /> Empty song
+          </button>
+          <button type="button" className="btn btn-sm" onClick={() => showSounds()}>
+            <AudioLines size={15} /> Sounds
           </button>
           <button type="button" className="btn btn-sm" onClick={() => file.current?.click()}>
             <Upload size={15} /> Import
@@ -57,9 +70,9 @@ export function Shelf() {
           <input
             ref={file}
             type="file"
-            accept="application/json,.json"
+            accept="application/json,.json,audio/midi,.mid,.midi,application/zip,.zip"
             className="hidden"
-            aria-label="Song document to import"
+            aria-label="Song document, packed song or MIDI file to import"
             onChange={(event) => void take(event)}
           />
           <ThemeButton />
@@ -70,6 +83,11 @@ export function Shelf() {
         </p>
         {busy && <Busy words={busy} progress={progress} />}
         <FaultList faults={faults} />
+        {leftOut.length > 0 && (
+          <p role="status" className="rounded-box bg-base-300 px-3 py-2">
+            Taken in. What the file has besides was left out: {leftOut.join(", ")}.
+          </p>
+        )}
         {removed && (
           <p role="status" className="flex items-center gap-3 rounded-box bg-neutral px-3 py-2 text-neutral-content">
             {removed.name} was deleted.
@@ -114,6 +132,15 @@ export function Shelf() {
               >
                 <Download size={15} />
               </a>
+              <a
+                className="btn btn-ghost btn-sm btn-square"
+                href={shelf.packedPath(song.id)}
+                download
+                aria-label={`Pack ${song.name}`}
+                title="Export packed: the document and its sounds in one file"
+              >
+                <Package size={15} />
+              </a>
               <button
                 type="button"
                 className="btn btn-ghost btn-sm btn-square"
@@ -127,6 +154,7 @@ export function Shelf() {
           ))}
         </ul>
       </div>
+      <SoundBox />
     </main>
   );
 }
@@ -138,17 +166,26 @@ interface Progress {
   words: string;
 }
 
-/** Takes a document in; how far that is, is told as it goes. */
-async function imported(text: string, tell: (progress: Progress | null) => void): Promise<void> {
+const PACKED = /\.zip$/i;
+const MIDI = /\.midi?$/i;
+
+/** Takes a song document or a MIDI file in; how far that is, is told as it goes. What was left out comes back. */
+async function imported(file: File, tell: (progress: Progress | null) => void): Promise<string[]> {
   const token = crypto.randomUUID();
   tell({ token, share: 0, words: "sending" });
   const events = work.follow(token, (share, words) => tell({ token, share, words }));
   try {
-    await shelf.import(text, token);
+    return (await taken(file, token)).left_out ?? [];
   } finally {
     events.close();
     tell(null);
   }
+}
+
+async function taken(file: File, token: string): Promise<ShelfEntry> {
+  if (MIDI.test(file.name)) return shelf.importMidi(file.name.replace(MIDI, ""), file, token);
+  if (PACKED.test(file.name)) return sendingShown(file.name, (told, stop) => shelf.importPacked(file, told, stop));
+  return shelf.import(await file.text(), token);
 }
 
 function Busy({ words, progress }: { words: string; progress: Progress | null }) {

@@ -1,4 +1,5 @@
 import { useBarDeeds } from "./barDeeds";
+import { OutputChoices } from "./OutputMenu";
 import { MeterField, TempoField } from "./SongFields";
 import { ZoomButtons } from "./TopBar";
 import { RangeButton } from "./Transport";
@@ -15,6 +16,9 @@ export function SongPanel() {
       <p className="faint w-full text-xs">
         Press the bar numbers to move the playhead; drag the ends of the range that repeats.
       </p>
+      <div className="w-full">
+        <OutputChoices />
+      </div>
       <fieldset className="flex w-full flex-col">
         <legend className="faint pb-1 text-xs">{head}</legend>
         {deeds.map(({ id, words, what, act, off }) => (

@@ -1,4 +1,5 @@
 import { PresetBox } from "../panels/PresetBox";
+import { SoundBox } from "../panels/SoundBox";
 import { Carry, Loop } from "../table/Carry";
 import { Away } from "../ui/Away";
 import { useNarrow } from "../ui/useNarrow";
@@ -20,6 +21,7 @@ export function Studio() {
       <Away />
       <KeyList />
       <PresetBox />
+      <SoundBox />
     </>
   );
 }

@@ -1,13 +1,13 @@
 import { clsx } from "clsx";
 import { Hand, House, Moon, Redo2, Sun, Undo2, VolumeOff, ZoomIn, ZoomOut } from "lucide-react";
 import { player } from "../sound/player";
-
 import { edit, editAndTell, step } from "../state/edits";
 import { useSong } from "../state/song";
 import { zoom } from "../table/scrolling";
 import { TextField } from "../ui/Fields";
 import { IconButton } from "../ui/IconButton";
 import { toggleTheme, useTheme } from "../ui/theme";
+import { OutputMenu } from "./OutputMenu";
 import { go } from "./route";
 import { MeterField, TempoField } from "./SongFields";
 import { FollowAgain, Level, PlayButton, Position, RangeButton } from "./Transport";
@@ -36,6 +36,7 @@ export function TopBar({ narrow }: { narrow: boolean }) {
             <IconButton label="Silence: stop every note at once" onPress={() => player.hush()}>
               <VolumeOff size={15} />
             </IconButton>
+            <OutputMenu />
           </span>
           <TempoField />
           <MeterField />

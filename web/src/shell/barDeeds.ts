@@ -1,8 +1,10 @@
 import { positionText } from "../geometry/viewport";
-import { copyTime, cutTime, deleteTime, insertTime, pasteTime } from "../gestures/songTime";
+import { copyTime, cutTime, deleteTime, insertTime, markPlace, pasteTime } from "../gestures/songTime";
 import { chooseRegions, useChoice } from "../state/choice";
 import { editAndTell } from "../state/edits";
+import { songEnd } from "../state/model";
 import { song, useSong } from "../state/song";
+import { transportNow } from "../state/transport";
 import { setView } from "../state/view";
 import type { Deed } from "../ui/Menu";
 
@@ -17,11 +19,29 @@ async function makeCarrier(): Promise<void> {
   setView({ trackId: song().model.regions[made[1]].owner.slice("track/".length), sheet: "clip" });
 }
 
+/** The stretch between the markers (or the song's start and end) on both sides of the playhead. */
+function betweenMarkers(): { start_tick: number; end_tick: number } | null {
+  const at = transportNow().playhead;
+  const { model } = song();
+  const { markers = [] } = model.head;
+  const places = [0, ...markers.map((marker) => marker.tick), songEnd(model)].sort((one, other) => one - other);
+  const start_tick = places.filter((tick) => tick <= at).at(-1) ?? 0;
+  const end_tick = places.find((tick) => tick > at);
+  return end_tick === undefined ? null : { start_tick, end_tick };
+}
+
+/** Repeats what lies between two markers. */
+async function loopMarkers(): Promise<void> {
+  const stretch = betweenMarkers();
+  if (stretch) await editAndTell("set_range", { ...stretch, on: true });
+}
+
 /** What is done with whole bars of the song, over all tracks, lanes and the tempo. */
 export function useBarDeeds(): { head: string; deeds: Deed[] } {
   const range = useSong((state) => state.model.head.range);
   const meter = useSong((state) => state.model.head.meter);
   const copied = useChoice((state) => state.clipboard !== null && "stretch" in state.clipboard);
+  const marked = useSong((state) => (state.model.head.markers?.length ?? 0) > 0);
   const text = (tick: number) => positionText(meter, tick).replace(/\.0$/, "");
   return {
     head: `The range ${text(range.start_tick)} – ${text(range.end_tick)}, over all tracks, lanes and the tempo`,
@@ -44,6 +64,19 @@ export function useBarDeeds(): { head: string; deeds: Deed[] } {
         off: !copied,
       },
       { id: "open", words: "Open bars", what: "empty, at the playhead, as long as the range", act: insertTime },
+      {
+        id: "mark",
+        words: "Mark this place",
+        what: "a marker with a name, at the playhead",
+        act: markPlace,
+      },
+      {
+        id: "between",
+        words: "Repeat between markers",
+        what: "the range is set to the markers on both sides of the playhead",
+        act: loopMarkers,
+        off: !marked,
+      },
       {
         id: "carrier",
         words: "New carrier clip",

@@ -1,6 +1,7 @@
 import { chosenRegions } from "../gestures/choosing";
 import { addPoint, focusPoint } from "../gestures/points";
-import { duplicate, join, layOut, mute, separate, splitAtPlayhead, splitAtPointer } from "../gestures/regions";
+import { duplicate, join, layOut, mute, oneClip, separate, splitAtPlayhead, splitAtPointer } from "../gestures/regions";
+import { markPlace } from "../gestures/songTime";
 import { player } from "../sound/player";
 import { chosenNow, setChoice } from "../state/choice";
 import { choiceNow } from "../state/choosing";
@@ -11,7 +12,8 @@ import { turnLayer } from "../state/layers";
 import { lookup } from "../state/lookup";
 import { tell } from "../state/notice";
 import { song } from "../state/song";
-import { setView, turnShowing, viewNow } from "../state/view";
+import { transportNow } from "../state/transport";
+import { setView, turnNotes, turnShowing, viewNow } from "../state/view";
 import { openField } from "../state/wishes";
 import { toggleFold } from "../table/folding";
 import { goToPoints as pointsOfRegion } from "../table/rowKeys";
@@ -49,6 +51,15 @@ function nextLayer(): void {
   tell("fault", "There is one envelope for it here; the + on its knob embeds another.");
 }
 
+/** Brings the playhead to the next marker, or to the one before. */
+function toMarker(step: 1 | -1): void {
+  const { playhead } = transportNow();
+  const ticks = (song().model.head.markers ?? []).map(({ tick }) => tick);
+  const goal = step > 0 ? ticks.find((tick) => tick > playhead) : ticks.filter((tick) => tick < playhead).pop();
+  if (goal !== undefined) player.seek(goal);
+  else tell("fault", "There is no marker on that side; the key for marking sets one at the playhead.");
+}
+
 /** What is done with the chosen regions; says so when none is chosen. */
 const withRegions = (act: () => void) => () =>
   chosenRegions().length > 0 ? act() : tell("fault", "Choose a region first: press its name.");
@@ -64,6 +75,9 @@ export const DEEDS: Record<DeedId, () => unknown> = {
   rub: () => setView({ tool: "rub" }),
   repeat: () => edit("set_range", () => ({ on: !song().model.head.range.on })),
   follow: () => player.follow(),
+  mark: markPlace,
+  "next-mark": () => toMarker(1),
+  "last-mark": () => toMarker(-1),
   hush: () => player.hush(),
   unfold: () => viewNow().trackId && toggleFold(viewNow().trackId as string),
   hide: turnShowing,
@@ -71,6 +85,7 @@ export const DEEDS: Record<DeedId, () => unknown> = {
   in: () => zoom(ZOOM),
   out: () => zoom(1 / ZOOM),
   find: () => openField("find", "finder"),
+  notes: () => viewNow().trackId && turnNotes(viewNow().trackId as string),
   panel: () => setView({ panelOpen: !viewNow().panelOpen }),
   mixer: () => setView({ mixer: !viewNow().mixer }),
   keys: showKeys,
@@ -81,6 +96,7 @@ export const DEEDS: Record<DeedId, () => unknown> = {
   split: withRegions(() => chosenRegions().forEach(splitAtPlayhead)),
   "split-here": splitAtPointer,
   together: withRegions(() => join(chosenRegions()[0])),
+  "one-clip": withRegions(oneClip),
   own: withRegions(() => separate()),
   quiet: withRegions(mute),
   "lay-out": withRegions(layOut),

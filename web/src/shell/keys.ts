@@ -1,6 +1,7 @@
 import { useEffect } from "react";
 import { barTicks } from "../geometry/viewport";
 import { chosenRegions } from "../gestures/choosing";
+import { heldNoteKey, noteKey } from "../gestures/notes";
 import { focusPoint, nudge, removePoints, walk } from "../gestures/points";
 import { copy, nudgeRegions, paste, remove } from "../gestures/regions";
 import { pasteTime } from "../gestures/songTime";
@@ -12,6 +13,7 @@ import { step } from "../state/edits";
 import { handNow } from "../state/hand";
 import { deedOf } from "../state/keyMap";
 import { lookup } from "../state/lookup";
+import { chooseNotes, chosenNotes, copyNotes, notesNow, pasteNotes, withNotes } from "../state/noteChoice";
 import { song } from "../state/song";
 import { transportNow } from "../state/transport";
 import { setView } from "../state/view";
@@ -34,8 +36,16 @@ function onHeld(key: string, event: KeyboardEvent): boolean {
   const stretch = stretchNow();
   const { clipboard, windowFrom } = chosenNow();
   const all = choice?.envelope.points.map((_, i) => i) ?? [];
+  const notes = notesNow();
+  const held = chosenNotes();
   if (key === "z") void step(event.shiftKey ? "redo" : "undo");
   else if (key === "y") void step("redo");
+  else if (key === "a" && notes.clipId) chooseNotes(notes.clipId, everyNote(notes.clipId));
+  else if (key === "c" && held) copyNotes();
+  else if (key === "x" && held) cutNotes();
+  else if (key.startsWith("arrow") && held) return heldNoteKey(key, event.shiftKey);
+  else if (key === "v" && notes.clipId && notes.copied.length > 0)
+    pasteNotes(notes.clipId, playheadInClip(notes.clipId));
   else if (key === "a" && choice) chooseMany(choice.envelope.id, all, windowFrom);
   else if (key === "c" && stretch) void copyStretch();
   else if (key === "x" && stretch) void cutStretch();
@@ -47,6 +57,23 @@ function onHeld(key: string, event: KeyboardEvent): boolean {
   else if (key === "v") paste();
   else return false;
   return true;
+}
+
+const everyNote = (clipId: string): number[] => song().model.clips[clipId]?.notes.map((_, i) => i) ?? [];
+
+function cutNotes(): void {
+  copyNotes();
+  withNotes("remove_notes", {});
+}
+
+/** Where the playhead stands in a clip; its start, where it does not. */
+function playheadInClip(clipId: string): number {
+  const { playhead } = transportNow();
+  const region = (lookup(song().model).placed[clipId] ?? []).find(
+    ({ start_tick, length_ticks }) => playhead >= start_tick && playhead < start_tick + length_ticks,
+  );
+  if (!region) return 0;
+  return (playhead - region.start_tick + region.offset_ticks) % song().model.clips[clipId].length_ticks;
 }
 
 /** Where the keyboard goes from a point that is let go of: its region, or the track of its lane. */
@@ -64,6 +91,7 @@ function upFromPoint(): void {
 /** Escape: nothing is chosen. */
 function letGo(event: KeyboardEvent): void {
   if (onPoint(event.target)) upFromPoint();
+  chooseNotes(null, []);
   setChoice({ chosen: [], span: null, regionId: null, regionIds: [] });
   setView({ gather: false });
 }
@@ -77,6 +105,7 @@ function onNamed(key: string, event: KeyboardEvent): boolean {
   else if (key === "PageDown") seekBars(1);
   else if (key === "PageUp") seekBars(-1);
   else if (key === "Escape") letGo(event);
+  else if (chosenNotes()) return noteKey(key, event.shiftKey);
   else if (choiceNow()?.chosen.length) return onChosen(key, event);
   else if (chosenRegions().length > 0) return onRegions(key, event);
   else return false;

@@ -28,6 +28,9 @@ export interface Dial {
 
 /** A dial over Web Audio parameters. `map` turns the engine's unit into the parameter's. */
 export class ParamDial implements Dial {
+  /** The value it rests on; null while it is driven, or before it was put anywhere. */
+  private resting: number | null = null;
+
   constructor(
     private readonly params: AudioParam[],
     private readonly map: (value: number) => number = (value) => value,
@@ -35,6 +38,7 @@ export class ParamDial implements Dial {
   ) {}
 
   follow(ramps: Ramps, from: number, to: number, lead: number): void {
+    this.resting = null;
     let i = cornerBefore(ramps, from) + 1;
     for (; i * 2 < ramps.length && ramps[i * 2] <= to; i++) {
       const [seconds, value] = [ramps[i * 2], this.map(ramps[i * 2 + 1])];
@@ -47,6 +51,7 @@ export class ParamDial implements Dial {
   }
 
   replan(at: number, value: number): void {
+    this.resting = null;
     this.each((param) => {
       if (param.cancelAndHoldAtTime) param.cancelAndHoldAtTime(at);
       else param.cancelScheduledValues(at).setValueAtTime(param.value, at);
@@ -54,15 +59,82 @@ export class ParamDial implements Dial {
     });
   }
 
+  /** Turns another parameter along, from where it is now. */
+  turnAlso(param: AudioParam): void {
+    param.value = this.params[0].value;
+    this.params.push(param);
+  }
+
+  /** By a ramp that ends: a parameter on its way for ever is worked out for every sample. */
   rest(value: number, now: number): void {
+    if (this.resting === value) return;
+    this.resting = value;
     this.each((param) => {
       param.cancelScheduledValues(now);
-      param.setTargetAtTime(this.map(value), now, TURN_SECONDS / 3);
+      param.setValueAtTime(param.value, now);
+      param.linearRampToValueAtTime(this.map(value), now + TURN_SECONDS);
     });
   }
 
   private each(act: (param: AudioParam) => void): void {
     for (const param of this.params) act(param);
+  }
+}
+
+/** Several dials turned as one. */
+export class ManyDial implements Dial {
+  constructor(private readonly dials: Dial[]) {}
+
+  follow(ramps: Ramps, from: number, to: number, lead: number): void {
+    for (const dial of this.dials) dial.follow(ramps, from, to, lead);
+  }
+
+  replan(at: number, value: number): void {
+    for (const dial of this.dials) dial.replan(at, value);
+  }
+
+  rest(value: number, now: number): void {
+    for (const dial of this.dials) dial.rest(value, now);
+  }
+}
+
+/** What can no longer be heard is let go of so much later. */
+const AFTER_MS = 120;
+
+/** A dial whose part of the sound graph hangs in it only while it is heard; `heard` tells whether a value is. */
+export class SwitchedDial implements Dial {
+  private timer = 0;
+
+  constructor(
+    private readonly dial: Dial,
+    private readonly heard: (value: number) => boolean,
+    private readonly hang: (on: boolean) => void,
+    private on = false,
+  ) {
+    if (on) hang(true);
+  }
+
+  follow(ramps: Ramps, from: number, to: number, lead: number): void {
+    this.turn(true);
+    this.dial.follow(ramps, from, to, lead);
+  }
+
+  replan(at: number, value: number): void {
+    this.turn(true);
+    this.dial.replan(at, value);
+  }
+
+  rest(value: number, now: number): void {
+    if (this.heard(value)) this.turn(true);
+    else if (this.on && !this.timer) this.timer = window.setTimeout(() => this.turn(false), AFTER_MS);
+    this.dial.rest(value, now);
+  }
+
+  private turn(on: boolean): void {
+    clearTimeout(this.timer);
+    this.timer = 0;
+    if (on !== this.on) this.hang(on);
+    this.on = on;
   }
 }
 

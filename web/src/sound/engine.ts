@@ -57,6 +57,7 @@ export class Engine {
   stop(): void {
     clearInterval(this.timer);
     this.hush();
+    this.rack.open(this.context.currentTime);
     this.laps = [];
     this.trial = null;
   }
@@ -70,7 +71,13 @@ export class Engine {
 
   /** Song time at the loudspeaker now. */
   position(): number {
-    return positionIn(this.laps, this.context.currentTime - (this.context.outputLatency || 0));
+    return positionIn(this.laps, this.context.currentTime - (this.context.outputLatency || 0) - this.rack.latency);
+  }
+
+  /** How long playing goes straight on from here, at most so many seconds: until the range begins again. */
+  straightOn(most: number): number {
+    const lap = this.laps[this.laps.length - 1];
+    return lap ? Math.max(0, Math.min(most, lap.to - this.position())) : 0;
   }
 
   /** Takes ramps that are only being tried; null goes back to what holds. */
@@ -168,7 +175,10 @@ export class Engine {
       velocity: event.velocity ?? 100,
       buffer: event.sound ? this.score.soundOf(event.sound) : undefined,
       into: event.into_seconds ?? 0,
+      through: this.rack.entry(event.track_id, event.clip_id),
       rate: event.rate ?? 1,
+      rates: event.rates,
+      lead: lap.lead,
     });
     if (voice) this.voices.set(eventKey(event), { voice, until });
   }

@@ -1,10 +1,11 @@
-import { setPeaks } from "../state/transport";
 import { gain } from "./parts";
 
 /** The levels of all tracks, taken by one processor after their gates. */
 export class Meters {
   private node: AudioWorkletNode | null = null;
   private sources: AudioNode[] = [];
+  /** The loudest of each track since it was last told. */
+  latest: Record<string, number> = {};
 
   constructor(private readonly context: BaseAudioContext) {}
 
@@ -20,8 +21,9 @@ export class Meters {
     });
     for (const [i, [, output]] of tracks.entries()) output.connect(node, 0, i);
     node.connect(gain(this.context, 0)).connect(this.context.destination);
-    node.port.onmessage = ({ data }: MessageEvent<Float32Array>) =>
-      setPeaks(Object.fromEntries(ids.map((id, i) => [id, data[i]])));
+    node.port.onmessage = ({ data }: MessageEvent<Float32Array>) => {
+      this.latest = Object.fromEntries(ids.map((id, i) => [id, data[i]]));
+    };
     this.node = node;
     this.sources = tracks.map(([, output]) => output);
   }
@@ -34,5 +36,6 @@ export class Meters {
     node.disconnect();
     this.node = null;
     this.sources = [];
+    this.latest = {};
   }
 }

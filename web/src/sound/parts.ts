@@ -1,8 +1,23 @@
-import { ParamDial } from "./dial";
+import type { TrackPart } from "../api/types";
+import { type Dial, ManyDial, ParamDial, SwitchedDial } from "./dial";
 
 /** A gain with a value. */
 export function gain(context: BaseAudioContext, value: number): GainNode {
   return new GainNode(context, { gain: value });
+}
+
+/** A filter whose settings are taken up once a block, 2.7 ms: for every sample they would cost more than the filter. */
+export function biquad(context: BaseAudioContext, options: BiquadFilterOptions): BiquadFilterNode {
+  const node = new BiquadFilterNode(context, options);
+  for (const param of [node.frequency, node.detune, node.Q, node.gain]) param.automationRate = "k-rate";
+  return node;
+}
+
+/** An oscillator whose pitch is taken up once a block, like the settings of a filter. */
+export function oscillator(context: BaseAudioContext, options: OscillatorOptions): OscillatorNode {
+  const node = new OscillatorNode(context, options);
+  node.frequency.automationRate = node.detune.automationRate = "k-rate";
+  return node;
 }
 
 /** A running constant, to turn several parameters with one dial. */
@@ -26,16 +41,14 @@ export function tuning(context: BaseAudioContext): { tune: ConstantSourceNode; d
 export interface Crossfade {
   dry: GainNode;
   wet: GainNode;
-  dial: ParamDial;
+  dial: Dial;
 }
 
 export function crossfade(context: BaseAudioContext, share: number): Crossfade {
-  const dry = gain(context, 1);
-  const wet = gain(context, 0);
-  const source = constant(context, share);
-  source.connect(wet.gain);
-  source.connect(gain(context, -1)).connect(dry.gain);
-  return { dry, wet, dial: new ParamDial([source.offset]) };
+  const dry = gain(context, 1 - share);
+  const wet = gain(context, share);
+  const dial = new ManyDial([new ParamDial([wet.gain]), new ParamDial([dry.gain], (value) => 1 - value)]);
+  return { dry, wet, dial };
 }
 
 /** Amplitude by decibels above 0, up to `most`, as a control signal for a gain. */
@@ -46,12 +59,30 @@ export function decibelControl(context: BaseAudioContext, most: number, target: 
   return new ParamDial([source.offset], (decibels) => decibels / most);
 }
 
+/** Hangs one node into another, or takes it out again. */
+export const between =
+  (from: AudioNode, to: AudioNode) =>
+  (on: boolean): void => {
+    if (on) from.connect(to);
+    else from.disconnect(to);
+  };
+
 /** What every device of a chain offers: a way in, a way out, its dials by parameter, and notes or audio to play. */
 export interface DeviceSound {
   input?: AudioNode;
   output: AudioNode;
-  dials: Record<string, import("./dial").Dial>;
+  dials: Record<string, Dial>;
   play?(event: Sounding): Voice | null;
+  /** Parts of a kit that can be sent by themselves, before the chain. */
+  taps?: Map<string, AudioNode>;
+  /** What makes a channel louder and softer; other gains can be turned along. */
+  fader?: { volume: ParamDial; mute: ParamDial };
+  /** By how many seconds what comes out is later. */
+  latency?: number;
+  /** Takes over what is no dial: the sound of a sampler. */
+  hold?(device: TrackPart["devices"][number]): void;
+  /** Where voices that were led through the effects of their clip come back. */
+  entry?: AudioNode;
 }
 
 /** An event at a moment of context time; `late` seconds of it have passed already. */
@@ -65,6 +96,11 @@ export interface Sounding {
   buffer?: AudioBuffer;
   into: number;
   rate: number;
+  /** While the tempo moves: seconds of the song and speeds, ...; `lead` is context time minus song time. */
+  rates?: number[];
+  lead: number;
+  /** Where it leads first: the effects of its clip, if it has any. */
+  through?: AudioNode;
 }
 
 /** Something that sounds and can be broken off softly. */
@@ -74,29 +110,36 @@ export interface Voice {
 
 export const hertz = (pitch: number): number => 440 * 2 ** ((pitch - 69) / 12);
 
-/** Wraps an effect so that it can be bypassed without a click. */
-export function bypassable(
-  context: BaseAudioContext,
-  input: AudioNode,
-  output: AudioNode,
-): { input: GainNode; output: GainNode; dial: ParamDial } {
-  const way = crossfade(context, 0);
-  const start = gain(context, 1);
-  const end = gain(context, 1);
+/**
+ * Wraps an effect so that it can be bypassed without a click. While it rests bypassed it is not worked out at all,
+ * unless it remembers: what it had in it would come out when it is let in again.
+ */
+export function bypassable(context: BaseAudioContext, input: AudioNode, output: AudioNode, remembers = false) {
+  const { start, way, ...whole } = passable(context, remembers);
   start.connect(input);
-  output.connect(way.dry).connect(end);
-  start.connect(way.wet).connect(end);
-  return { input: start, output: end, dial: way.dial };
+  output.connect(way.dry);
+  return whole;
+}
+
+/** Two ways from a start to an end: through an effect by `way.dry`, or past it. Each hangs in while it is heard. */
+function passable(context: BaseAudioContext, remembers: boolean) {
+  const [start, through, past, end] = [gain(context, 1), gain(context, 1), gain(context, 0), gain(context, 1)];
+  start.connect(past);
+  if (remembers) through.connect(end);
+  const open = new ParamDial([through.gain], (share) => 1 - share);
+  const dial = new ManyDial([
+    remembers ? open : new SwitchedDial(open, (share) => share < 1, between(through, end), true),
+    new SwitchedDial(new ParamDial([past.gain]), (share) => share > 0, between(past, end)),
+  ]);
+  return { input: start, output: end, bypass: dial, start, way: { dry: through } };
 }
 
 /** Mixes an effect with what went into it, and makes it bypassable. */
-export function mixable(context: BaseAudioContext, input: AudioNode, output: AudioNode) {
+export function mixable(context: BaseAudioContext, input: AudioNode, output: AudioNode, remembers = false) {
   const mix = crossfade(context, 0);
-  const start = gain(context, 1);
-  const end = gain(context, 1);
+  const { start, way, ...whole } = passable(context, remembers);
   start.connect(input);
-  start.connect(mix.dry).connect(end);
-  output.connect(mix.wet).connect(end);
-  const bypass = bypassable(context, start, end);
-  return { input: bypass.input, output: bypass.output, mix: mix.dial, bypass: bypass.dial };
+  start.connect(mix.dry).connect(way.dry);
+  output.connect(mix.wet).connect(way.dry);
+  return { ...whole, mix: mix.dial };
 }

@@ -2,18 +2,23 @@ import { songApi } from "../api/client";
 import type { Change, Preview, Ticks } from "../api/types";
 import { barTicks } from "../geometry/viewport";
 import type { Follower } from "../state/followers";
-import { songEnd } from "../state/model";
+import { applyParts, songEnd } from "../state/model";
 import { song } from "../state/song";
 import { setLevel, setPeaks, setTransport, transportNow } from "../state/transport";
 import { setView } from "../state/view";
 import { Clock } from "./clock";
 import { Engine, type Score } from "./engine";
+import { leadOut, outputNow } from "./output";
 import { Rack } from "./rack";
 import { Sounds } from "./sounds";
 import { Stretches } from "./stretches";
 import { loadWorklets } from "./worklets";
 
 const BLOCK_BARS = 8;
+/** What moves along is drawn in every so-manyth frame: 20 times a second. */
+const DRAWN_EVERY = 3;
+/** So far ahead the playhead is sent in a straight line. */
+const GLIDE_SECONDS = 0.4;
 
 /** What cannot be had now is asked for again when it is needed. */
 const leave = (): void => {};
@@ -29,6 +34,16 @@ class Player implements Follower {
   private meter: AnalyserNode | null = null;
   private frame = 0;
   private tempo = "";
+
+  /** Another output, or another haste: what plays goes on there from where it is. */
+  outputChanged(): void {
+    const playing = transportNow().playing;
+    this.stop();
+    this.rack?.dispose();
+    void this.context?.close();
+    this.context = this.sounds = this.rack = this.engine = null;
+    if (playing) this.play().catch(leave);
+  }
 
   opened(songId: number): void {
     this.stop();
@@ -55,7 +70,7 @@ class Player implements Follower {
     if (!transportNow().playing) return;
     cancelAnimationFrame(this.frame);
     this.engine?.stop();
-    setTransport({ playing: false });
+    setTransport({ playing: false, glide: null });
     setLevel(0);
     setPeaks({});
   }
@@ -76,7 +91,7 @@ class Player implements Follower {
   }
 
   seek(tick: Ticks): void {
-    setTransport({ playhead: Math.max(0, Math.round(tick)) });
+    setTransport({ playhead: Math.max(0, Math.round(tick)), glide: null });
     if (!transportNow().playing) return;
     this.engine?.stop();
     this.stretches?.ready(tick).then(() => transportNow().playing && this.engine?.start(tick), leave);
@@ -93,7 +108,8 @@ class Player implements Follower {
   tried(preview: Preview): void {
     if (!transportNow().playing) return;
     if (preview.sound) this.engine?.tryOut(preview.sound);
-    for (const [kind, , record] of preview.parts) if (kind === "track" && record) this.restDials(preview.parts);
+    if (preview.parts.some(([kind, , record]) => (kind === "track" || kind === "clip") && record))
+      this.restDials(preview.parts);
   }
 
   dropped(): void {
@@ -132,7 +148,8 @@ class Player implements Follower {
   }
 
   private async ready(): Promise<AudioContext> {
-    this.context ??= new AudioContext({ latencyHint: "interactive" });
+    this.context ??= new AudioContext({ latencyHint: outputNow().latency });
+    await leadOut(this.context);
     this.sounds ??= new Sounds(this.context);
     if (!this.rack) await this.build(this.context, this.sounds);
     return this.context;
@@ -141,22 +158,13 @@ class Player implements Follower {
   private async build(context: AudioContext, sounds: Sounds): Promise<void> {
     const { catalogue, model } = song();
     if (!catalogue || !this.stretches) return;
-    await Promise.all([
-      sounds.load(Object.values(catalogue.drum_sounds), Object.values(model.clips)),
-      loadWorklets(context),
-    ]);
+    await Promise.all([sounds.load(Object.values(catalogue.drum_sounds), model), loadWorklets(context)]);
     const drumSound = (pitch: number) => sounds.drum(catalogue.drum_sounds[pitch]);
-    const limiter = new DynamicsCompressorNode(context, {
-      threshold: -3,
-      knee: 2,
-      ratio: 20,
-      attack: 0.002,
-      release: 0.12,
-    });
     this.meter = new AnalyserNode(context, { fftSize: 2048 });
-    limiter.connect(this.meter).connect(context.destination);
-    this.rack = new Rack({ context, drumSound }, catalogue.send_prefix, limiter);
-    this.rack.follow(model.tracks);
+    this.meter.connect(context.destination);
+    const drumParts = catalogue.devices["drum-kit"].parts;
+    this.rack = new Rack({ context, drumSound, drumParts, soundOf: sounds.get }, catalogue.send_prefix, this.meter);
+    this.rack.follow(model);
     this.engine = new Engine(context, this.rack, this.score(this.stretches, sounds), () => this.stop());
   }
 
@@ -175,8 +183,8 @@ class Player implements Follower {
   private async rebuilt(): Promise<void> {
     const { catalogue, model } = song();
     if (!this.rack || !this.sounds || !catalogue) return;
-    await this.sounds.load(Object.values(catalogue.drum_sounds), Object.values(model.clips));
-    this.rack.follow(song().model.tracks);
+    await this.sounds.load(Object.values(catalogue.drum_sounds), model);
+    this.rack.follow(song().model);
   }
 
   /** Lets just those tracks through that are listened to. */
@@ -187,29 +195,45 @@ class Player implements Follower {
   private restDials(trial: Preview["parts"] = []): void {
     const { catalogue, model } = song();
     if (!catalogue || !this.context) return;
-    const tried = new Map(trial.filter(([kind]) => kind === "track").map(([, id, record]) => [id, record]));
-    const tracks = model.tracks.map((track) => (tried.get(track.id) as typeof track | undefined) ?? track);
     const driven = new Set(
       Object.values(model.envelopes)
         .filter((e) => e.acts)
         .map((e) => e.target),
     );
-    this.rack?.rest(catalogue, tracks, (address) => driven.has(address), this.context.currentTime);
+    this.rack?.rest(catalogue, applyParts(model, trial), (address) => driven.has(address), this.context.currentTime);
     this.listening();
   }
 
-  /** Moves the playhead with the sound, once a frame. */
+  private tellLevel(samples: Float32Array<ArrayBuffer>): void {
+    this.meter?.getFloatTimeDomainData(samples);
+    let peak = 0;
+    for (const sample of samples) if (Math.abs(sample) > peak) peak = Math.abs(sample);
+    setLevel(peak);
+  }
+
+  /** Tells where playing is, in every third frame; between, the playhead glides on by itself. */
   private run(): void {
     const samples = new Float32Array(2048);
-    const look = () => {
+    let frames = 0;
+    let until = 0;
+    const look = (now: number) => {
       if (!transportNow().playing || !this.engine) return;
-      this.meter?.getFloatTimeDomainData(samples);
-      const level = samples.reduce((peak, sample) => Math.max(peak, Math.abs(sample)), 0);
-      setLevel(level);
-      setTransport({ playhead: Math.floor(this.clock.tickAt(this.engine?.position() ?? 0)) });
+      if (frames++ % DRAWN_EVERY === 0) {
+        this.tellLevel(samples);
+        setPeaks(this.rack?.peaks ?? {});
+        const seconds = this.engine.position();
+        const jumped = this.clock.tickAt(seconds) < transportNow().playhead;
+        const glide = now >= until || jumped ? this.glide(this.engine.straightOn(GLIDE_SECONDS), seconds) : undefined;
+        if (glide) until = now + (glide.seconds * 1000) / 2;
+        setTransport({ playhead: Math.floor(this.clock.tickAt(seconds)), ...(glide ? { glide } : {}) });
+      }
       this.frame = requestAnimationFrame(look);
     };
-    look();
+    look(performance.now());
+  }
+
+  private glide(ahead: number, from: number): { tick: Ticks; seconds: number } {
+    return { tick: this.clock.tickAt(from + ahead), seconds: ahead };
   }
 }
 

@@ -1,118 +1,151 @@
-import type { Catalogue, TrackPart } from "../api/types";
-import { engineValue, knobValue, parametersOf } from "../state/catalogue";
+import type { Catalogue, ClipPart, TrackPart } from "../api/types";
+import {
+  chainId,
+  type DeviceEntry,
+  engineValue,
+  knobValue,
+  type Owner,
+  parametersOf,
+  parametersOfClip,
+  trackOf,
+} from "../state/catalogue";
+import type { Model } from "../state/model";
 import type { Studio } from "./devices";
 import { type Dial, ParamDial } from "./dial";
+import { Limiter } from "./limiter";
 import { Meters } from "./meters";
-import { type DeviceSound, gain } from "./parts";
-import { GATE_SECONDS, Strip } from "./strip";
+import { constant, type DeviceSound } from "./parts";
+import { Sends } from "./sends";
+import { BEAT, STEPS } from "./stretches";
+import { Strip } from "./strip";
+import { arrivals, Wire } from "./wire";
 
-/** A send that a track has to a return. */
-interface Send {
-  node: GainNode;
-  to: string;
-}
+/** A quarter note at 120 BPM, until the song says otherwise. */
+const USUAL_BEAT_SECONDS = 0.5;
 
 /** The sound graph of a song: every track's chain, its sends, and the way to the loudspeaker. */
 export class Rack {
   readonly dials = new Map<string, Dial>();
+  /** By how much later than asked for everything is heard. */
+  latency = 0;
+  private readonly studio: Studio;
   private readonly strips = new Map<string, Strip>();
-  private readonly ways = new Map<string, AudioNode>();
-  private readonly sends = new Map<string, Send>();
-
+  private readonly ways = new Map<string, Wire>();
+  private readonly sends: Sends;
+  private readonly limiter: Limiter;
+  private readonly beat: ConstantSourceNode;
   private readonly meters: Meters;
+  private masterId = "";
 
   constructor(
-    private readonly studio: Studio,
-    private readonly prefix: string,
+    studio: Omit<Studio, "beat">,
+    prefix: string,
     private readonly destination: AudioNode,
   ) {
+    this.beat = constant(studio.context, USUAL_BEAT_SECONDS);
+    this.studio = { ...studio, beat: this.beat };
     this.meters = new Meters(studio.context);
+    this.sends = new Sends(studio.context, prefix);
+    this.limiter = new Limiter(studio.context);
+    this.limiter.output.connect(destination);
   }
 
   instrument(trackId: string): DeviceSound | undefined {
     return this.strips.get(trackId)?.instrument;
   }
 
+  /** Where what is recorded in a clip goes first, when that has effects of its own. */
+  entry(trackId: string, clipId: string): AudioNode | undefined {
+    return this.strips.get(trackId)?.entry(clipId);
+  }
+
   /** Follows the tracks piece by piece: what did not change goes on sounding. Returns whether anything changed. */
-  follow(tracks: TrackPart[]): boolean {
+  follow(model: Model): boolean {
+    const { tracks } = model;
+    const chains = chainsByTrack(model);
     const known = new Set(tracks.map(({ id }) => id));
     const gone = [...this.strips.keys()].filter((id) => !known.has(id));
     for (const id of gone) this.drop(id);
     let changed = gone.length > 0;
     for (const { id, devices } of tracks) {
       const strip = this.strips.get(id) ?? new Strip(this.studio, id);
-      if (strip.follow(devices)) changed = true;
+      if (strip.follow(devices, chains.get(id) ?? [])) changed = true;
       this.strips.set(id, strip);
     }
-    for (const track of tracks) {
-      if (this.lead(track)) changed = true;
-      if (this.send(track, tracks)) changed = true;
-    }
+    for (const track of tracks) if (this.lead(track)) changed = true;
+    if (this.sends.follow(tracks, this.strips)) changed = true;
     if (!changed) return false;
+    this.masterId = tracks.find(({ kind }) => kind === "master")?.id ?? "";
+    this.inStep(tracks);
     this.name();
     this.meters.follow([...this.strips].map(([id, { output }]) => [id, output]));
     return true;
   }
 
   /** Puts every dial that no ramp drives on its resting value. */
-  rest(catalogue: Catalogue, tracks: TrackPart[], driven: (address: string) => boolean, now: number): void {
-    for (const track of tracks) {
-      for (const placed of parametersOf(catalogue, tracks, track).flatMap((device) => device.list)) {
+  rest(catalogue: Catalogue, { tracks, clips }: Model, driven: (address: string) => boolean, now: number): void {
+    const put = (owner: Owner, devices: DeviceEntry[]) => {
+      for (const placed of devices.flatMap((device) => device.list))
         if (!driven(placed.address))
-          this.dials.get(placed.address)?.rest(engineValue(placed.scale, knobValue(track, placed)), now);
-      }
-    }
+          this.dials.get(placed.address)?.rest(engineValue(placed.scale, knobValue(owner, placed)), now);
+    };
+    for (const track of tracks) put(track, parametersOf(catalogue, tracks, track));
+    for (const clip of Object.values(clips)) if (clip.devices?.length) put(clip, parametersOfClip(catalogue, clip));
+  }
+
+  /** The loudest of each track lately. */
+  get peaks(): Record<string, number> {
+    return this.meters.latest;
+  }
+
+  /** Lets everything through that steps hold back, while nothing plays. */
+  open(now: number): void {
+    for (const [address, dial] of this.dials) if (address.endsWith(`/${STEPS}`)) dial.rest(1, now);
   }
 
   dispose(): void {
     this.meters.dispose();
+    this.limiter.output.disconnect(this.destination);
     for (const id of [...this.strips.keys()]) this.drop(id);
   }
 
   /** Shuts the gates of tracks that are muted, or not heard because others are soloed; opens all others. */
   silence(trackIds: string[], now: number): void {
-    for (const [id, { output }] of this.strips)
-      output.gain.setTargetAtTime(trackIds.includes(id) ? 0 : 1, now, GATE_SECONDS);
+    const open = (id: string) => (trackIds.includes(id) ? 0 : 1);
+    for (const [id, { gate }] of this.strips) gate.rest(open(id), now);
+    this.sends.silence(open, now);
   }
 
   /** The way out of a track: into its group, the master, or to the loudspeaker. */
   private lead(track: TrackPart): boolean {
     const strip = this.strips.get(track.id) as Strip;
-    const goal = (track.output && this.strips.get(track.output)?.input) || this.destination;
+    const goal = (track.output && this.strips.get(track.output)?.input) || this.limiter.input;
     const before = this.ways.get(track.id);
-    if (before === goal) return false;
-    if (before) strip.output.disconnect(before);
-    strip.output.connect(goal);
-    this.ways.set(track.id, goal);
+    if (before?.to === goal) return false;
+    before?.cut();
+    this.ways.set(track.id, new Wire(strip.output, goal));
     return true;
   }
 
-  /** Sends of a track that sounds itself, one to each return. */
-  private send(track: TrackPart, tracks: TrackPart[]): boolean {
-    if (track.kind !== "notes" && track.kind !== "audio") return false;
-    let changed = false;
-    for (const { id: to, kind } of tracks) {
-      const address = this.sendAddress(track.id, to);
-      if (kind !== "return" || this.sends.has(address)) continue;
-      const node = gain(this.studio.context, 0);
-      (this.strips.get(track.id) as Strip).output.connect(node).connect((this.strips.get(to) as Strip).input);
-      this.sends.set(address, { node, to });
-      changed = true;
-    }
-    return changed;
+  /** Lets ways wait for those on which a device comes late. */
+  private inStep(tracks: TrackPart[]): void {
+    const times = arrivals(tracks, (id) => this.strips.get(id)?.latency ?? 0);
+    const at = (id: string) => times.get(id) ?? { into: 0, out: 0 };
+    for (const { id, output } of tracks)
+      this.ways.get(id)?.wait(output ? Math.max(0, at(output).into - at(id).out) : 0);
+    this.sends.inStep(
+      (from, to) => at(to).into - at(from).out,
+      (to) => at(to).into,
+    );
+    this.latency = at(this.masterId).out + this.limiter.latency;
   }
 
-  private sendAddress = (from: string, to: string): string => `${from}/channel/${this.prefix}${to}`;
-
   private drop(id: string): void {
+    this.ways.get(id)?.cut();
     this.strips.get(id)?.dispose();
     this.strips.delete(id);
     this.ways.delete(id);
-    for (const [address, { node, to }] of this.sends) {
-      if (to !== id && !address.startsWith(`${id}/`)) continue;
-      node.disconnect();
-      this.sends.delete(address);
-    }
+    this.sends.drop(id);
   }
 
   /** Every dial by its address. */
@@ -120,6 +153,19 @@ export class Rack {
     this.dials.clear();
     for (const strip of this.strips.values())
       for (const [address, dial] of strip.dials()) this.dials.set(address, dial);
-    for (const [address, { node }] of this.sends) this.dials.set(address, new ParamDial([node.gain]));
+    for (const [address, dial] of this.sends.dials()) this.dials.set(address, dial);
+    for (const [name, dial] of this.limiter.dials) this.dials.set(`${this.masterId}/channel/${name}`, dial);
+    this.dials.set(BEAT, new ParamDial([this.beat.offset]));
   }
+}
+
+/** Clips with effects of their own, by the track they sound on. */
+function chainsByTrack(model: Model): Map<string, ClipPart[]> {
+  const found = new Map<string, ClipPart[]>();
+  for (const clip of Object.values(model.clips)) {
+    if (!clip.devices?.length) continue;
+    const trackId = trackOf(model, `${chainId(clip)}/`);
+    found.set(trackId, [...(found.get(trackId) ?? []), clip]);
+  }
+  return found;
 }

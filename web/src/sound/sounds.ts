@@ -1,4 +1,4 @@
-import type { ClipPart } from "../api/types";
+import type { Model } from "../state/model";
 import { tell } from "../state/notice";
 
 /** The recorded sounds of a song, fetched and decoded once. */
@@ -14,8 +14,11 @@ export class Sounds {
     return id && buffer ? { id, buffer } : null;
   }
 
-  async load(drums: string[], clips: ClipPart[]): Promise<void> {
-    const ids = new Set([...drums, ...clips.flatMap((clip) => (clip.audio ? [clip.audio.sound] : []))]);
+  async load(drums: string[], { tracks, clips }: Model): Promise<void> {
+    const all = Object.values(clips);
+    const devices = [...tracks, ...all].flatMap((owner) => owner.devices ?? []);
+    const sampled = devices.flatMap(({ sound }) => sound ?? []);
+    const ids = new Set([...drums, ...sampled, ...all.flatMap((clip) => clip.audio?.sound ?? [])]);
     await Promise.all([...ids].filter((id) => !this.buffers.has(id)).map((id) => this.fetch(id)));
   }
 

@@ -1,5 +1,10 @@
 import type { SongApi } from "../api/client";
 import type { SoundEvent, Stretch, Ticks } from "../api/types";
+import { gateOf } from "./ownEffects";
+
+/** The names under which they are driven: the length of a quarter note, and what a step gate lets through. */
+export const BEAT = "song/beat";
+export const STEPS = "steps";
 
 /** While the server is away it is asked no more often than this. */
 const AGAIN_MS = 2000;
@@ -61,9 +66,17 @@ export class Stretches {
     return asked;
   }
 
-  private load(block: number): Promise<Stretch> {
-    return this.api.stretch(block * this.blockTicks, (block + 1) * this.blockTicks);
+  private async load(block: number): Promise<Stretch> {
+    return driven(await this.api.stretch(block * this.blockTicks, (block + 1) * this.blockTicks));
   }
+}
+
+/** Gates of clips' own effects, step gates and the beat are driven as everything else is. */
+function driven(stretch: Stretch): Stretch {
+  const gates = Object.entries(stretch.gates ?? {}).map(([clipId, ramps]) => [gateOf(clipId), ramps]);
+  const steps = Object.entries(stretch.steps ?? {}).map(([device, ramps]) => [`${device}/${STEPS}`, ramps]);
+  const more = { ...Object.fromEntries([...gates, ...steps]), ...(stretch.beat ? { [BEAT]: stretch.beat } : {}) };
+  return { ...stretch, ramps: { ...stretch.ramps, ...more } };
 }
 
 export const eventKey = (event: SoundEvent): string =>

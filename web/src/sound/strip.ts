@@ -1,25 +1,26 @@
-import type { TrackPart } from "../api/types";
-import { DEVICE_SOUNDS, type Studio } from "./devices";
-import { through } from "./devices/through";
-import type { Dial } from "./dial";
+import type { ClipPart, TrackPart } from "../api/types";
+import { Chain, type Link, relink } from "./chain";
+import type { Studio } from "./devices";
+import { type Dial, ParamDial } from "./dial";
+import { OwnEffects } from "./ownEffects";
 import { type Crossfade, crossfade, type DeviceSound, gain } from "./parts";
 
-/** Fast enough to be at once, slow enough not to click. */
-export const GATE_SECONDS = 0.006;
-
-interface Placed {
-  type: string;
-  sound: DeviceSound;
-}
-
-/** One track of the sound graph: an input, its chain, and a gate that is shut while it is not listened to. */
+/**
+ * One track of the sound graph: an input, its instrument, the effects of its clips, its own effects, its channel, and
+ * a gate that is shut while it is not listened to.
+ */
 export class Strip {
   readonly input: GainNode;
   readonly output: GainNode;
+  /** Shut while the track is not listened to. */
+  readonly gate: Dial;
   /** Around all effects of the chain. */
   private readonly effects: Crossfade;
-  private devices = new Map<string, Placed>();
-  private order: string[] = [];
+  /** From the instrument past the effects of clips. */
+  private readonly past: GainNode;
+  private readonly chain: Chain;
+  private readonly own = new Map<string, OwnEffects>();
+  private links: Link[] = [];
 
   constructor(
     private readonly studio: Studio,
@@ -27,83 +28,118 @@ export class Strip {
   ) {
     this.input = gain(studio.context, 1);
     this.output = gain(studio.context, 1);
+    this.gate = new ParamDial([this.output.gain]);
+    this.past = gain(studio.context, 1);
     this.effects = crossfade(studio.context, 1);
-    this.input.connect(this.output);
+    this.chain = new Chain(studio, trackId);
   }
 
   get instrument(): DeviceSound | undefined {
-    return [...this.devices.values()].find(({ sound }) => sound.play)?.sound;
+    return this.chain.instrument;
+  }
+
+  /** Where what is recorded in a clip goes first, when that has effects of its own. */
+  entry(clipId: string): AudioNode | undefined {
+    return this.own.get(clipId)?.input;
+  }
+
+  /** By how many seconds what comes out is later. */
+  get latency(): number {
+    return this.chain.latency;
+  }
+
+  /** Parts that can be sent by themselves, each with the start of its sends' ids. */
+  *taps(): Generator<[string, AudioNode]> {
+    for (const [id, { taps }] of this.chain.sounds())
+      for (const [part, node] of taps ?? []) yield [`${this.trackId}/${id}/${part}-`, node];
+  }
+
+  /** What makes its channel louder and softer. */
+  get fader(): DeviceSound["fader"] {
+    return [...this.chain.sounds()].find(([, { fader }]) => fader)?.[1].fader;
   }
 
   /** Dials by address. */
   *dials(): Generator<[string, Dial]> {
     yield [`${this.trackId}/channel/effects`, this.effects.dial];
-    for (const [id, { sound }] of this.devices)
-      for (const [name, dial] of Object.entries(sound.dials)) yield [`${this.trackId}/${id}/${name}`, dial];
+    yield* this.chain.dials();
+    for (const own of this.own.values()) yield* own.dials();
   }
 
   /**
-   * Follows the track's chain: what stays goes on sounding, what is new comes in, what is gone goes out. All of it is
-   * taken up at one moment of the output, so that there is no gap. Returns whether anything changed.
+   * Follows the track's chain, and those of its clips: what stays goes on sounding, what is new comes in, what is gone
+   * goes out. Returns whether anything changed.
    */
-  follow(chain: TrackPart["devices"]): boolean {
-    const order = chain.map(({ id }) => id);
-    const same = order.length === this.order.length && order.every((id, i) => id === this.order[i]);
-    if (same && chain.every(({ id, type }) => this.devices.get(id)?.type === type)) return false;
-    const before = this.nodes();
-    const next = new Map(chain.map(({ id, type }) => [id, this.placed(id, type)]));
-    this.devices = next;
-    this.order = order;
-    const after = this.nodes();
-    unlink(before);
-    link(after);
+  follow(devices: TrackPart["devices"], clips: ClipPart[]): boolean {
+    const sounding = this.instrument;
+    const changed = this.chain.differs(devices);
+    if (changed) this.chain.take(devices);
+    this.chain.hold(devices);
+    const replaced = this.instrument !== sounding;
+    const gone = this.leave(clips, replaced);
+    const others = this.followClips(clips);
+    if (!changed && !others && gone.length === 0) return false;
+    const before = this.links;
+    this.links = this.wanted();
+    relink(before, this.links);
+    for (const own of gone) own.dispose();
     return true;
   }
 
   dispose(): void {
+    relink(this.links, []);
     this.output.disconnect();
+    for (const own of this.own.values()) own.dispose();
   }
 
-  private placed(id: string, type: string): Placed {
-    const known = this.devices.get(id);
-    return known?.type === type ? known : { type, sound: soundOf(type, this.studio) };
+  /** Effects of clips that have none any more, or had another instrument. */
+  private leave(clips: ClipPart[], replaced: boolean): OwnEffects[] {
+    const known = new Set(clips.map(({ id }) => id));
+    const gone = [...this.own].filter(([id]) => replaced || !known.has(id));
+    for (const [id] of gone) this.own.delete(id);
+    return gone.map(([, own]) => own);
+  }
+
+  private followClips(clips: ClipPart[]): boolean {
+    let changed = false;
+    for (const clip of clips) {
+      const own = this.own.get(clip.id) ?? new OwnEffects(this.studio, clip.id, this.byNotes ? this.past.gain : null);
+      if (!this.own.has(clip.id) || own.differs(clip)) changed = true;
+      own.take(clip);
+      this.own.set(clip.id, own);
+    }
+    return changed;
+  }
+
+  /** Whether the instrument is led through the effects of clips as a whole; else its voices are, one by one. */
+  private get byNotes(): boolean {
+    return !this.instrument?.entry;
+  }
+
+  /** Where the effects of clips lead. */
+  private get start(): AudioNode {
+    return this.instrument?.entry ?? this.input;
   }
 
   /** What hangs together, from the input to the output: before the channel all effects, or none, by one switch. */
-  private nodes(): [AudioNode, AudioNode][] {
-    const links: [AudioNode, AudioNode][] = [];
+  private wanted(): Link[] {
+    const links: Link[] = [];
     const { wet, dry } = this.effects;
-    let end: AudioNode = this.instrument?.output ?? this.input;
+    if (this.instrument && this.own.size > 0) links.push([this.instrument.output, this.past], [this.past, this.input]);
+    else if (this.instrument) links.push([this.instrument.output, this.input]);
+    for (const own of this.own.values()) {
+      if (this.instrument && this.byNotes) links.push([this.instrument.output, own.input]);
+      links.push(...own.links(this.start));
+    }
+    let end: AudioNode = this.input;
     links.push([end, dry]);
-    for (const id of this.order) {
-      const { sound, type } = this.devices.get(id) as Placed;
-      if (!sound.input) continue;
-      if (type !== "channel") links.push([end, sound.input]);
-      else links.push([end, wet], [wet, sound.input], [dry, sound.input]);
+    for (const { sound, type } of this.chain.effects()) {
+      const input = sound.input as AudioNode;
+      if (type !== "channel") links.push([end, input]);
+      else links.push([end, wet], [wet, input], [dry, input]);
       end = sound.output;
     }
     links.push([end, this.output]);
     return links;
   }
 }
-
-/** What this version does not know lets everything through as it is. */
-function soundOf(type: string, studio: Studio): DeviceSound {
-  const make = DEVICE_SOUNDS[type];
-  if (make) return make(studio);
-  return through(studio.context);
-}
-
-const link = (links: [AudioNode, AudioNode][]): void => {
-  for (const [from, to] of links) from.connect(to);
-};
-
-/** What was linked before is linked no more; where nothing was, nothing is done. */
-const unlink = (links: [AudioNode, AudioNode][]): void => {
-  for (const [from, to] of links)
-    try {
-      from.disconnect(to);
-    } catch {
-      // It was not linked yet.
-    }
-};

@@ -1,13 +1,18 @@
 import { tell } from "../state/notice";
+import { measureLoops } from "./loops";
 
 /** Processors that run beside the page, each a file of its own. */
-export const WORKLETS = ["crush", "press", "room", "meter"] as const;
+export const WORKLETS = ["crush", "press", "room", "limit", "meter"] as const;
 export type Worklet = (typeof WORKLETS)[number];
 
 /** Loads them. Where a page is not secure there are none: what needs them is passed by, and that is said. */
 export async function loadWorklets(context: BaseAudioContext): Promise<void> {
+  await measureLoops(context.sampleRate);
   if (!context.audioWorklet)
-    return tell("fault", "This page is not secure (https), so reverb, compressor and bit reducer are passed by.");
+    return tell(
+      "fault",
+      "This page is not secure (https), so reverb, compressor, bit reducer, pitch shift and limiter are passed by.",
+    );
   await Promise.all(WORKLETS.map((name) => context.audioWorklet.addModule(`/worklets/${name}.js`)));
 }
 

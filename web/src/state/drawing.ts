@@ -1,7 +1,7 @@
 import { songApi } from "../api/client";
 import { onceBack } from "../api/connection";
 import type { Change, TrackDrawing } from "../api/types";
-import { lookup } from "./lookup";
+import { targetsOn } from "./catalogue";
 import { applyParts } from "./model";
 import { type SongState, setSong, song } from "./song";
 import { viewNow } from "./view";
@@ -110,8 +110,6 @@ export const merged = (state: SongState, more: Drawn): Drawn => ({
 /** Addresses whose heard value is on screen. */
 export function heardInView(): string[] {
   const view = viewNow();
-  const known = lookup(song().model);
   const focused = view.unfolded.flatMap((id) => view.focus[id] ?? []);
-  const onTrack = Object.keys(known.targets).filter((target) => target.startsWith(`${view.trackId}/`));
-  return [...new Set([...focused, ...onTrack])];
+  return [...new Set([...focused, ...targetsOn(song().model, view.trackId ?? "")])];
 }

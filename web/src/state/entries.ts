@@ -1,6 +1,6 @@
 import type { Catalogue } from "../api/types";
 import { type Acting, acting } from "./acting";
-import { type Placed, parametersOf } from "./catalogue";
+import { chainId, type DeviceEntry, type Placed, parametersOf, parametersOfClip, trackOf } from "./catalogue";
 import type { Lookup } from "./lookup";
 import type { Model } from "./model";
 
@@ -14,25 +14,34 @@ export interface Entry extends Placed {
 
 export type Filter = "all" | "clip" | "track" | "automated";
 
-let last: { tracks: Model["tracks"]; entries: Entry[] } | null = null;
+let last: { tracks: Model["tracks"]; clips: Model["clips"]; entries: Entry[] } | null = null;
 
-/** Every parameter of the song; the same list while its tracks stay the same. */
-export function entriesOf(catalogue: Catalogue, tracks: Model["tracks"]): Entry[] {
-  if (last?.tracks === tracks) return last.entries;
-  const entries = tracks.flatMap((track) =>
-    parametersOf(catalogue, tracks, track).flatMap((device) =>
-      device.list.map((placed) => ({
-        ...placed,
-        track: track.name,
-        trackId: track.id,
-        device: device.name,
-        text: `${track.name} ${device.name} ${placed.entry.name}`.toLowerCase(),
-      })),
-    ),
-  );
-  last = { tracks, entries };
-  return entries;
+/** Every parameter of the song; the same list while its tracks and clips stay the same. */
+export function entriesOf(catalogue: Catalogue, model: Model): Entry[] {
+  const { tracks, clips } = model;
+  if (last?.tracks === tracks && last.clips === clips) return last.entries;
+  const names = new Map(tracks.map(({ id, name }) => [id, name]));
+  const own = tracks.flatMap((track) => entries(track.id, track.name, parametersOf(catalogue, tracks, track)));
+  const inClips = Object.values(clips).flatMap((clip) => {
+    if (!clip.devices?.length) return [];
+    const trackId = trackOf(model, `${chainId(clip)}/`);
+    const home = names.get(trackId);
+    return entries(trackId, `${home ? `${home}, ` : ""}clip ${clip.name}`, parametersOfClip(catalogue, clip));
+  });
+  last = { tracks, clips, entries: [...own, ...inClips] };
+  return last.entries;
 }
+
+const entries = (trackId: string, track: string, devices: DeviceEntry[]): Entry[] =>
+  devices.flatMap((device) =>
+    device.list.map((placed) => ({
+      ...placed,
+      track,
+      trackId,
+      device: device.name,
+      text: `${track} ${device.name} ${placed.entry.name}`.toLowerCase(),
+    })),
+  );
 
 export type Found = Entry & { acts: Acting };
 

@@ -1,3 +1,5 @@
+import { trackOf } from "./catalogue";
+import { song } from "./song";
 import { setView, viewNow } from "./view";
 
 const MOST_LATELY = 24;
@@ -5,7 +7,7 @@ const MOST_LATELY = 24;
 /** Brings a parameter into focus on its track, and remembers it as touched. */
 export function focusOn(address: string): void {
   const { focus, lately } = viewNow();
-  const trackId = address.split("/")[0];
+  const trackId = trackOf(song().model, address);
   if (focus[trackId] === address && lately[0] === address) return;
   setView({
     focus: { ...focus, [trackId]: address },

@@ -45,8 +45,6 @@ export function applyParts(model: Model, parts: Part[]): Model {
   return next;
 }
 
-export const trackOf = (address: string): string => address.split("/")[0];
-
 /** The tick at which the last region ends, with room to go on. */
 export const songEnd = (model: Model): number =>
   Object.values(model.regions).reduce((end, r) => Math.max(end, r.start_tick + r.length_ticks), 0);

@@ -1,10 +1,11 @@
 import { catalogue, songApi } from "../api/client";
 import type { Snapshot, Ticks } from "../api/types";
+import { trackOf } from "./catalogue";
 import { resetChoice } from "./choice";
 import { follows } from "./followers";
 import { resetHand } from "./hand";
 import { keptView } from "./keptView";
-import { type Model, trackOf } from "./model";
+import type { Model } from "./model";
 import { setNotice, tell } from "./notice";
 import { resetSong, setSong, song } from "./song";
 import { whole } from "./taking";
@@ -27,6 +28,7 @@ export async function openSong(id: number): Promise<void> {
   setSong({ songId: id, catalogue: known, model, ...rest });
   if (snapshot.places.length > 0) tellPlaces(snapshot);
   follows().opened(id);
+  void tellMissing(id);
 }
 
 /** How many places a notice names. */
@@ -43,6 +45,19 @@ function tellPlaces({ id, places }: Snapshot): void {
     .catch(() => undefined);
 }
 
+/** Says which sounds are not here; all else plays. */
+async function tellMissing(id: number): Promise<void> {
+  const missing = await songApi(id)
+    .missing()
+    .catch(() => []);
+  if (missing.length === 0 || song().songId !== id) return;
+  const users = [...new Set(missing.flatMap(({ clips }) => clips))];
+  const more = users.length > MOST_PLACES ? ` and ${users.length - MOST_PLACES} more` : "";
+  const who = users.length > 0 ? `${users.slice(0, MOST_PLACES).join(", ")}${more}` : "samplers";
+  const sounds = missing.length === 1 ? "A sound is" : `${missing.length} sounds are`;
+  tell("fault", `${sounds} missing here, so ${who} will be silent. Import the packed song, or drop the sounds in.`);
+}
+
 /** Room left of where a view starts, so that points there can be taken hold of. */
 const MARGIN = 14;
 
@@ -56,7 +71,7 @@ function firstView(model: Model): { view: KeptView; playhead: Ticks } {
   const start = model.head.range.start_tick;
   const scrollTick = Math.max(0, start - MARGIN / FRESH_VIEW.pxPerTick);
   if (!met) return { view: { ...FRESH_VIEW, scrollTick }, playhead: start };
-  const trackId = trackOf(met.target);
+  const trackId = trackOf(model, met.target);
   return {
     view: { ...FRESH_VIEW, trackId, unfolded: [trackId], focus: { [trackId]: met.target }, scrollTick },
     playhead: start,

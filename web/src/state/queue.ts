@@ -1,4 +1,5 @@
 import { Refused } from "../api/client";
+import { CalledOff } from "../api/send";
 import { tell } from "./notice";
 import { setSong } from "./song";
 
@@ -39,6 +40,7 @@ export async function faultsSaid<T>(
 }
 
 async function words(error: unknown): Promise<string> {
+  if (error instanceof CalledOff) return "Called off; nothing was stored.";
   if (!(error instanceof Refused)) {
     console.error(error);
     return "That went wrong in this page. Please load it again; what was done is kept.";

@@ -5,11 +5,13 @@ import type { Head, Ticks } from "../api/types";
 export interface Transport {
   playhead: Ticks;
   playing: boolean;
+  /** Where the playhead comes in a straight line, in so many seconds from when this was set; null when it stands. */
+  glide: { tick: Ticks; seconds: number } | null;
   /** The range while a hand draws it. */
   rangeTrial: Head["range"] | null;
 }
 
-const FRESH: Transport = { playhead: 0, playing: false, rangeTrial: null };
+const FRESH: Transport = { playhead: 0, playing: false, glide: null, rangeTrial: null };
 
 export const useTransport = create<Transport>(() => FRESH);
 export const transportNow = useTransport.getState;

@@ -38,6 +38,10 @@ export interface KeptView {
   tall: Record<string, number>;
   /** The layer in hand where envelopes of one parameter lie over each other, by track and level. */
   layer: Record<string, EnvelopePart["role"]>;
+  /** The part of a kit that its card shows, by the kit's path; none for the whole. */
+  parts: Record<string, string>;
+  /** Unfolded tracks of notes that show their notes rather than their moves. */
+  notes: Record<string, boolean>;
   /** Whether the mixer stands at the foot in place of the cards. */
   mixer: boolean;
   /** Which parts of panels are unfolded. */
@@ -74,6 +78,8 @@ export const FRESH_VIEW: KeptView = {
   sumAtPointer: false,
   tall: {},
   layer: {},
+  parts: {},
+  notes: {},
   mixer: false,
   folds: {},
   panelOpen: true,
@@ -105,3 +111,7 @@ export const turnShowing = (): void => {
   const { showing } = viewNow();
   setView({ showing: SHOWINGS[(SHOWINGS.indexOf(showing) + 1) % SHOWINGS.length] });
 };
+
+/** Turns an unfolded track of notes between its notes and its moves. */
+export const turnNotes = (trackId: string): void =>
+  setView({ notes: { ...viewNow().notes, [trackId]: !viewNow().notes[trackId] } });

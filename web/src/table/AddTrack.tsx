@@ -4,6 +4,7 @@ import type { EditInputs } from "../api/types";
 import { editAndTell } from "../state/edits";
 import { readPresets, usePresets } from "../state/presets";
 import { useSong } from "../state/song";
+import { showPlacing } from "../state/soundList";
 import { setView } from "../state/view";
 import { type Deed, DeedMenu } from "../ui/Menu";
 import { reveal } from "./scrolling";
@@ -20,7 +21,9 @@ async function add(inputs: EditInputs["add_track"]): Promise<void> {
 /** Under the last track: a track of any kind, a track of notes by its instrument. */
 export function AddTrack({ headerWidth }: { headerWidth: number }) {
   const catalogue = useSong((state) => state.catalogue);
-  const types = Object.entries(catalogue?.devices ?? {}).filter(([, { plays }]) => plays === "notes");
+  const types = Object.entries(catalogue?.devices ?? {}).filter(
+    ([, { role, plays }]) => role === "instrument" && plays === "notes",
+  );
   const list = usePresets((state) => state.list);
   const chains = list?.filter(
     ({ device, devices }) => device === null && catalogue?.devices[devices[0].type]?.plays === "notes",
@@ -39,6 +42,7 @@ export function AddTrack({ headerWidth }: { headerWidth: number }) {
       what: "a track of notes, from a preset",
       act: () => add({ kind: "notes", name: preset.name, devices: preset.devices }),
     })),
+    { id: "sound", words: "A sound …", what: "from a file, or one already stored", act: showPlacing },
     { id: "audio", words: "Audio", what: "a track of loops", act: () => add({ kind: "audio" }) },
     { id: "carrier", words: "Carriers", what: "a track of moves alone", act: () => add({ kind: "carrier" }) },
     { id: "group", words: "Group", what: "other tracks sound into it", act: () => add({ kind: "group" }) },

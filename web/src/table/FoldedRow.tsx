@@ -135,8 +135,7 @@ function draw({ lines, played }: Drawn, pxPerTick: number, left: Px, height: Px,
   for (const [clip, passes, sound] of played)
     for (const pass of passes) {
       if (!clip.audio) drawNotesSmall(pen, clip, pass, { pxPerTick }, left, height);
-      else if (sound)
-        drawWave(pen, sound.peaks, sound.seconds, 60 / 960 / clip.audio.bpm, pass, { pxPerTick }, left, height);
+      else if (sound) drawWave(pen, sound, clip.audio, pass, { pxPerTick }, left, height);
     }
   for (const [envelope, corners, windows] of lines) {
     pen.fillStyle = style.getPropertyValue(`--${parameterHue(envelope.target)}`);

@@ -14,27 +14,59 @@ interface Props {
 }
 
 /**
- * The line at the playhead, moved without drawing anything else again; while playing the table follows it by whole
- * views.
+ * The line at the playhead, moved without drawing anything else again: while playing it glides by itself from where it
+ * is to where it will be. The table follows it by whole views.
  */
 export function Playhead({ headerWidth, scroller }: Props) {
   const line = useRef<HTMLDivElement>(null);
   useEffect(() => {
+    const box = scroller.current;
+    const seen = { left: box?.scrollLeft ?? 0, width: box?.clientWidth ?? 0 };
+    const onScroll = () => {
+      seen.left = box?.scrollLeft ?? 0;
+    };
+    const sizes = new ResizeObserver(() => {
+      seen.width = box?.clientWidth ?? 0;
+    });
+    if (box) sizes.observe(box);
+    box?.addEventListener("scroll", onScroll, { passive: true });
+    let gliding: Animation | undefined;
+    const at = (tick: number) => `translateX(${tick * viewNow().pxPerTick}px)`;
     const place = () => {
-      const x = transportNow().playhead * viewNow().pxPerTick;
-      if (line.current) line.current.style.transform = `translateX(${x}px)`;
-      if (transportNow().playing && viewNow().follow && !handsBusy()) turn(scroller.current, x, headerWidth);
+      const { playhead, playing, glide } = transportNow();
+      if (glide === null) gliding?.cancel();
+      if (line.current && (glide === null || !gliding)) line.current.style.transform = at(playhead);
+      const x = playhead * viewNow().pxPerTick;
+      const follows = playing && viewNow().follow && !handsBusy();
+      if (follows && out(x, seen.left, seen.width - headerWidth)) seen.left = turn(box, x);
+    };
+    const onGlide = () => {
+      const { playhead, glide } = transportNow();
+      gliding?.cancel();
+      if (!glide || glide.seconds <= 0) return;
+      const way = [{ transform: at(playhead) }, { transform: at(glide.tick) }];
+      gliding = line.current?.animate(way, { duration: glide.seconds * 1000, easing: "linear" });
     };
     place();
-    const stops = [useTransport.subscribe(place), useView.subscribe(place)];
+    const stops = [
+      useTransport.subscribe(place),
+      useTransport.subscribe((now, before) => now.glide !== before.glide && onGlide()),
+      useView.subscribe((now, before) => {
+        place();
+        if (now.pxPerTick !== before.pxPerTick) onGlide();
+      }),
+    ];
     return () => {
       for (const stop of stops) stop();
+      gliding?.cancel();
+      sizes.disconnect();
+      box?.removeEventListener("scroll", onScroll);
     };
   }, [headerWidth, scroller]);
   return (
     <div
       ref={line}
-      className="pointer-events-none absolute top-0 bottom-0 z-10"
+      className="pointer-events-none absolute top-0 bottom-0 z-10 will-change-transform"
       style={{ left: headerWidth }}
       data-testid="playhead"
     >
@@ -47,10 +79,13 @@ export function Playhead({ headerWidth, scroller }: Props) {
   );
 }
 
-function turn(box: HTMLElement | null, x: Px, headerWidth: Px): void {
-  if (!box) return;
-  const room = box.clientWidth - headerWidth;
-  if (x >= box.scrollLeft && x <= box.scrollLeft + room - TURN) return;
-  box.scrollLeft = Math.max(0, x - LEAD);
-  setView({ scrollTick: box.scrollLeft / viewNow().pxPerTick });
+/** Turns the view over when the playhead leaves it. What is seen is told, not asked of the page in every frame. */
+const out = (x: Px, left: Px, room: Px): boolean => room > 0 && (x < left || x > left + room - TURN);
+
+function turn(box: HTMLElement | null, x: Px): Px {
+  const left = Math.max(0, x - LEAD);
+  if (box) box.scrollLeft = left;
+  // What this wakes asks again whether to turn, so it is told afterwards.
+  queueMicrotask(() => setView({ scrollTick: (box?.scrollLeft ?? left) / viewNow().pxPerTick }));
+  return left;
 }

@@ -2,6 +2,7 @@ import { clsx } from "clsx";
 import { memo, useEffect, useRef } from "react";
 import type { ClipPart, Pass, RegionPart } from "../api/types";
 import { NAME_HEIGHT } from "../geometry/heights";
+import { hueStyle } from "../geometry/hue";
 import { positionText, tickToX } from "../geometry/viewport";
 import { pressRegion, pressRegionEdge, regionKey } from "../gestures/regions";
 import { useChoice } from "../state/choice";
@@ -18,6 +19,8 @@ interface Props {
   shared: number;
   height: number;
   folded: boolean;
+  /** Whether something else draws what lies in it. */
+  bare?: boolean;
   view: [from: number, to: number];
 }
 
@@ -29,7 +32,7 @@ const drumTrack = (model: Model, region: RegionPart) =>
   );
 
 /** One region: its name and, unfolded, its material. */
-export const RegionBox = memo(function RegionBox({ region, clip, shared, height, folded, view }: Props) {
+export const RegionBox = memo(function RegionBox({ region, clip, shared, height, folded, bare = false, view }: Props) {
   const pxPerTick = useView((state) => state.pxPerTick);
   const selected = useChoice((state) => state.regionIds.includes(region.id));
   const drums = useSong(({ model, catalogue }) => (drumTrack(model, region) ? (catalogue?.drum_sounds ?? null) : null));
@@ -57,6 +60,7 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
       data-testid={region.id}
       className={clsx("region", selected && "held region-chosen", region.muted && "region-muted")}
       style={{
+        ...(clip.hue ? hueStyle(clip.hue) : {}),
         left: left + 1,
         width: Math.max(6, width - 2),
         height: height - 4,
@@ -70,7 +74,9 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
     >
       {to > from && (
         <div className="hue absolute top-0" style={{ left: tickToX({ pxPerTick }, from - region.start_tick) }}>
-          {!folded && <Material clip={clip} passes={passes} from={from} to={to} height={height - 4} drums={drums} />}
+          {!folded && !bare && (
+            <Material clip={clip} passes={passes} from={from} to={to} height={height - 4} drums={drums} />
+          )}
         </div>
       )}
       {passes.slice(1).map(([start]) => (

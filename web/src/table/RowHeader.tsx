@@ -4,6 +4,7 @@ import { type ReactNode, useEffect, useRef } from "react";
 import { FocusScope, useFocusManager } from "react-aria/FocusScope";
 import type { TrackPart } from "../api/types";
 import { FOLDED_HEIGHT } from "../geometry/heights";
+import { holdable } from "../gestures/hold";
 import { pressTrack, trackKey } from "../gestures/tracks";
 import { chooseRegions, chosenNow, setChoice } from "../state/choice";
 import type { Lookup } from "../state/lookup";
@@ -55,7 +56,10 @@ export function RowHeader({ track, model, find, focus, width }: Props) {
               {unfolded ? <ChevronDown size={16} /> : <ChevronRight size={16} />}
             </button>
             <button
-              ref={name}
+              ref={(node) => {
+                name.current = node;
+                holdable(node);
+              }}
               type="button"
               className={clsx("h-full min-w-0 grow truncate pr-2 text-left", chosen ? "font-bold" : "font-semibold")}
               aria-pressed={chosen}

@@ -8,6 +8,7 @@ import { gridNow } from "../state/grid";
 import { useSong } from "../state/song";
 import { setTransport, useTransport } from "../state/transport";
 import { useView } from "../state/view";
+import { Markers } from "./Markers";
 import { RangeEnd } from "./RangeEnd";
 
 /** Bars along the top: a press moves the playhead, a drag makes the range that playing repeats. */
@@ -88,6 +89,7 @@ export function Ruler({ view, headerWidth, bar }: { view: [number, number]; head
           role="img"
           aria-label={`Range ${positionText(meter, range.start_tick)} to ${positionText(meter, range.end_tick)}`}
         />
+        <Markers />
         <RangeEnd side="start" range={range} />
         <RangeEnd side="end" range={range} />
         {beats.map((tick) => (

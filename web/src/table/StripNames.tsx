@@ -3,14 +3,15 @@ import { MoveVertical } from "lucide-react";
 import type { TrackPart } from "../api/types";
 import { FOLDED_HEIGHT, hasLanes } from "../geometry/heights";
 import { pressRaise, raiseKey } from "../gestures/raise";
-import { findParameter, isHeld } from "../state/catalogue";
+import { findParameter, isHeld, targetsOn } from "../state/catalogue";
 import { holdsRegions } from "../state/holds";
+import { keyHint } from "../state/keyMap";
 import { inHand, layersOf, useLayer } from "../state/layers";
 import type { Lookup } from "../state/lookup";
 import type { Model } from "../state/model";
 import { useSong } from "../state/song";
 import { useStrips } from "../state/useStrips";
-import { setView, viewNow } from "../state/view";
+import { setView, turnNotes, useView, viewNow } from "../state/view";
 import { useNarrow } from "../ui/useNarrow";
 import { LayerSwitch } from "./LayerSwitch";
 
@@ -36,20 +37,20 @@ export function StripNames({
     ...new Set([
       ...(focus ? [focus] : []),
       ...owners.flatMap((owner) => find.envelopes[owner] ?? []).map((envelope) => envelope.target),
-      ...Object.keys(find.targets).filter((target) => target.startsWith(`${track.id}/`)),
+      ...targetsOn(model, track.id),
     ]),
   ];
-  const shown = focus && catalogue ? findParameter(catalogue, model.tracks, focus) : null;
-  const waits = shown && isHeld(model.tracks, shown) ? " waits" : "";
+  const shown = focus && catalogue ? findParameter(catalogue, model, focus) : null;
+  const waits = shown && isHeld(model, shown) ? " waits" : "";
   const holds = holdsRegions(track);
   const { material, lane, heard } = useStrips(track.id);
   const laneTop = holds ? material : 0;
   const heardTop = laneTop + (hasLanes(track) ? lane : 0);
   const narrow = useNarrow();
   const layered = layersOf(inClips.filter((envelope) => envelope.target === focus)).length > 1;
-  const named = targets.map((address) => catalogue && findParameter(catalogue, model.tracks, address)?.entry.name);
+  const named = targets.map((address) => catalogue && findParameter(catalogue, model, address)?.entry.name);
   const name = (address: string) => {
-    const placed = catalogue && findParameter(catalogue, model.tracks, address);
+    const placed = catalogue && findParameter(catalogue, model, address);
     if (!placed) return "a knob that is gone";
     const alone = named.filter((other) => other === placed.entry.name).length < 2;
     return alone ? placed.entry.name : `${placed.entry.name}, ${placed.device}`;
@@ -74,7 +75,8 @@ export function StripNames({
           className="faint absolute left-3 flex items-center gap-1.5 text-xs"
           style={{ top: material - FOLDED_HEIGHT - 28 }}
         >
-          {!(narrow && layered) && `clip${waits}`}
+          {track.kind === "notes" && <NotesSwitch track={track} />}
+          {!(narrow && layered) && track.kind !== "notes" && `clip${waits}`}
           <LayerSwitch
             trackId={track.id}
             level="clip"
@@ -113,8 +115,8 @@ function LaneName({ track, find, focus, waits, top }: LaneNameProps) {
   const lanes = (find.envelopes[`track/${track.id}`] ?? []).filter((entry) => entry.target === focus);
   const lane = inHand(lanes, useLayer(track.id, "lane"));
   const catalogue = useSong((state) => state.catalogue);
-  const tracks = useSong((state) => state.model.tracks);
-  const placed = focus && catalogue ? findParameter(catalogue, tracks, focus) : null;
+  const model = useSong((state) => state.model);
+  const placed = focus && catalogue ? findParameter(catalogue, model, focus) : null;
   const trims = lane?.fader === "trim" && lane.role === "set";
   return (
     <p className="faint absolute left-3 flex items-center gap-1 text-xs" style={{ top }}>
@@ -135,5 +137,24 @@ function LaneName({ track, find, focus, waits, top }: LaneNameProps) {
         </button>
       )}
     </p>
+  );
+}
+
+/** Turns the strip between the clips' moves and their notes. */
+function NotesSwitch({ track }: { track: TrackPart }) {
+  const notes = useView((state) => state.notes[track.id] ?? false);
+  return (
+    <button
+      type="button"
+      tabIndex={-1}
+      className="layer pointer-coarse:h-11"
+      aria-label={`${notes ? "notes" : "moves"} of ${track.name} in the strip`}
+      data-testid={`strip-switch-${track.id}`}
+      aria-pressed={notes}
+      title={`${notes ? "Show the moves" : "Show the notes"} ${keyHint("notes")}`}
+      onClick={() => turnNotes(track.id)}
+    >
+      {notes ? "notes" : "moves"}
+    </button>
   );
 }

@@ -2,6 +2,7 @@ import { startTransition, useCallback, useEffect, useLayoutEffect, useRef, useSt
 import { moreLanes, rowHeight } from "../geometry/heights";
 import { barTicks } from "../geometry/viewport";
 import { pointTable, pressTable } from "../gestures/choosing";
+import { pressEmpty } from "../gestures/clips";
 import { holdsRegions } from "../state/holds";
 import { songEnd } from "../state/model";
 import { setTable } from "../state/stage";
@@ -9,10 +10,12 @@ import { useShown } from "../state/useShown";
 import { useView, viewNow } from "../state/view";
 import { setWishes, wishesNow } from "../state/wishes";
 import { AddTrack } from "./AddTrack";
+import { FirstSteps } from "./FirstSteps";
 import { Playhead } from "./Playhead";
 import { Ruler } from "./Ruler";
 import { fitRows, rest, reveal, stay, zoom } from "./scrolling";
 import { firstAutomated, TrackRow } from "./TrackRow";
+import { useDropFiles } from "./useDropFiles";
 
 /** The view is widened to whole chunks, so that a little scrolling draws nothing anew. */
 const CHUNK_PX = 1600;
@@ -32,6 +35,7 @@ export function Table({ narrow }: { narrow: boolean }) {
   const shownLanes = useView((state) => state.shown);
   const pinnedLanes = useView((state) => state.pinned);
   const scroller = useRef<HTMLDivElement>(null);
+  useDropFiles(scroller);
   const headerWidth = narrow ? 124 : 188;
   const bar = barTicks(model.head.meter);
   const end = Math.max(songEnd(model), model.head.range.end_tick) + 4 * bar;
@@ -132,8 +136,8 @@ export function Table({ narrow }: { narrow: boolean }) {
     >
       <div
         className={`relative flex min-h-full flex-col ${gather ? "touch-none" : ""}`}
-        onPointerDown={pressTable}
-        onPointerDownCapture={(event) => gather && pressTable(event)}
+        onPointerDown={(event) => pressTable(event, pressEmpty)}
+        onPointerDownCapture={(event) => gather && pressTable(event, pressEmpty)}
         onPointerMove={(event) => pointTable(event.clientX, event.clientY)}
         style={{ width: headerWidth + end * pxPerTick, ["--header-width" as string]: `${headerWidth}px` }}
       >
@@ -159,8 +163,14 @@ export function Table({ narrow }: { narrow: boolean }) {
             <div key={track.id} className="shrink-0" style={{ height }} />
           );
         })}
-        <div className="sticky left-0 z-20 grow border-r border-base-300 bg-base-200" style={{ width: headerWidth }}>
-          <AddTrack headerWidth={headerWidth} />
+        <div className="flex grow">
+          <div
+            className="sticky left-0 z-20 shrink-0 border-r border-base-300 bg-base-200"
+            style={{ width: headerWidth }}
+          >
+            <AddTrack headerWidth={headerWidth} />
+          </div>
+          <FirstSteps />
         </div>
         <Playhead headerWidth={headerWidth} scroller={scroller} />
       </div>

@@ -2,7 +2,7 @@ import { memo, useEffect, useMemo } from "react";
 import type { EnvelopePart, TrackPart } from "../api/types";
 import { FOLDED_HEIGHT, hasLanes, moreLanes } from "../geometry/heights";
 import { hueStyle, parameterHue } from "../geometry/hue";
-import { findParameter } from "../state/catalogue";
+import { findParameter, movesHere } from "../state/catalogue";
 import { drawTrack } from "../state/drawing";
 import type { Lookup } from "../state/lookup";
 import type { Model } from "../state/model";
@@ -107,7 +107,7 @@ export const TrackRow = memo(function TrackRow({ track, model, find, view, heade
 export function firstAutomated(track: TrackPart, find: Lookup): string | null {
   for (const region of find.regions[`track/${track.id}`] ?? NONE) {
     const first = (find.envelopes[`clip/${region.clip_id}`] ?? NONE).find(
-      (envelope: EnvelopePart) => !hasLanes(track) || envelope.target.startsWith(`${track.id}/`),
+      (envelope: EnvelopePart) => !hasLanes(track) || movesHere(envelope.target, track.id, region.clip_id),
     );
     if (first) return first.target;
   }
@@ -131,7 +131,7 @@ function MoreLane({
   view: [number, number];
 }) {
   const catalogue = useSong((state) => state.catalogue);
-  const placed = catalogue ? findParameter(catalogue, model.tracks, lane.target) : null;
+  const placed = catalogue ? findParameter(catalogue, model, lane.target) : null;
   return (
     <div style={hueStyle(parameterHue(lane.target))}>
       <LaneStrip track={track} lanes={[lane]} placed={placed} view={view} named />

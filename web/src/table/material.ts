@@ -61,9 +61,8 @@ export function drawNotesSmall(
 /** Draws the waveform of one repeat. */
 export function drawWave(
   pen: CanvasRenderingContext2D,
-  peaks: number[],
-  seconds: number,
-  secondsPerTick: number,
+  { peaks, seconds }: { peaks: number[]; seconds: number },
+  { bpm, start_seconds = 0 }: NonNullable<ClipPart["audio"]>,
   [from, to, into]: Pass,
   view: Viewport,
   left: Px,
@@ -71,13 +70,17 @@ export function drawWave(
 ): void {
   const [top, foot] = height > 60 ? [20, 8] : [SMALL_TOP, SMALL_FOOT];
   const middle = (top + height - foot) / 2;
+  const perSecond = peaks.length / seconds;
+  const each = ((2 / view.pxPerTick) * 60 * perSecond) / 960 / bpm;
   for (
     let x = Math.max(from * view.pxPerTick, left);
     x < Math.min(to * view.pxPerTick, left + pen.canvas.width);
     x += 2
   ) {
-    const share = ((x / view.pxPerTick - from + into) * secondsPerTick) / seconds;
-    const peak = peaks[Math.floor(share * peaks.length)] ?? 0;
+    const at = start_seconds + ((x / view.pxPerTick - from + into) * 60) / 960 / bpm;
+    const first = Math.floor(at * perSecond);
+    let peak = 0;
+    for (let i = first; i < Math.max(first + 1, first + each); i++) if (peaks[i] > peak) peak = peaks[i];
     pen.fillRect(x - left, middle - (peak * (height - top - foot)) / 2, 1.4, Math.max(1, peak * (height - top - foot)));
   }
 }

@@ -1,4 +1,5 @@
 import { useEffect, useState } from "react";
+import { sounds } from "../api/client";
 
 /** The outline of a recorded sound: its peaks, 0..1, spread evenly over its length. */
 export interface Outline {
@@ -6,20 +7,11 @@ export interface Outline {
   seconds: number;
 }
 
-const COUNT = 1200;
 const asked = new Map<string, Promise<Outline | null>>();
 
 async function read(id: string): Promise<Outline> {
-  const context = new OfflineAudioContext(1, 1, 22050);
-  const buffer = await context.decodeAudioData(await (await fetch(`/sounds/${id}.wav`)).arrayBuffer());
-  const samples = buffer.getChannelData(0);
-  const step = samples.length / COUNT;
-  const peaks = Array.from({ length: COUNT }, (_, i) => {
-    let peak = 0;
-    for (let k = Math.floor(i * step); k < (i + 1) * step; k += 4) peak = Math.max(peak, Math.abs(samples[k]));
-    return peak;
-  });
-  return { peaks, seconds: buffer.duration };
+  const { peaks, seconds } = await sounds.outline(id);
+  return { peaks: peaks.map((peak) => peak / 255), seconds };
 }
 
 const outline = (id: string): Promise<Outline | null> => {

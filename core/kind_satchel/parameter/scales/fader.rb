@@ -20,8 +20,8 @@ module KindSatchel
       def natural(value) = value.positive? ? (20 * Math.log10(peak)) + (40 * Math.log10(value)) : -Float::INFINITY
       def normalised(decibels) = 10**((decibels - (20 * Math.log10(peak))) / 40.0)
 
-      # The amplitude is multiplied, so half is -6.02 dB.
-      def scaled(value, share) = value * Math.sqrt(share)
+      # The amplitude is multiplied, so half is -6.02 dB. At the foot of a curve a share may be a rounding below 0.
+      def scaled(value, share) = share.positive? ? value * Math.sqrt(share) : 0.0
       def scaled_jet(value, share) = value * share.root
 
       # Decibels add, so the amplitude is multiplied: 10^(dB/20) of it, 10^(dB/40) of the knob's travel.

@@ -1,12 +1,16 @@
-import { Trash2 } from "lucide-react";
+import { Plus, Trash2 } from "lucide-react";
 import type { RegionPart } from "../../api/types";
 import { positionText } from "../../geometry/viewport";
+import { makeClip } from "../../gestures/clips";
 import { remove } from "../../gestures/regions";
 import { useChoice } from "../../state/choice";
 import type { Lookup } from "../../state/lookup";
 import type { Model } from "../../state/model";
+import { transportNow } from "../../state/transport";
 import { useShown } from "../../state/useShown";
+import { useView } from "../../state/view";
 import { Deed } from "../../ui/Deed";
+import { ClipFields } from "./ClipFields";
 import { OneRegion } from "./OneRegion";
 import { PasteDeed, RegionDeeds } from "./RegionDeeds";
 import { SwapSelect } from "./SwapSelect";
@@ -14,6 +18,8 @@ import { SwapSelect } from "./SwapSelect";
 export function ClipPanel() {
   const { model, find } = useShown();
   const regionIds = useChoice((state) => state.regionIds);
+  const trackId = useView((state) => state.trackId);
+  const track = model.tracks.find(({ id, kind }) => id === trackId && kind === "notes");
   const regions = regionIds.map((id) => model.regions[id]).filter(Boolean);
   if (regions.length === 0) {
     return (
@@ -23,6 +29,14 @@ export function ClipPanel() {
           ground; with fingers, use Gather in the tool bar.
         </p>
         <PasteDeed />
+        {track && (
+          <Deed
+            words={`New clip on ${track.name}`}
+            title="An empty clip of one bar where the playhead stands; a double press on empty ground makes one there"
+            icon={<Plus size={14} />}
+            onDo={() => void makeClip(track.id, transportNow().playhead)}
+          />
+        )}
       </div>
     );
   }
@@ -38,6 +52,7 @@ export function ClipPanel() {
       )}
       <RegionDeeds regions={regions} find={find} />
       <SwapSelect regions={regions} model={model} />
+      {regions.length === 1 && <ClipFields clip={model.clips[regions[0].clip_id]} region={regions[0]} model={model} />}
       {regions.length === 1 && <OneRegion region={regions[0]} model={model} />}
       <Deed
         rank="remove"

@@ -1,10 +1,13 @@
-import { ClipboardPaste, Copy, CopyPlus, Layers, Merge, Scissors, Split, VolumeX } from "lucide-react";
+import { ClipboardPaste, Copy, CopyPlus, Crop, Layers, Merge, Scissors, Split, VolumeX } from "lucide-react";
 import type { RegionPart } from "../../api/types";
-import { copy, duplicate, join, layOut, mute, paste, separate, splitAtPlayhead } from "../../gestures/regions";
+import { copy, duplicate, join, layOut, mute, oneClip, paste, separate, splitAtPlayhead } from "../../gestures/regions";
 import { useChoice } from "../../state/choice";
 import { keyHint } from "../../state/keyMap";
 import type { Lookup } from "../../state/lookup";
 import { Deed } from "../../ui/Deed";
+
+const CROPPED = "A clip of just what this region plays";
+const TOGETHER = "A clip of what they play, repeats and gaps written out";
 
 /** What is done with the chosen regions. */
 export function RegionDeeds({ regions, find }: { regions: RegionPart[]; find: Lookup }) {
@@ -39,6 +42,12 @@ export function RegionDeeds({ regions, find }: { regions: RegionPart[]; find: Lo
             onDo={() => join(one)}
           />
         )}
+        <Deed
+          words={one ? "Crop" : "One clip"}
+          icon={<Crop size={14} />}
+          title={`${one ? CROPPED : TOGETHER}, moves and all ${keyHint("one-clip")}`}
+          onDo={oneClip}
+        />
         <Deed
           words="Separate"
           icon={<Split size={14} />}

@@ -5,6 +5,7 @@ import { findParameter } from "../../state/catalogue";
 import { useChoice } from "../../state/choice";
 import { chooseMany, runsOf } from "../../state/choosing";
 import { edit } from "../../state/edits";
+import { useNotes } from "../../state/noteChoice";
 import { tell } from "../../state/notice";
 import { useSong } from "../../state/song";
 import { useEnvelopeInHand } from "../../state/useShown";
@@ -15,14 +16,17 @@ import { Fold } from "../../ui/Fold";
 import { Chosen } from "./Chosen";
 import { Heights } from "./Heights";
 import { InTime } from "./InTime";
+import { NotesPanel } from "./NotesPanel";
 import { Stretches } from "./Stretches";
 
 /** Everything that can be done with the envelope at hand and its chosen points. */
 export function EditPanel() {
   const envelope = useEnvelopeInHand();
   const catalogue = useSong((state) => state.catalogue);
-  const tracks = useSong((state) => state.model.tracks);
-  const placed = catalogue && envelope ? findParameter(catalogue, tracks, envelope.target) : null;
+  const model = useSong((state) => state.model);
+  const placed = catalogue && envelope ? findParameter(catalogue, model, envelope.target) : null;
+  const notes = useNotes((state) => state.chosen.length > 0);
+  if (notes) return <NotesPanel />;
   if (!envelope || !placed)
     return (
       <p className="faint p-3">

@@ -1,67 +1,67 @@
 import { Ellipsis } from "lucide-react";
-import type { PointerEvent } from "react";
 import type { Catalogue, TrackPart } from "../../api/types";
-import { drag } from "../../gestures/drag";
+import { drag, type Press } from "../../gestures/drag";
+import { holdable, whenHeld } from "../../gestures/hold";
+import { isClip, type Owner, ownerInput } from "../../state/catalogue";
+import { chosenNow } from "../../state/choice";
 import { edit, editAndTell } from "../../state/edits";
 import { showPresets } from "../../state/presets";
-import { useSong } from "../../state/song";
+import { song, useSong } from "../../state/song";
 import { type Deed, DeedMenu } from "../../ui/Menu";
+import type { Carrying } from "./useCarrying";
 
 type Device = TrackPart["devices"][number];
 
 /** Types that may stand in the place of a device of a role on a kind of track. */
-export function typesFor(catalogue: Catalogue, track: TrackPart, role: string): [id: string, name: string][] {
+export function typesFor(catalogue: Catalogue, owner: Owner, role: string): [id: string, name: string][] {
   return Object.entries(catalogue.devices)
-    .filter(([, type]) => type.role === role && (role !== "instrument" || type.plays === track.kind))
+    .filter(([, type]) => type.role === role && (type.plays === null || type.plays === owner.kind))
     .map(([id, type]) => [id, type.name]);
 }
 
 interface Props {
-  track: TrackPart;
+  owner: Owner;
   device: Device;
   name: string;
-  /** The device a card dropped at a place of the screen comes before; null for the end of the chain. */
-  beforeAt: (x: number) => string | null;
-  onCarry: (x: number | null) => void;
+  carrying: Carrying;
 }
 
 /** The head of a card: it carries the device along the chain, and has its menu. */
-export function DeviceHead({ track, device, name, beforeAt, onCarry }: Props) {
+export function DeviceHead({ owner, device, name, carrying }: Props) {
   const catalogue = useSong((state) => state.catalogue);
   const role = catalogue?.devices[device.type]?.role ?? "effect";
   const move = (before: string | null) =>
-    void edit("move_device", { track_id: track.id, device_id: device.id, ...(before ? { before } : {}) });
-  const press = (event: PointerEvent) => {
-    // A finger scrolls; it moves a device by its menu.
-    if (event.pointerType === "touch") return;
+    void edit("move_device", { ...ownerInput(owner), device_id: device.id, ...(before ? { before } : {}) });
+  const carry = (event: Press) => {
     const start = event.clientX;
-    const end = () => onCarry(null);
+    const end = () => carrying.carry(null);
     drag(event, {
-      move: ({ dx, moved }) => onCarry(moved ? start + dx : null),
+      move: ({ dx, moved }) => carrying.carry(moved ? start + dx : null),
       drop: ({ dx, moved }) => {
         end();
-        if (moved) move(beforeAt(start + dx));
+        if (moved) move(carrying.beforeAt(start + dx));
       },
       cancel: end,
     });
   };
-  const carried = role === "effect";
+  const carried = role === "effect" || role === "note-effect";
   return (
     <div className="flex min-h-7 items-center pb-1">
       <h3
         className={`truncate pl-1 text-xs font-bold ${carried ? "cursor-grab select-none" : ""}`}
         title={carried ? "Drag it along the chain" : undefined}
-        onPointerDown={carried ? press : undefined}
+        ref={holdable}
+        onPointerDown={carried ? (event) => whenHeld(event, carry) : undefined}
       >
         {name}
       </h3>
       {role !== "channel" && catalogue && (
         <DeedMenu
-          label={`${name} of ${track.name}`}
+          label={`${name} of ${owner.name}`}
           title="Move, replace or take out"
           look="card-menu"
           head={name}
-          deeds={deedsOf(catalogue, track, device, role, move)}
+          deeds={deedsOf(catalogue, owner, device, role, move)}
         >
           <Ellipsis size={14} aria-hidden="true" />
         </DeedMenu>
@@ -72,23 +72,26 @@ export function DeviceHead({ track, device, name, beforeAt, onCarry }: Props) {
 
 function deedsOf(
   catalogue: Catalogue,
-  track: TrackPart,
+  owner: Owner,
   device: Device,
   role: string,
   move: (before: string | null) => void,
 ): Deed[] {
-  const ids = track.devices.map(({ id }) => id);
+  const devices = owner.devices ?? [];
+  const ids = devices.map(({ id }) => id);
   const place = ids.indexOf(device.id);
-  const first = catalogue.devices[track.devices[0]?.type]?.role === "instrument" ? 1 : 0;
-  const at = { track_id: track.id, device_id: device.id };
+  const alike = devices.map(({ type }) => (catalogue.devices[type]?.role ?? "effect") === role);
+  const [first, last] = [alike.indexOf(true), alike.lastIndexOf(true)];
+  const at = { ...ownerInput(owner), device_id: device.id };
   const along: Deed[] = [
     { id: "earlier", words: "Earlier in the chain", off: place <= first, act: () => move(ids[place - 1]) },
-    { id: "later", words: "Later in the chain", off: place >= ids.length - 2, act: () => move(ids[place + 2] ?? null) },
+    { id: "later", words: "Later in the chain", off: place >= last, act: () => move(ids[place + 2] ?? null) },
   ];
-  const others = typesFor(catalogue, track, role).filter(([type]) => type !== device.type);
+  const others = typesFor(catalogue, owner, role).filter(([type]) => type !== device.type);
   return [
-    { id: "presets", words: "Presets …", what: "use one, or keep this", act: () => showPresets(track.id, device.id) },
-    ...(role === "effect" ? along : []),
+    { id: "presets", words: "Presets …", what: "use one, or keep this", act: () => showPresets(owner, device.id) },
+    ...(role === "instrument" ? [] : along),
+    ...(role === "effect" && !isClip(owner) ? intoClip(owner, device, place - first) : []),
     {
       id: "out",
       words: "Take out",
@@ -102,5 +105,21 @@ function deedsOf(
         act: () => editAndTell("replace_device", { ...at, type }),
       }),
     ),
+  ];
+}
+
+/** Gives the first effects of a track, up to one, to the chosen clip of it. */
+function intoClip(track: TrackPart, device: Device, before: number): Deed[] {
+  const { regions, clips } = song().model;
+  const region = regions[chosenNow().regionId ?? ""];
+  const clip = region?.owner === `track/${track.id}` ? clips[region.clip_id] : undefined;
+  if (!clip || clip.kind === "carrier") return [];
+  return [
+    {
+      id: "into-clip",
+      words: `Make it an effect of ${clip.name}`,
+      what: before > 0 ? "with the effects before it; heard only while the clip sounds" : "heard only while it sounds",
+      act: () => editAndTell("chain_to_clip", { track_id: track.id, device_id: device.id, clip_id: clip.id }),
+    },
   ];
 }

@@ -1,6 +1,6 @@
 import { Plus } from "lucide-react";
 import type { Acting } from "../../state/acting";
-import type { Placed } from "../../state/catalogue";
+import { movesHere, ownClip, type Placed } from "../../state/catalogue";
 import { useChoice } from "../../state/choice";
 import { lookup } from "../../state/lookup";
 import { useSong } from "../../state/song";
@@ -12,20 +12,21 @@ const LOOK =
   "pointer-coarse:opacity-100";
 
 /**
- * The one press that makes an envelope for a knob: in the selected clip, or with none selected on the track. Where
- * there is
- * one already, it asks how the next one is to act.
+ * The one press that makes an envelope for a knob: in the selected clip, or with none selected on the track; for an
+ * effect of a clip always in that clip, but for a carrier. Where there is one already, it asks how the next one is to
+ * act.
  */
 export function EmbedButton({ placed, acts, focused }: { placed: Placed; acts: Acting; focused: boolean }) {
   const { address, entry, scale } = placed;
-  const trackId = address.split("/")[0];
   const regionId = useChoice((state) => state.regionId);
   const clip = useSong(({ model }) => {
     const region = regionId ? model.regions[regionId] : undefined;
-    const clip = region && model.clips[region.clip_id];
-    return clip && (region.owner === `track/${trackId}` || clip.kind === "carrier") ? clip : null;
+    const chosen = region && model.clips[region.clip_id];
+    if (chosen && (chosen.kind === "carrier" || movesHere(address, region.owner.slice("track/".length), chosen.id)))
+      return chosen;
+    return ownClip(model, address);
   });
-  const owner = clip ? `clip/${clip.id}` : `track/${trackId}`;
+  const owner = clip ? `clip/${clip.id}` : `track/${address.split("/")[0]}`;
   const count = useSong(
     ({ model }) => (lookup(model).targets[address] ?? []).filter((envelope) => envelope.owner === owner).length,
   );

@@ -1,9 +1,8 @@
 import { Hand } from "lucide-react";
 import { memo } from "react";
-import type { TrackPart } from "../../api/types";
 import { hueStyle, parameterHue } from "../../geometry/hue";
 import { type Acting, actingWords } from "../../state/acting";
-import type { Placed } from "../../state/catalogue";
+import type { Owner, Placed } from "../../state/catalogue";
 import { edit } from "../../state/edits";
 import { focusOn } from "../../state/focus";
 import { EmbedButton } from "./EmbedButton";
@@ -11,16 +10,16 @@ import { KnobFace } from "./KnobFace";
 import { useTurning } from "./useTurning";
 
 interface Props {
-  track: TrackPart;
+  owner: Owner;
   placed: Placed;
   acts: Acting;
   focused: boolean;
 }
 
 /** One parameter as a knob, or as a switch where it has two places. It shows what is heard at the playhead. */
-export const Knob = memo(function Knob({ track, placed, acts, focused }: Props) {
+export const Knob = memo(function Knob({ owner, placed, acts, focused }: Props) {
   const { address, entry, scale } = placed;
-  const { value, rest, text, held, automated, press, onKey, toDefault } = useTurning(track, placed, acts);
+  const { value, rest, text, held, automated, press, onKey, toDefault } = useTurning(owner, placed, acts);
   const words = held ? "held" : actingWords(acts);
   return (
     <div
@@ -57,7 +56,9 @@ export const Knob = memo(function Knob({ track, placed, acts, focused }: Props) 
           held={held}
         />
       </div>
-      <span className="max-w-full truncate text-xs leading-4">{entry.name}</span>
+      <span className="max-w-full truncate text-xs leading-4 first-letter:uppercase">
+        {entry.name.replace(/^.*: /, "")}
+      </span>
       <span
         className={`text-xs leading-4 ${automated ? "hue font-semibold" : "faint"}`}
         data-testid={`value-${address}`}

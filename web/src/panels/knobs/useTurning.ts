@@ -1,8 +1,8 @@
 import { type KeyboardEvent, type PointerEvent, useRef, useState } from "react";
-import type { Normalised, TrackPart } from "../../api/types";
+import type { Normalised } from "../../api/types";
 import { drag } from "../../gestures/drag";
 import type { Acting } from "../../state/acting";
-import { knobValue, type Placed } from "../../state/catalogue";
+import { heldIn, knobValue, type Owner, type Placed } from "../../state/catalogue";
 import { edit } from "../../state/edits";
 import { focusOn } from "../../state/focus";
 import { previewer } from "../../state/previewer";
@@ -27,12 +27,12 @@ function useHeard(address: string, automated: boolean): Normalised | null {
 export type Axis = "up" | "across";
 
 /** One parameter under a hand: what it shows, and what presses and keys do to it. */
-export function useTurning(track: TrackPart, placed: Placed, acts: Acting, axis: Axis = "up", travel = TRAVEL_PX) {
+export function useTurning(owner: Owner, placed: Placed, acts: Acting, axis: Axis = "up", travel = TRAVEL_PX) {
   const { address, entry, scale } = placed;
-  const resting = knobValue(track, placed);
+  const resting = knobValue(owner, placed);
   const [turned, setTurned] = useState<Normalised | null>(null);
   const rest = turned ?? resting;
-  const held = track.devices.find((device) => device.id === placed.deviceId)?.held[entry.id] !== undefined;
+  const held = heldIn(owner, placed);
   const automated = !held && (acts.clip === "on" || acts.lane === "on");
   const heard = useHeard(address, automated);
   const exact = useSong((state) => state.exact[address]);

@@ -22,7 +22,7 @@ export function Meter({ trackId, name }: { trackId: string; name: string }) {
       if (level >= held.level || now > held.until) held = { level, until: now + HELD_MS };
       if (bar.current) bar.current.style.transform = `scaleY(${share(level).toFixed(3)})`;
       if (mark.current) {
-        mark.current.style.bottom = `${share(held.level) * 100}%`;
+        mark.current.style.transform = `translateY(${(-share(held.level) * 100).toFixed(1)}%)`;
         mark.current.style.opacity = held.level > 0 ? "1" : "0";
       }
       meter.current?.classList.toggle("meter-over", held.level > 1);

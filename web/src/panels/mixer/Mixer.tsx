@@ -57,7 +57,7 @@ const Channel = memo(function Channel({ track, list, find }: Props) {
   const across = (placed: Placed, name: string) => (
     <Slide
       key={placed.address}
-      track={track}
+      owner={track}
       placed={placed}
       acts={acting(find, placed.address)}
       axis="across"
@@ -82,7 +82,7 @@ const Channel = memo(function Channel({ track, list, find }: Props) {
       <div className="flex grow items-stretch justify-center gap-2">
         {volume && (
           <Slide
-            track={track}
+            owner={track}
             placed={volume}
             acts={acting(find, volume.address)}
             axis="up"

@@ -1,9 +1,9 @@
 import { Hand } from "lucide-react";
 import { useEffect, useRef } from "react";
-import type { Px, TrackPart } from "../../api/types";
+import type { Normalised, Px } from "../../api/types";
 import { hueStyle, parameterHue } from "../../geometry/hue";
 import { type Acting, actingWords } from "../../state/acting";
-import type { Placed } from "../../state/catalogue";
+import type { Owner, Placed } from "../../state/catalogue";
 import { edit } from "../../state/edits";
 import { focusOn } from "../../state/focus";
 import { useTransport } from "../../state/transport";
@@ -12,7 +12,7 @@ import { heardNow } from "../knobs/KnobFace";
 import { type Axis, useTurning } from "../knobs/useTurning";
 
 interface Props {
-  track: TrackPart;
+  owner: Owner;
   placed: Placed;
   acts: Acting;
   axis: Axis;
@@ -23,18 +23,18 @@ interface Props {
 }
 
 /** A parameter as a slide: a fader, or a short way across for pan and sends. It moves as heard while it plays. */
-export function Slide({ track, placed, acts, axis, travel, name }: Props) {
+export function Slide({ owner, placed, acts, axis, travel, name }: Props) {
   const { address, entry, scale } = placed;
-  const { value, rest, text, held, automated, press, onKey, toDefault } = useTurning(track, placed, acts, axis, travel);
-  const handle = useRef<HTMLElement>(null);
+  const { value, rest, text, held, automated, press, onKey, toDefault } = useTurning(owner, placed, acts, axis, travel);
+  const carriage = useRef<HTMLDivElement>(null);
   const far = axis === "up" ? "bottom" : "left";
   useEffect(() => {
     if (!automated) return;
     return useTransport.subscribe(({ playing }) => {
       const now = playing ? heardNow(address) : null;
-      if (now !== null && handle.current) handle.current.style[far] = `${now * 100}%`;
+      if (now !== null && carriage.current) carriage.current.style.transform = moved(axis, now);
     });
-  }, [address, automated, far]);
+  }, [address, automated, axis]);
   const words = held ? "held" : actingWords(acts);
   return (
     <div
@@ -46,7 +46,7 @@ export function Slide({ track, placed, acts, axis, travel, name }: Props) {
         role="slider"
         tabIndex={0}
         className="slide-way"
-        aria-label={`${name} of ${track.name}${words ? `, ${held ? "held by hand" : `moved by ${words}`}` : ""}`}
+        aria-label={`${name} of ${owner.name}${words ? `, ${held ? "held by hand" : `moved by ${words}`}` : ""}`}
         aria-orientation={axis === "up" ? "vertical" : "horizontal"}
         aria-valuemin={0}
         aria-valuemax={1}
@@ -60,11 +60,13 @@ export function Slide({ track, placed, acts, axis, travel, name }: Props) {
       >
         <i className="slide-rest" style={{ [far]: `${rest * 100}%` }} />
         {scale.origin > 0 && <i className="slide-origin" style={{ [far]: `${scale.origin * 100}%` }} />}
-        <b
-          ref={handle}
-          className={`slide-handle ${automated ? "slide-moved" : ""} ${held ? "slide-held" : ""}`}
-          style={{ [far]: `${value * 100}%` }}
-        />
+        <div
+          ref={carriage}
+          className={`slide-carriage ${automated ? "will-change-transform" : ""}`}
+          style={{ transform: moved(axis, value) }}
+        >
+          <b className={`slide-handle ${automated ? "slide-moved" : ""} ${held ? "slide-held" : ""}`} />
+        </div>
       </div>
       <span className={`slide-text ${automated ? "hue font-semibold" : "faint"}`}>
         {axis === "across" && <span className="faint truncate font-normal">{name}</span>}
@@ -79,7 +81,7 @@ export function Slide({ track, placed, acts, axis, travel, name }: Props) {
           type="button"
           className="slide-back"
           title={`Hand ${entry.name} back to what moves it`}
-          aria-label={`Hand ${name} of ${track.name} back`}
+          aria-label={`Hand ${name} of ${owner.name} back`}
           onClick={() => void edit("hand_back", { addresses: [address] })}
         >
           <Hand size={12} />
@@ -89,3 +91,7 @@ export function Slide({ track, placed, acts, axis, travel, name }: Props) {
     </div>
   );
 }
+
+/** Moved by its own size rather than laid out again: so a frame costs next to nothing. */
+const moved = (axis: Axis, value: Normalised): string =>
+  axis === "up" ? `translateY(${-value * 100}%)` : `translateX(${value * 100}%)`;

@@ -25,7 +25,7 @@ export function EnvelopePanel({ address }: { address: string }) {
   const envelopeId = useChoice((state) => state.envelopeId);
   const regionId = useChoice((state) => state.regionId);
   const [keep, setKeep] = useState<Keep>("heard");
-  const placed = catalogue && findParameter(catalogue, model.tracks, address);
+  const placed = catalogue && findParameter(catalogue, model, address);
   const all = Object.values(model.envelopes).filter((entry) => entry.target === address);
   const clip = regionId ? model.regions[regionId]?.clip_id : null;
   const envelope =
@@ -41,7 +41,7 @@ export function EnvelopePanel({ address }: { address: string }) {
   const home = envelope.owner.startsWith("clip/") ? model.clips[envelope.owner.slice("clip/".length)] : null;
   const owner = envelope.owner.startsWith("clip/")
     ? `in ${model.clips[envelope.owner.slice(5)]?.name}`
-    : `lane of ${placed.track.name}`;
+    : `lane of ${placed.owner.name}`;
   return (
     <section className="rounded-box border border-base-300 p-2.5" aria-label="Envelope">
       <header className="flex items-center gap-1">

@@ -16,8 +16,8 @@ const NONE: string[] = [];
 /** The lanes of a track: shown, pinned, packed, raised. */
 export function Lanes({ track, lanes }: { track: TrackPart; lanes: EnvelopePart[] }) {
   const catalogue = useSong((state) => state.catalogue);
-  const tracks = useSong((state) => state.model.tracks);
-  const placed = (lane: EnvelopePart) => catalogue && findParameter(catalogue, tracks, lane.target);
+  const model = useSong((state) => state.model);
+  const placed = (lane: EnvelopePart) => catalogue && findParameter(catalogue, model, lane.target);
   return (
     <div>
       <h4 className="faint text-xs">Lanes</h4>

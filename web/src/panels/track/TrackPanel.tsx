@@ -43,7 +43,7 @@ export function TrackPanel() {
         <Deed
           words="Presets of the chain …"
           title="Use one for all its devices, or keep this"
-          onDo={() => showPresets(track.id, null)}
+          onDo={() => showPresets(track, null)}
         />
       )}
       {track.kind !== "carrier" && <Lanes track={track} lanes={lanes} />}

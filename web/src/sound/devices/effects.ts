@@ -1,5 +1,5 @@
 import { ParamDial } from "../dial";
-import { constant, type DeviceSound, decibelControl, gain, mixable } from "../parts";
+import { biquad, type DeviceSound, decibelControl, gain, mixable, oscillator } from "../parts";
 
 export function drive(context: BaseAudioContext): DeviceSound {
   const push = gain(context, 0);
@@ -7,7 +7,7 @@ export function drive(context: BaseAudioContext): DeviceSound {
     oversample: "2x",
     curve: Float32Array.from({ length: 2049 }, (_, i) => Math.tanh((i / 1024 - 1) * 2.4)),
   });
-  const tone = new BiquadFilterNode(context, { type: "lowpass", Q: 0 });
+  const tone = biquad(context, { type: "lowpass", Q: 0 });
   const level = gain(context, 0.55);
   push.connect(bend).connect(tone).connect(level);
   const whole = mixable(context, push, level);
@@ -26,7 +26,7 @@ export function drive(context: BaseAudioContext): DeviceSound {
 export function chorus(context: BaseAudioContext): DeviceSound {
   const input = gain(context, 1);
   const output = gain(context, 0.8);
-  const sway = new OscillatorNode(context, { frequency: 0.6 });
+  const sway = oscillator(context, { frequency: 0.6 });
   sway.start();
   const depth = gain(context, 0);
   sway.connect(depth);
@@ -53,36 +53,13 @@ export function chorus(context: BaseAudioContext): DeviceSound {
   };
 }
 
-export function delay(context: BaseAudioContext): DeviceSound {
-  const line = new DelayNode(context, { maxDelayTime: 2.1 });
-  const tone = new BiquadFilterNode(context, { type: "lowpass", Q: 0 });
-  const again = gain(context, 0);
-  line.connect(tone).connect(again).connect(line);
-  const whole = mixable(context, line, tone);
-  return {
-    input: whole.input,
-    output: whole.output,
-    dials: {
-      time: new ParamDial([line.delayTime], undefined, 0.05),
-      feedback: new ParamDial([again.gain]),
-      tone: new ParamDial([tone.frequency]),
-      mix: whole.mix,
-      bypass: whole.bypass,
-    },
-  };
-}
-
-/** The end of a chain: mute, volume, pan. Sends are hung on by the rack. */
+/** The end of a chain: mute, volume, pan. Sends are hung on by the rack; those before the chain follow its fader. */
 export function channel(context: BaseAudioContext): DeviceSound {
-  const volume = gain(context, 1);
-  const mute = gain(context, 1);
+  const amp = gain(context, 1);
+  const heard = gain(context, 1);
   const pan = new StereoPannerNode(context);
-  const muted = constant(context, 0);
-  muted.connect(gain(context, -1)).connect(mute.gain);
-  volume.connect(mute).connect(pan);
-  return {
-    input: volume,
-    output: pan,
-    dials: { volume: new ParamDial([volume.gain]), mute: new ParamDial([muted.offset]), pan: new ParamDial([pan.pan]) },
-  };
+  amp.connect(heard).connect(pan);
+  const volume = new ParamDial([amp.gain]);
+  const mute = new ParamDial([heard.gain], (muted) => 1 - muted);
+  return { input: amp, output: pan, fader: { volume, mute }, dials: { volume, mute, pan: new ParamDial([pan.pan]) } };
 }

@@ -1,15 +1,27 @@
 import type { DeviceSound } from "../parts";
-import { channel, chorus, delay, drive } from "./effects";
+import { channel, chorus, drive } from "./effects";
 import { monoSynth, padSynth, pluck } from "./instruments";
+import { drumKit } from "./kit";
 import { compressor, level, tremolo } from "./level";
+import { inCore } from "./notes";
 import { partialBank } from "./partials";
-import { drumKit, loopPlayer } from "./players";
+import { loopPlayer } from "./players";
+import { sampler } from "./sampler";
+import { pitchShift } from "./shift";
 import { crush, reverb, width } from "./space";
+import { delay, stepGate } from "./time";
 import { equaliser, filter, phaser } from "./tone";
 
+/** What devices are made with. */
 export interface Studio {
   context: BaseAudioContext;
   drumSound(pitch: number): { id: string; buffer: AudioBuffer } | null;
+  /** The parts of the kit, in order. */
+  drumParts: string[];
+  /** A sound of the store, once it has come. */
+  soundOf(key: string): AudioBuffer | undefined;
+  /** How many seconds a quarter note lasts where playing is, as a signal. */
+  beat: AudioNode;
 }
 
 /** The sound of every device type of the core's catalogue. */
@@ -19,12 +31,13 @@ export const DEVICE_SOUNDS: Record<string, (studio: Studio) => DeviceSound> = {
   "pad-synth": ({ context }) => padSynth(context),
   pluck: ({ context }) => pluck(context),
   "partial-bank": ({ context }) => partialBank(context),
-  "drum-kit": (studio) => drumKit(studio.context, studio.drumSound),
+  "drum-kit": drumKit,
+  sampler,
   "loop-player": ({ context }) => loopPlayer(context),
   filter: ({ context }) => filter(context),
   drive: ({ context }) => drive(context),
   chorus: ({ context }) => chorus(context),
-  delay: ({ context }) => delay(context),
+  delay,
   reverb: ({ context }) => reverb(context),
   equaliser: ({ context }) => equaliser(context),
   phaser: ({ context }) => phaser(context),
@@ -32,5 +45,9 @@ export const DEVICE_SOUNDS: Record<string, (studio: Studio) => DeviceSound> = {
   "bit-reducer": ({ context }) => crush(context),
   tremolo: ({ context }) => tremolo(context),
   "stereo-width": ({ context }) => width(context),
+  "step-gate": stepGate,
+  "pitch-shift": pitchShift,
+  arpeggiator: ({ context }) => inCore(context),
+  "scale-quantiser": ({ context }) => inCore(context),
   gain: ({ context }) => level(context),
 };

@@ -1,5 +1,5 @@
 import { NoteDial, ParamDial } from "../dial";
-import { constant, type DeviceSound, gain, hertz, type Sounding, tuning } from "../parts";
+import { biquad, constant, type DeviceSound, gain, hertz, oscillator, type Sounding, tuning } from "../parts";
 
 const WAVES: OscillatorType[] = ["sawtooth", "square", "triangle", "sine"];
 /** A voice that is broken off dies away in about this time. */
@@ -7,17 +7,17 @@ const BREAK_SECONDS = 0.012;
 
 /** One voice that runs all the time; notes turn its pitch and open its gate. */
 export function monoSynth(context: BaseAudioContext): DeviceSound {
-  const main = new OscillatorNode(context, { type: "sawtooth" });
-  const sub = new OscillatorNode(context, { type: "sine" });
+  const main = oscillator(context, { type: "sawtooth" });
+  const sub = oscillator(context, { type: "sine" });
   const { tune, detune, bend } = tuning(context);
   const fine = constant(context);
   const subLevel = gain(context, 0);
-  const filter = new BiquadFilterNode(context, { type: "lowpass" });
+  const filter = biquad(context, { type: "lowpass" });
   const gate = gain(context, 0);
-  for (const oscillator of [main, sub]) {
-    detune.connect(oscillator.detune);
-    fine.connect(oscillator.detune);
-    oscillator.start();
+  for (const voice of [main, sub]) {
+    detune.connect(voice.detune);
+    fine.connect(voice.detune);
+    voice.start();
   }
   main.connect(filter);
   sub.connect(subLevel).connect(filter);
@@ -69,10 +69,10 @@ export function monoSynth(context: BaseAudioContext): DeviceSound {
 }
 
 export function padSynth(context: BaseAudioContext): DeviceSound {
-  const filter = new BiquadFilterNode(context, { type: "lowpass", Q: 0 });
+  const filter = biquad(context, { type: "lowpass", Q: 0 });
   const { tune, detune, bend } = tuning(context);
   const spread = constant(context);
-  const drift = new OscillatorNode(context, { frequency: 0.3 });
+  const drift = oscillator(context, { frequency: 0.3 });
   const driftDepth = gain(context, 0);
   drift.connect(driftDepth);
   drift.start();
@@ -83,7 +83,7 @@ export function padSynth(context: BaseAudioContext): DeviceSound {
     const [attack, release] = [read.attack.at(s), read.release.at(s)];
     const level = 0.09 * (velocity / 127);
     const voices = [-1, 0.13, 1].map((side) => {
-      const voice = new OscillatorNode(context, { type: "sawtooth", frequency: hertz(pitch) });
+      const voice = oscillator(context, { type: "sawtooth", frequency: hertz(pitch) });
       const width = gain(context, side);
       spread.connect(width).connect(voice.detune);
       detune.connect(voice.detune);
@@ -141,7 +141,7 @@ export function pluck(context: BaseAudioContext): DeviceSound {
       { ratio: 1, level: 0.5 * level, ring },
       { ratio: read.partial.at(s), level: 0.6 * level * read.strike.at(s), ring: ring * 0.3 },
     ].map((part) => {
-      const voice = new OscillatorNode(context, { frequency: hertz(pitch) * part.ratio });
+      const voice = oscillator(context, { frequency: hertz(pitch) * part.ratio });
       const envelope = gain(context, 0);
       detune.connect(voice.detune);
       fine.connect(voice.detune);

@@ -14,7 +14,11 @@ export function level(context: BaseAudioContext): DeviceSound {
   return {
     input: whole.input,
     output: whole.output,
-    dials: { level: decibelControl(context, 24, volume.gain), flip: new ParamDial([flip.offset]), bypass: whole.dial },
+    dials: {
+      level: decibelControl(context, 24, volume.gain),
+      flip: new ParamDial([flip.offset]),
+      bypass: whole.bypass,
+    },
   };
 }
 
@@ -40,7 +44,7 @@ export function tremolo(context: BaseAudioContext): DeviceSound {
       depth: new ParamDial([depth.gain]),
       place: new ParamDial([place.offset]),
       width: new ParamDial([width.gain]),
-      bypass: whole.dial,
+      bypass: whole.bypass,
     },
   };
 }
@@ -62,7 +66,7 @@ export function compressor(context: BaseAudioContext): DeviceSound {
       attack: param("attack"),
       release: param("release"),
       makeup: decibelControl(context, 24, after.gain),
-      bypass: whole.dial,
+      bypass: whole.bypass,
     },
   };
 }

@@ -1,5 +1,5 @@
 import { type Dial, NoteDial, ParamDial } from "../dial";
-import { constant, type DeviceSound, gain, hertz, type Sounding, tuning } from "../parts";
+import { constant, type DeviceSound, gain, hertz, oscillator, type Sounding, tuning } from "../parts";
 
 const COUNT = 64;
 const BREAK_SECONDS = 0.012;
@@ -7,6 +7,8 @@ const BREAK_SECONDS = 0.012;
 interface Partial {
   level: GainNode;
   place: StereoPannerNode;
+  /** How many voices it has now; with none it is not worked out. */
+  sounding: number;
   tune: NoteDial;
   attack: NoteDial;
   ring: NoteDial;
@@ -26,8 +28,8 @@ export function partialBank(context: BaseAudioContext): DeviceSound {
   const partials: Partial[] = Array.from({ length: COUNT }, () => {
     const level = gain(context, 0);
     const place = new StereoPannerNode(context);
-    level.connect(place).connect(output);
-    return { level, place, tune: new NoteDial(0), attack: new NoteDial(0.002), ring: new NoteDial(0.9) };
+    level.connect(place);
+    return { level, place, sounding: 0, tune: new NoteDial(0), attack: new NoteDial(0.002), ring: new NoteDial(0.9) };
   });
 
   function play({ at, late, songSeconds: s, pitch, velocity }: Sounding) {
@@ -38,7 +40,7 @@ export function partialBank(context: BaseAudioContext): DeviceSound {
       const frequency = hertz(pitch) * (i + 1) ** read.stretch.at(s) * 2 ** (partial.tune.at(s) / 1200);
       if (frequency > context.sampleRate / 2.2) return [];
       const ring = read.ring.at(s) * partial.ring.at(s);
-      const voice = new OscillatorNode(context, { frequency });
+      const voice = oscillator(context, { frequency });
       const envelope = gain(context, 0);
       detune.connect(voice.detune);
       fine.connect(voice.detune);
@@ -46,10 +48,12 @@ export function partialBank(context: BaseAudioContext): DeviceSound {
       envelope.gain.setTargetAtTime(loud * (i === 0 ? 1 : 0.4 + bright), at, attack / 3);
       envelope.gain.setTargetAtTime(0, at + attack, ring / 4.6);
       voice.connect(envelope).connect(partial.level);
+      if (partial.sounding++ === 0) partial.place.connect(output);
       voice.start(at);
       voice.stop(at + attack + ring * 2 + 0.1);
       voice.onended = () => {
         envelope.disconnect();
+        if (--partial.sounding === 0) partial.place.disconnect(output);
         detune.disconnect(voice.detune);
         fine.disconnect(voice.detune);
       };

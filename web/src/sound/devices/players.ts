@@ -1,59 +1,7 @@
-import { NoteDial, ParamDial } from "../dial";
-import { type DeviceSound, gain, type Sounding, tuning } from "../parts";
+import { NoteDial, ParamDial, valueAt } from "../dial";
+import { biquad, type DeviceSound, gain, type Sounding, tuning } from "../parts";
 
 const BREAK_SECONDS = 0.012;
-const LEVELS: Record<string, "kick" | "snare" | "hats"> = {
-  kick: "kick",
-  snare: "snare",
-  clap: "snare",
-  rim: "snare",
-  hat: "hats",
-  "open-hat": "hats",
-  shaker: "hats",
-};
-
-/** One-shots by note; the sounds are given as buffers with the event. */
-export function drumKit(
-  context: BaseAudioContext,
-  soundOf: (pitch: number) => { id: string; buffer: AudioBuffer } | null,
-): DeviceSound {
-  const tone = new BiquadFilterNode(context, { type: "lowpass", Q: 0 });
-  const levels = { kick: gain(context, 1), snare: gain(context, 1), hats: gain(context, 1), rest: gain(context, 1) };
-  for (const level of Object.values(levels)) level.connect(tone);
-  const { tune, detune, bend } = tuning(context);
-  const decay = new NoteDial(2);
-
-  function play({ at, late, songSeconds, pitch, velocity }: Sounding) {
-    const sound = soundOf(pitch);
-    if (!sound || late > 0) return null;
-    const source = new AudioBufferSourceNode(context, { buffer: sound.buffer });
-    const hit = gain(context, (velocity / 127) ** 1.6);
-    detune.connect(source.detune);
-    hit.gain.setTargetAtTime(0, at + decay.at(songSeconds) * 0.5, decay.at(songSeconds) / 6);
-    source.connect(hit).connect(levels[LEVELS[sound.id] ?? "rest"]);
-    source.start(at);
-    source.onended = () => {
-      hit.disconnect();
-      detune.disconnect(source.detune);
-    };
-    return { stop: (when: number) => hit.gain.cancelScheduledValues(when).setTargetAtTime(0, when, BREAK_SECONDS / 3) };
-  }
-
-  return {
-    output: tone,
-    play,
-    dials: {
-      decay,
-      bend,
-      tune: new ParamDial([tune.offset], (semitones) => semitones * 100),
-      tone: new ParamDial([tone.frequency]),
-      kick: new ParamDial([levels.kick.gain]),
-      snare: new ParamDial([levels.snare.gain]),
-      hats: new ParamDial([levels.hats.gain]),
-    },
-  };
-}
-
 const reversed = new WeakMap<AudioBuffer, AudioBuffer>();
 
 function backwards(buffer: AudioBuffer): AudioBuffer {
@@ -72,12 +20,12 @@ function backwards(buffer: AudioBuffer): AudioBuffer {
 
 export function loopPlayer(context: BaseAudioContext): DeviceSound {
   const level = gain(context, 1);
-  const tone = new BiquadFilterNode(context, { type: "lowpass", Q: 0 });
+  const tone = biquad(context, { type: "lowpass", Q: 0 });
   const { tune, detune, bend } = tuning(context);
   const turn = new NoteDial(0);
   level.connect(tone);
 
-  function play({ at, until, late, songSeconds, buffer, into, rate }: Sounding) {
+  function play({ at, until, late, songSeconds, buffer, into, rate, rates, lead, through }: Sounding) {
     if (!buffer) return null;
     const edge = gain(context, 0);
     const source = new AudioBufferSourceNode(context, {
@@ -92,8 +40,9 @@ export function loopPlayer(context: BaseAudioContext): DeviceSound {
       edge.gain.setTargetAtTime(0, when, BREAK_SECONDS / 3);
       source.stop(when + BREAK_SECONDS * 3);
     };
-    source.connect(edge).connect(level);
-    source.start(at, into + late * rate);
+    source.connect(edge).connect(through ?? level);
+    source.start(at, into + (rates ? travelled(rates, songSeconds - late, songSeconds) : late * rate));
+    if (rates) speedUp(source.playbackRate, rates, at, lead);
     stop(until);
     source.onended = () => {
       edge.disconnect();
@@ -104,6 +53,7 @@ export function loopPlayer(context: BaseAudioContext): DeviceSound {
 
   return {
     output: tone,
+    entry: level,
     play,
     dials: {
       backwards: turn,
@@ -113,4 +63,23 @@ export function loopPlayer(context: BaseAudioContext): DeviceSound {
       gain: new ParamDial([level.gain]),
     },
   };
+}
+
+/** How far a sound gets from one second of the song to another, by speeds that go straight between their corners. */
+export function travelled(rates: number[], from: number, to: number): number {
+  let sum = 0;
+  for (let i = 0; i + 3 < rates.length; i += 2) {
+    const [start, end] = [Math.max(rates[i], from), Math.min(rates[i + 2], to)];
+    if (end > start) sum += ((end - start) * (valueAt(rates, start) + valueAt(rates, end - 1e-9))) / 2;
+  }
+  return sum;
+}
+
+/** Lets the speed follow its corners from a moment of context time on. */
+function speedUp(param: AudioParam, rates: number[], at: number, lead: number): void {
+  param.setValueAtTime(valueAt(rates, at - lead), at);
+  for (let i = 0; i < rates.length; i += 2) {
+    const when = rates[i] + lead;
+    if (when > at) param.linearRampToValueAtTime(rates[i + 1], when);
+  }
 }

@@ -1,5 +1,5 @@
 import { ParamDial } from "../dial";
-import { bypassable, type DeviceSound, gain, mixable } from "../parts";
+import { biquad, bypassable, type DeviceSound, gain, mixable } from "../parts";
 import { worklet } from "../worklets";
 import { through } from "./through";
 
@@ -8,9 +8,9 @@ export function reverb(context: BaseAudioContext): DeviceSound {
   const room = worklet(context, "room");
   if (!room) return through(context);
   const line = new DelayNode(context, { maxDelayTime: 0.3 });
-  const tone = new BiquadFilterNode(context, { type: "lowpass", Q: 0 });
+  const tone = biquad(context, { type: "lowpass", Q: 0 });
   line.connect(room).connect(tone);
-  const whole = mixable(context, line, tone);
+  const whole = mixable(context, line, tone, true);
   return {
     input: whole.input,
     output: whole.output,
@@ -49,7 +49,7 @@ export function width(context: BaseAudioContext): DeviceSound {
   return {
     input: whole.input,
     output: whole.output,
-    dials: { width: new ParamDial([spread.gain]), bypass: whole.dial },
+    dials: { width: new ParamDial([spread.gain]), bypass: whole.bypass },
   };
 }
 

@@ -1,43 +1,42 @@
-import { ParamDial } from "../dial";
-import { bypassable, constant, type DeviceSound, gain } from "../parts";
+import { ManyDial, ParamDial, SwitchedDial } from "../dial";
+import { between, biquad, bypassable, type DeviceSound, gain, oscillator } from "../parts";
 
 const KINDS: BiquadFilterType[] = ["lowpass", "bandpass", "notch", "highpass"];
 
-/** All kinds side by side; the choice fades between them, so that switching does not click. */
+/** All kinds side by side; the choice fades between them, without a click. Only what is heard is worked out. */
 export function filter(context: BaseAudioContext): DeviceSound {
   const input = gain(context, 1);
   const sum = gain(context, 1);
-  const kind = constant(context);
-  const last = KINDS.length - 1;
-  const nodes = KINDS.map((type, place) => {
-    const node = new BiquadFilterNode(context, { type });
-    const level = gain(context, 0);
-    const curve = Float32Array.from({ length: 6 * last + 1 }, (_, i) =>
-      Math.max(0, 1 - Math.abs(i / 3 - last - place)),
-    );
-    kind.connect(new WaveShaperNode(context, { curve })).connect(level.gain);
-    input.connect(node).connect(level).connect(sum);
-    return node;
+  const branches = KINDS.map((type, kind) => {
+    const node = biquad(context, { type });
+    const level = gain(context, kind === 0 ? 1 : 0);
+    input.connect(node).connect(level);
+    return { node, kind, level };
   });
+  const kinds = branches.map(({ level, kind }) => {
+    const share = new ParamDial([level.gain], (choice) => Math.max(0, 1 - Math.abs(choice - kind)));
+    return new SwitchedDial(share, (choice) => choice === kind, between(level, sum), kind === 0);
+  });
+  const nodes = branches.map(({ node }) => node);
   const whole = bypassable(context, input, sum);
   return {
     input: whole.input,
     output: whole.output,
     dials: {
-      kind: new ParamDial([kind.offset], (choice) => choice / last),
+      kind: new ManyDial(kinds),
       cutoff: new ParamDial(nodes.map((node) => node.frequency)),
       resonance: new ParamDial(nodes.map((node) => node.Q)),
-      bypass: whole.dial,
+      bypass: whole.bypass,
     },
   };
 }
 
 /** Four bands in a row: a shelf, two bells, a shelf. */
 export function equaliser(context: BaseAudioContext): DeviceSound {
-  const low = new BiquadFilterNode(context, { type: "lowshelf" });
-  const first = new BiquadFilterNode(context, { type: "peaking" });
-  const second = new BiquadFilterNode(context, { type: "peaking" });
-  const high = new BiquadFilterNode(context, { type: "highshelf" });
+  const low = biquad(context, { type: "lowshelf" });
+  const first = biquad(context, { type: "peaking" });
+  const second = biquad(context, { type: "peaking" });
+  const high = biquad(context, { type: "highshelf" });
   low.connect(first).connect(second).connect(high);
   const whole = bypassable(context, low, high);
   return {
@@ -54,18 +53,18 @@ export function equaliser(context: BaseAudioContext): DeviceSound {
       "second-width": new ParamDial([second.Q]),
       high: new ParamDial([high.gain]),
       "high-frequency": new ParamDial([high.frequency]),
-      bypass: whole.dial,
+      bypass: whole.bypass,
     },
   };
 }
 
 /** Four all-pass filters that sway together, mixed with what went in. */
 export function phaser(context: BaseAudioContext): DeviceSound {
-  const sway = new OscillatorNode(context, { frequency: 0.3 });
+  const sway = oscillator(context, { frequency: 0.3 });
   const depth = gain(context, 0);
   sway.connect(depth);
   sway.start();
-  const stages = Array.from({ length: 4 }, () => new BiquadFilterNode(context, { type: "allpass", Q: 0.7 }));
+  const stages = Array.from({ length: 4 }, () => biquad(context, { type: "allpass", Q: 0.7 }));
   for (const [i, stage] of stages.entries()) {
     depth.connect(stage.detune);
     if (i > 0) stages[i - 1].connect(stage);
@@ -85,7 +84,7 @@ export function phaser(context: BaseAudioContext): DeviceSound {
       rate: new ParamDial([sway.frequency]),
       depth: new ParamDial([depth.gain], (share) => share * 2400),
       mix: new ParamDial([wet.gain]),
-      bypass: whole.dial,
+      bypass: whole.bypass,
     },
   };
 }

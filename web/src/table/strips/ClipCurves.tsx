@@ -32,8 +32,8 @@ export function ClipCurves({ track, regions, find, focus, placed, view, tall }: 
   const showing = useView((state) => state.showing);
   const pxPerTick = useView((state) => state.pxPerTick);
   const catalogue = useSong((state) => state.catalogue);
-  const tracks = useSong((state) => state.model.tracks);
-  const clips = useSong((state) => state.model.clips);
+  const model = useSong((state) => state.model);
+  const clips = model.clips;
   const narrow = useNarrow();
   const layer = useLayer(track.id, "clip");
   const height = tall - NAME_HEIGHT - 4;
@@ -89,7 +89,7 @@ export function ClipCurves({ track, regions, find, focus, placed, view, tall }: 
           </g>
         ))}
         {edited.map((envelope) => {
-          const own = catalogue && findParameter(catalogue, tracks, envelope.target);
+          const own = catalogue && findParameter(catalogue, model, envelope.target);
           return own && editor(envelope, own);
         })}
         {placed && hands.map((envelope) => editor(envelope, placed))}

@@ -2,6 +2,7 @@ import { Plus } from "lucide-react";
 import type { EnvelopePart, TrackPart } from "../../api/types";
 import { tickToX } from "../../geometry/viewport";
 import type { Placed } from "../../state/catalogue";
+import { ownClip } from "../../state/catalogue";
 import { edit } from "../../state/edits";
 import { inHand, useLayer } from "../../state/layers";
 import { songEnd } from "../../state/model";
@@ -26,6 +27,7 @@ export function LaneStrip({
   view: [number, number];
   named?: boolean;
 }) {
+  const own = useSong(({ model }) => (placed ? ownClip(model, placed.address) : null));
   const lane = inHand(lanes, useLayer(track.id, "lane"));
   const end = useSong((state) => Math.max(songEnd(state.model), view[1]));
   const pxPerTick = useView((state) => state.pxPerTick);
@@ -76,7 +78,12 @@ export function LaneStrip({
           {placed.entry.name}
         </span>
       )}
-      {!lane && placed?.entry.automatable && (
+      {!lane && placed && own && (
+        <p className="faint sticky left-48 mt-5 w-max px-2 text-xs">
+          {placed.entry.name} is an effect of {own.name}: the clip moves it, and carriers do.
+        </p>
+      )}
+      {!lane && placed?.entry.automatable && !own && (
         <button
           type="button"
           className="btn btn-ghost btn-xs sticky left-48 mt-5"

@@ -11,13 +11,14 @@ import type { Lookup } from "../../state/lookup";
 import type { Model } from "../../state/model";
 import { useSong } from "../../state/song";
 import { useStrips } from "../../state/useStrips";
-import { viewNow } from "../../state/view";
+import { useView, viewNow } from "../../state/view";
 import { RegionBox } from "../RegionBox";
 import { TimeLines } from "./Axis";
 import { CarrierGhosts } from "./CarrierGhosts";
 import { ClipCurves } from "./ClipCurves";
 import { HeardStrip } from "./HeardStrip";
 import { LaneStrip } from "./LaneStrip";
+import { NoteEditor } from "./NoteEditor";
 
 interface Props {
   track: TrackPart;
@@ -31,9 +32,10 @@ interface Props {
 /** What a track shows when unfolded: material with clip envelopes, the lane, and what is heard, on one time axis. */
 export function Unfolded({ track, regions, model, find, focus, view }: Props) {
   const catalogue = useSong((state) => state.catalogue);
-  const placed = catalogue && focus ? findParameter(catalogue, model.tracks, focus) : null;
+  const placed = catalogue && focus ? findParameter(catalogue, model, focus) : null;
   const strips = useStrips(track.id);
-  const held = placed ? isHeld(model.tracks, placed) : false;
+  const notes = useView((state) => state.notes[track.id] ?? false) && track.kind === "notes";
+  const held = placed ? isHeld(model, placed) : false;
   const lanes = (find.envelopes[`track/${track.id}`] ?? []).filter((entry) => entry.target === focus);
   // biome-ignore lint/correctness/useExhaustiveDependencies: worked out again just when one of these changes
   useEffect(() => {
@@ -68,21 +70,29 @@ export function Unfolded({ track, regions, model, find, focus, view }: Props) {
                 shared={find.sharers[region.clip_id]}
                 height={strips.material}
                 folded={false}
+                bare={notes}
                 view={view}
               />
             ))}
           </div>
           <TimeLines view={view} height={strips.material} />
-          <ClipCurves
-            track={track}
-            regions={regions}
-            find={find}
-            focus={focus}
-            placed={placed}
-            view={view}
-            tall={strips.material}
-          />
-          <CarrierGhosts track={track} focus={focus} view={view} find={find} height={strips.material} />
+          {notes && (
+            <div style={hueStyle(track.hue)}>
+              <NoteEditor track={track} regions={regions} clips={model.clips} height={strips.material} view={view} />
+            </div>
+          )}
+          {!notes && (
+            <ClipCurves
+              track={track}
+              regions={regions}
+              find={find}
+              focus={focus}
+              placed={placed}
+              view={view}
+              tall={strips.material}
+            />
+          )}
+          {!notes && <CarrierGhosts track={track} focus={focus} view={view} find={find} height={strips.material} />}
         </div>
       )}
       {hasLanes(track) && (

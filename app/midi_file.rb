@@ -1,0 +1,85 @@
+# frozen_string_literal: true
+
+require "midilib"
+require "midilib/io/midifile"
+require "stringio"
+
+# Reads a Standard MIDI File by midilib, into plain numbers for the core. The reader takes much memory for large files, so it runs in a
+# worker.
+module MidiFile
+  CONTROLS = { 7 => "volume", 10 => "pan" }.freeze
+
+  module_function
+
+  # @param bytes [String]
+  # @return [KindSatchel::Formats::MidiSong::Score]
+  # @raise [KindSatchel::InvalidInput] for what cannot be read
+  def score(bytes)
+    KindSatchel::Formats::MidiEvents.new(bytes).count!
+    sequence = MIDI::Sequence.new
+    sequence.read(StringIO.new(bytes))
+    Reading.new(sequence).score
+  rescue NoMethodError, RuntimeError, EOFError => e
+    raise KindSatchel::InvalidInput.of("broken_midi", "", "The file cannot be read (#{e.message[0, 80]}).")
+  end
+
+  # One pass over all events.
+  class Reading
+    def initialize(sequence)
+      @sequence = sequence
+      @tempo, @meters, @markers, @left = [], [], [], Hash.new(0)
+      @parts = {}
+    end
+
+    def score
+      @sequence.each_with_index { |track, i| track.each { |event| take(event, i, text(track.name.to_s)) } }
+      told = @left.map { |what, count| "#{count} #{what}" }
+      told << "#{@meters.size - 1} changes of time signature" if @meters.size > 1
+      KindSatchel::Formats::MidiSong::Score.new(@sequence.ppqn, @parts.values, @tempo.sort_by(&:first), @meters.first, @markers, told)
+    end
+
+    private
+
+    def take(event, place, name)
+      case event
+      when MIDI::Tempo then @tempo << [event.time_from_start, 60_000_000.0 / event.tempo]
+      when MIDI::TimeSig then meter(event)
+      when MIDI::NoteOn then note(event, place, name)
+      when MIDI::Controller then control(event, place, name)
+      when MIDI::PitchBend then part(event, place, name).controls["bend"] << [event.time_from_start, (event.value - 8192) / 8192.0]
+      when MIDI::Marker then @markers << [event.time_from_start, text(event.data_as_str)]
+      when MIDI::ProgramChange then @left["changes of instrument"] += 1
+      end
+    end
+
+    # Text has no declared form in a file: UTF-8 where it is that, else the older eight bits.
+    def text(bytes)
+      text = bytes.dup.force_encoding(Encoding::UTF_8)
+      text.valid_encoding? ? text : bytes.dup.force_encoding(Encoding::ISO_8859_1).encode(Encoding::UTF_8)
+    end
+
+    def meter(event)
+      signature = [event.numerator, 2**event.denominator]
+      @meters << signature unless @meters.last == signature
+    end
+
+    def note(event, place, name)
+      return if event.velocity.zero? || event.off.nil?
+
+      length = event.off.time_from_start - event.time_from_start
+      part(event, place, name).notes << [event.time_from_start, length, event.note, event.velocity]
+    end
+
+    def control(event, place, name)
+      kind = CONTROLS[event.controller]
+      return @left["events of controller #{event.controller}"] += 1 unless kind
+
+      part(event, place, name).controls[kind] << [event.time_from_start, event.value / 127.0]
+    end
+
+    def part(event, place, name)
+      @parts[[place, event.channel]] ||=
+        KindSatchel::Formats::MidiSong::Part.new(name, event.channel + 1, [], Hash.new { |all, kind| all[kind] = [] })
+    end
+  end
+end

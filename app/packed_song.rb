@@ -1,0 +1,120 @@
+# frozen_string_literal: true
+
+require "tempfile"
+require "zip"
+
+# A song and its sounds in one ZIP file: `song.satchel.json`, the document; `sounds/DIGEST.wav`, what it plays and the app does not ship;
+# `sounds.json`, their names by digest.
+class PackedSong
+  DOCUMENT = "song.satchel.json"
+  NAMES = "sounds.json"
+  SOUND = %r{\Asounds/([0-9a-f]{64})\.wav\z}
+  # The largest packed song, in bytes, and the most that may come out of it.
+  LARGEST = 1024 * 1024 * 1024
+  LARGEST_OPENED = 2 * 1024 * 1024 * 1024
+  MOST_ENTRIES = 2000
+  LARGEST_NAMES = 1024 * 1024
+
+  # Writes one.
+  # @param path [String] of a new file
+  # @param document [String]
+  # @param sounds [Array<String>] that the song plays, as the document names them
+  # @param store [SoundStore] sounds it does not have are left out
+  def self.write(path, document, sounds, store)
+    found = sounds.select { |key| store.there?(key) }.map { |key| store.find(key) }.reject { |row, _| row.word }
+    Zip::OutputStream.open(path) do |zip|
+      entry(zip, DOCUMENT, document)
+      entry(zip, NAMES, JSON.generate(found.to_h { |row, _| [row.digest, row.name] }))
+      found.each do |row, file|
+        zip.put_next_entry("sounds/#{row.digest}.wav", nil, nil, Zip::Entry::STORED)
+        File.open(file, "rb") { |from| IO.copy_stream(from, zip) }
+      end
+    end
+  end
+
+  def self.entry(zip, name, text)
+    zip.put_next_entry(name)
+    zip.write(text)
+  end
+  private_class_method :entry
+
+  # @param path [String] of a file that was sent
+  # @raise [KindSatchel::InvalidInput] for what is no packed song
+  def initialize(path)
+    @zip = Zip::File.open(path)
+    check
+  rescue Zip::Error, Zlib::Error, SystemCallError, ArgumentError
+    raise fault("no_pack", "", "This is no packed song: the ZIP file cannot be read.")
+  end
+
+  # @return [String] the document
+  def document
+    @document ||= text(@zip.find_entry(DOCUMENT), Schemas::LARGEST_DOCUMENT).force_encoding("UTF-8")
+  end
+
+  # Puts its sounds into the store, each of which has to be what its name says, then does what is left; when anything of that fails,
+  # sounds that were not there before go again, unless a
+  # song of the shelf was missing them.
+  # @param store [SoundStore]
+  # @raise [KindSatchel::InvalidInput]
+  def with_sounds(store)
+    fresh = sounds.map(&:first).reject { |digest| store.there?(digest) }
+    sounds.each { |digest, entry| as_file(entry) { |path| take(store, path, digest) } }
+    yield
+  rescue StandardError
+    store.free(fresh) if fresh
+    raise
+  end
+
+  private
+
+  def fault(code, path, words) = KindSatchel::InvalidInput.of(code, path, words)
+
+  def sounds = @zip.entries.filter_map { |entry| (found = SOUND.match(entry.name)) && [found[1], entry] }
+
+  def check
+    raise fault("no_pack", "", "This is no packed song: it has no #{DOCUMENT}.") unless @zip.find_entry(DOCUMENT)
+    raise fault("too_many", "", "The packed song holds #{@zip.size} files; at most #{MOST_ENTRIES} are read.") if @zip.size > MOST_ENTRIES
+    return if @zip.entries.sum(&:size) <= LARGEST_OPENED
+
+    raise fault("too_large", "", "What the packed song holds is larger than #{LARGEST_OPENED / (1024**3)} GB.")
+  end
+
+  def take(store, path, digest)
+    unless Digest::SHA256.file(path).hexdigest == digest
+      raise fault("changed_sound", "/sounds/#{digest}.wav", "The sound is not the one that was packed: its digest differs.")
+    end
+
+    store.take(path, name: names.fetch(digest, digest[0, 8]).to_s)
+  end
+
+  def names
+    @names ||= begin
+      entry = @zip.find_entry(NAMES)
+      read = entry ? JSON.parse(text(entry, LARGEST_NAMES)) : {}
+      read.is_a?(Hash) ? read : {}
+    rescue JSON::ParserError
+      {}
+    end
+  end
+
+  # What a head says of a size is not believed.
+  def text(entry, most)
+    text = entry.get_input_stream { |stream| stream.read(most + 1) }.to_s
+    text.bytesize > most ? raise(fault("too_large", "/#{entry.name}", "It is larger than #{most / 1024 / 1024} MB.")) : text
+  rescue Zip::Error, Zlib::Error
+    raise fault("no_pack", "/#{entry.name}", "It cannot be read; the packed song is broken.")
+  end
+
+  def as_file(entry)
+    Tempfile.create("sound", binmode: true) do |file|
+      copied = entry.get_input_stream { |stream| IO.copy_stream(stream, file, SoundStore::LARGEST + 1) }
+      raise fault("too_large", "/#{entry.name}", "The sound is larger than #{SoundStore::LARGEST / 1024 / 1024} MB.") if copied > SoundStore::LARGEST
+
+      file.flush
+      yield file.path
+    rescue Zip::Error, Zlib::Error
+      raise fault("no_pack", "/#{entry.name}", "It cannot be read; the packed song is broken.")
+    end
+  end
+end

@@ -1,0 +1,136 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Conversion
+    # Makes one clip, as long as the stretch they cover, of what regions of a track play: repeats, places and gaps are written out, the
+    # moves with them. One region that plays its sound once is cropped the same way. The clips themselves stay as they are.
+    #
+    # A move that sets in some of the regions only is filled up elsewhere with what its lane, or else its knob, gives there.
+    class OneClip
+      # `difference` is [largest, moved jumps], see {Heard::Difference}; `left` are names of moves that were off and are left out.
+      attr_reader :difference
+
+      # @param song [Song]
+      # @param placed [Array<Directory::Placed>] in order of time
+      # @raise [InvalidInput] for regions that cannot be one
+      def initialize(song, placed)
+        @song = song
+        @placed = placed
+        @track = placed.first.track
+        @regions = placed.map(&:region)
+        @clips = @regions.map { |region| song.clip(region.clip_id) }
+        @each_once = @clips.uniq(&:id)
+        @from, @to = @regions.first.start_tick, @regions.last.end_tick
+        check
+      end
+
+      def separated = []
+      def left = @each_once.flat_map(&:envelopes).reject(&:acts?).map { |envelope| @song.parameter_name(envelope.target) }.uniq
+
+      # @return [Song]
+      def song
+        @done ||= placed_once.tap { |done| @difference = Heard::Difference.of(@song, done, heard) }
+      end
+
+      private
+
+      def placed_once
+        model = @clips.first.with(length_ticks: @to - @from, notes:, audio:, envelopes:)
+        copy, next_id = Transfer::Clips.own_copy(@song, model)
+        song = @song.with(next_id:).with_clip(copy)
+        gone = @regions.drop(1).to_h { |region| [region.id, true] }
+        regions = @track.regions.reject { |region| gone.key?(region.id) }.map { |region| region.id == @regions.first.id ? one(region, copy) : region }
+        song.with_track(song.track(@track.id).with(regions:))
+      end
+
+      def one(region, clip)
+        Region.fresh(id: region.id, clip_id: clip.id, start_tick: @from, length_ticks: @to - @from).with(muted: region.muted)
+      end
+
+      def each_pass(&)
+        @regions.zip(@clips) { |region, clip| region.passes(clip).each { |pass| yield clip, *pass } }
+      end
+
+      # As they are heard: cut where the material begins again or the region ends.
+      def notes
+        list = []
+        each_pass do |clip, from, to, into|
+          clip.notes.each do |note|
+            start = from + note.tick - into
+            next unless start >= from && start < to
+
+            list << note.with(tick: start - @from, length_ticks: [note.length_ticks, to - start].min)
+          end
+          fault("too_many", "They play more than #{Notes::MOST} notes; one clip holds no more.") if list.size > Notes::MOST
+        end
+        Notes.in_order(list)
+      end
+
+      def audio
+        sound = @clips.first.audio or return
+        into = @regions.first.passes(@clips.first).first[2]
+        sound.with(start_seconds: sound.start_seconds + (into * 60.0 / Timing::PPQ / sound.bpm))
+      end
+
+      def envelopes
+        @envelopes ||= @each_once.flat_map(&:envelopes).select(&:acts?).uniq { |envelope| [envelope.target, envelope.role] }.map do |first|
+          points = Splice.chain(stretches.map { |from, to, region, clip| written(first, from, to, region, clip) })
+          Envelope.fresh(id: first.id, target: first.target, role: first.role, points: Written.shifted(points, -@from))
+        end
+      end
+
+      # The regions and the gaps between them.
+      def stretches
+        at = @from
+        @regions.zip(@clips).flat_map do |region, clip|
+          gap = region.start_tick > at ? [[at, region.start_tick, nil, nil]] : []
+          at = region.end_tick
+          [*gap, [region.start_tick, at, region, clip]]
+        end
+      end
+
+      def written(first, from, to, region, clip)
+        envelope = clip&.envelope_for(first.target, first.role)
+        return Written.in_region(region, clip, envelope) if envelope&.acts?
+
+        first.role == "set" ? rest(first.target, from, to) : level(first.role_rules.neutral, from, to)
+      end
+
+      # What is set where no clip sets.
+      def rest(address, from, to)
+        return level(0.0, from, to) unless @song.parameter?(address)
+
+        lane = @song.lanes_of(address).find { |one| one.role == "set" && one.acts? }
+        return level(@song.knob(address), from, to) unless lane
+
+        Written.shifted(Splice.between(Lanes.given(lane, @song), from, to), from)
+      end
+
+      def level(value, from, to) = [from, to].map { |tick| Point.new(tick:, value:, shape: Shapes::Hold::PLAIN) }
+
+      # Moves of a clip's own effects go with the clip; they are the same there.
+      def heard = envelopes.map(&:target).uniq.select { |address| address.clip_id.nil? && @song.parameter?(address) }
+
+      def check
+        check_place
+        kinds = @clips.map(&:kind).uniq
+        fault("wrong_kind", "Clips of #{kinds.join(' and of ')} cannot be one.") if kinds.size > 1
+        effects = @each_once.size > 1 && @each_once.any? { |clip| clip.devices.any? }
+        fault("own_effects", "A clip with effects of its own becomes one with itself only.") if effects
+        fault("partly_muted", "Some of them are muted and some are not.") if @regions.map(&:muted).uniq.size > 1
+        return unless kinds == ["audio"]
+
+        passes = @regions.zip(@clips).sum { |region, clip| region.passes(clip).size }
+        fault("plays_again", "Sound that plays more than once cannot be written as one clip; choose a region that plays it once.") if passes > 1
+      end
+
+      def check_place
+        fault("other_tracks", "They lie on different tracks; one clip is made of regions of one track.") if @placed.map { |one| one.track.id }.uniq.size > 1
+        between = @track.regions_in(@from, @to) - @regions
+        fault("not_neighbours", "#{@song.clip(between.first.clip_id).name} lies between them; choose it too.") if between.any?
+      end
+
+      def fault(code, text) = raise(InvalidInput.of(code, "/region_ids", text))
+    end
+  end
+end

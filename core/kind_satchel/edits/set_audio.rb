@@ -1,0 +1,33 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Edits
+    # Says how fast a recorded clip is, or from where in its sound it begins. Its length follows: the same sound has more beats at a
+    # faster tempo, fewer when it begins later. Regions as long as the clip follow it; others keep their length.
+    module SetAudio
+      def self.call(song, input)
+        clip = song.clip(input[:clip_id])
+        raise InvalidInput.of("wrong_kind", "/clip_id", "#{clip.name} is a clip of #{clip.kind}; it plays no sound.") unless clip.audio
+
+        audio = clip.audio.with(**input.slice(:bpm, :start_seconds))
+        length = length(clip, audio)
+        next_song = song.with_clip(clip.with(audio:, length_ticks: length))
+        whole = song.directory.regions_of_clip(clip.id).select { |placed| placed.region.length_ticks == clip.length_ticks && placed.region.offset_ticks.zero? }
+        [whole.reduce(next_song) { |now, placed| resized(now, placed, length) }, "set the #{input.key?(:bpm) ? 'tempo' : 'start'} of #{clip.name}"]
+      end
+
+      def self.length(clip, audio)
+        seconds = (clip.length_ticks * 60.0 / Timing::PPQ / clip.audio.bpm) + clip.audio.start_seconds - audio.start_seconds
+        raise InvalidInput.of("out_of_range", "/start_seconds", "The sound ends before that.") unless seconds.positive?
+
+        [(seconds * audio.bpm / 60 * Timing::PPQ).round, Clip::SHORTEST_TICKS].max
+      end
+
+      def self.resized(song, placed, length)
+        region = placed.region.with(length_ticks: length, span_ticks: length)
+        Placing.drop(song, song.track(placed.track.id), region)
+      end
+      private_class_method :length, :resized
+    end
+  end
+end

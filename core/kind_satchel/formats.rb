@@ -1,0 +1,11 @@
+# frozen_string_literal: true
+
+require_relative "formats/midi_events"
+require_relative "formats/midi_song"
+
+module KindSatchel
+  # Other forms of music, read: {MidiEvents} the events of a Standard MIDI File, counted before they are read; {MidiSong} a song made of
+  # them.
+  module Formats
+  end
+end

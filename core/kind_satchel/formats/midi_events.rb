@@ -1,0 +1,91 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Formats
+    # Walks through a Standard MIDI File (1.0) without keeping anything: how many events it has, and whether it is whole.
+    class MidiEvents
+      # The most events that are read.
+      MOST = 150_000
+      # Data bytes after a status byte, by its upper half.
+      DATA = { 0x8 => 2, 0x9 => 2, 0xA => 2, 0xB => 2, 0xC => 1, 0xD => 1, 0xE => 2 }.freeze
+
+      # @param bytes [String] the file
+      def initialize(bytes)
+        @bytes = bytes.b
+        @at = 0
+      end
+
+      # @return [Integer] how many events there are
+      # @raise [InvalidInput] for what is no MIDI file, is of type 2, is broken off, or has more than {MOST}
+      def count!
+        tracks = header!
+        count = (1..tracks).sum { |track| track!(track) }
+        return count if count <= MOST
+
+        raise InvalidInput.of("too_many_events", "", "The file has #{count} events; at most #{MOST} are read.")
+      end
+
+      private
+
+      def header!
+        fault!("no_midi", "This is no MIDI file: it does not begin with MThd.") unless take(4) == "MThd"
+        size, kind, tracks, division = take(10).unpack("Nnnn")
+        fault!("no_midi", "The head of a MIDI file has 6 bytes, not #{size}.") if size < 6
+        fault!("wrong_type", "MIDI files of type 0 and 1 are read; this one is of type #{kind}.") if kind > 1
+        fault!("wrong_division", "Its times are frames of film; only files in ticks of a quarter note are read.") if division >= 0x8000 || division.zero?
+        skip(size - 6)
+        tracks
+      end
+
+      def track!(number)
+        name, size = take(8).unpack("a4N")
+        fault!("broken_midi", "Track #{number} does not begin with MTrk.") unless name == "MTrk"
+        finish = @at + size
+        fault!("broken_midi", "Track #{number} is broken off: it says #{size} bytes, and #{@bytes.bytesize - @at} are left.") if finish > @bytes.bytesize
+
+        count, status = 0, nil
+        while @at < finish
+          number!
+          status = event!(status)
+          count += 1
+        end
+        count
+      end
+
+      # @return [Integer, nil] the status that goes on running
+      def event!(running)
+        byte = take(1).ord
+        return skip(number!) if [0xF0, 0xF7].include?(byte)
+        return skip(1).then { skip(number!) } if byte == 0xFF
+
+        status = byte >= 0x80 ? byte : running
+        fault!("broken_midi", "At byte #{@at} stands data where an event should begin.") unless status && DATA.key?(status >> 4)
+        skip(DATA[status >> 4] - (byte >= 0x80 ? 0 : 1))
+        status
+      end
+
+      # A variable-length quantity: seven bits a byte, the last without the highest bit; at most four bytes.
+      def number!
+        value = 0
+        4.times do
+          byte = take(1).ord
+          value = (value << 7) | (byte & 0x7F)
+          return value if byte < 0x80
+        end
+        fault!("broken_midi", "At byte #{@at} stands a number of more than four bytes.")
+      end
+
+      def take(count)
+        fault!("broken_midi", "The file ends at byte #{@bytes.bytesize}, in the middle of something.") if @at + count > @bytes.bytesize
+        @bytes.byteslice(@at, count).tap { @at += count }
+      end
+
+      def skip(count)
+        take(count)
+        nil
+      end
+
+      def fault!(code, message) = raise(InvalidInput.of(code, "", message))
+    end
+  end
+end

@@ -1,0 +1,162 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Formats
+    # A song made of what a MIDI file holds: a track for every part that plays notes, one clip on it, and its controllers as envelopes
+    # in that clip, thinned.
+    class MidiSong
+      # One part of a file: `notes` as [tick, length, pitch, velocity], `controls` by "volume", "pan" or "bend" as [tick, value 0..1 or
+      # -1..1], all in ticks of the file.
+      Part = Struct.new(:name, :channel, :notes, :controls)
+      # `tempo` as [tick, bpm], `meter` as [beats, unit] or nil, `markers` as [tick, name].
+      Score = Struct.new(:ppq, :parts, :tempo, :meter, :markers, :left_out)
+
+      DRUMS = 10
+      # Sounds of the general drum map that the kit has under another note (General MIDI 1, from memory).
+      KIT = { 35 => 36, 40 => 38, 44 => 42, 41 => 75, 43 => 75, 45 => 75, 47 => 75, 48 => 75, 50 => 75, 49 => 46, 51 => 46, 57 => 46, 59 => 46,
+              69 => 70, 82 => 70, 76 => 75, 77 => 75, 54 => 70 }.freeze
+      # How far a pitch bend goes, in semitones, unless a file says otherwise (General MIDI 1).
+      BEND_SEMITONES = 2
+      # Controllers are thinned to this share of the travel.
+      TOLERANCE = 0.005
+      # Values further apart than this are steps; nearer ones a line.
+      LINE_TICKS = 240
+      MOST_TRACKS = 200
+
+      # What could not be taken, in words.
+      # @return [Array<String>]
+      attr_reader :left_out
+
+      # @param score [Score]
+      # @param name [String]
+      def initialize(score, name)
+        @score = score
+        @name = name
+        @left_out = score.left_out.dup
+        @next_id = 1
+      end
+
+      # @return [Song]
+      # @raise [InvalidInput] for a file without notes
+      def song
+        parts = @score.parts.reject { |part| part.notes.empty? }
+        raise InvalidInput.of("no_notes", "", "The file holds no notes.") if parts.empty?
+
+        @left_out << "#{parts.size - MOST_TRACKS} parts beyond the first #{MOST_TRACKS}" if parts.size > MOST_TRACKS
+        made = parts.first(MOST_TRACKS).each_with_index.map { |part, i| track(part, i) }
+        Song.new(name: @name, meter:, tempo:, range: Song::PlayRange.new(on: false, start_tick: 0, end_tick: 4 * meter.bar_ticks), points_follow: false,
+                 tracks: [*made.map(&:first), *ends], clips: made.to_h { |_, clip| [clip.id, clip] }, markers:, next_id: @next_id)
+      end
+
+      private
+
+      def meter
+        @meter ||= begin
+          beats, unit = @score.meter || [4, 4]
+          Timing::Meter.new(beats:, unit:)
+        rescue InvalidInput
+          @left_out << "the time signature #{beats}/#{unit}"
+          Timing::Meter.new(beats: 4, unit: 4)
+        end
+      end
+
+      def tempo
+        points = @score.tempo.map { |tick, bpm| Timing::TempoPoint.new(tick: ticks(tick), bpm: bpm.clamp(10, 400), shape: "hold") }
+        points = points.reverse.uniq(&:tick).reverse
+        points.unshift(Timing::TempoPoint.new(tick: 0, bpm: points.first&.bpm || 120, shape: "hold")) unless points.first&.tick&.zero?
+        Timing::TempoMap.new(points: Timing::TempoMap.plain(points))
+      end
+
+      # The first of those on one tick.
+      def markers
+        places = @score.markers.map { |tick, name| [ticks(tick), name.strip[0, Song::MOST_NAME]] }.sort_by.with_index { |(tick, _), i| [tick, i] }
+        places.uniq(&:first).map { |tick, name| Marker.new(id: id("marker"), tick:, name: name.empty? ? "Marker" : name) }
+      end
+
+      def ticks(tick) = (tick * Timing::PPQ / @score.ppq.to_f).round
+
+      def id(word) = "#{word}-#{@next_id}".tap { @next_id += 1 }
+
+      def track(part, place)
+        notes = notes(part)
+        start, finish = span(notes)
+        clip = clip(part, notes, start, finish, track_id = id("track"), device = device(part, notes))
+        region = Region.fresh(id: id("region"), clip_id: clip.id, start_tick: start, length_ticks: finish - start)
+        made = Track.new(id: track_id, name: clip.name, kind: "notes", hue: Track::HUES[place % Track::HUES.size], output: "master",
+                         devices: [device, channel], lanes: [], regions: [region])
+        [made, clip]
+      end
+
+      def notes(part)
+        list = part.notes.map do |tick, length, pitch, velocity|
+          pitch = KIT.fetch(pitch, pitch) if part.channel == DRUMS
+          Note.new(tick: ticks(tick), length_ticks: [ticks(tick + length) - ticks(tick), 1].max, pitch:, velocity: velocity.clamp(1, 127))
+        end
+        Notes.settled([], list)
+      end
+
+      # Whole bars.
+      def span(notes)
+        bar = meter.bar_ticks
+        start = notes.first.tick / bar * bar
+        finish = notes.map { |note| note.tick + note.length_ticks }.max
+        [start, [((finish + bar - 1) / bar) * bar, start + bar].max]
+      end
+
+      # A kit for drums; else by how the part plays: one note at a time, short ones, long ones.
+      def device(part, notes)
+        return Device.new(id: "kit", type: "drum-kit", values: {}, held: {}) if part.channel == DRUMS
+
+        together = notes.each_cons(2).any? { |one, other| one.tick + one.length_ticks > other.tick + 30 }
+        mean = notes.sum(&:length_ticks) / notes.size
+        type = together ? (mean > 960 ? "pad-synth" : "pluck") : "mono-synth"
+        Device.new(id: "instrument", type:, values: {}, held: {})
+      end
+
+      def channel = Device.new(id: "channel", type: "channel", values: {}, held: {})
+
+      def ends
+        [Track.new(id: "master", name: "Master", kind: "master", hue: "indigo", output: nil, devices: [channel], lanes: [], regions: [])]
+      end
+
+      def clip(part, notes, start, finish, track_id, device)
+        name = part.name.strip.empty? ? "Part #{part.channel}" : part.name.strip[0, Song::MOST_NAME]
+        moved = notes.map { |note| note.with(tick: note.tick - start) }
+        envelopes = part.controls.filter_map { |kind, values| envelope(kind, values, start, finish, track_id, device) }
+        Clip.new(id: id("clip"), name:, kind: "notes", length_ticks: finish - start, notes: moved, audio: nil, envelopes:)
+      end
+
+      def envelope(kind, values, start, finish, track_id, device)
+        target = Address.new(owner_id: track_id, device_id: kind == "bend" ? device.id : "channel", parameter_id: kind)
+        points = points(kind, values, start, finish)
+        return if points.empty?
+
+        Envelope.fresh(id: id("envelope"), target:, role: "set", clock: "once", points:)
+      end
+
+      def points(kind, values, start, finish)
+        list = values.map { |tick, value| [[ticks(tick) - start, 0].max, normalised(kind, value)] }.select { |tick, _| tick <= finish - start }
+        runs = list.slice_when { |(before, _), (after, _)| after - before > LINE_TICKS }
+        runs.flat_map { |run| thinned(run) }
+      end
+
+      # Controller 7 by 40 log10, controller 10 from 1 to 127 (MIDI Manufacturers Association, recommended practice), pitch bend by its range.
+      def normalised(kind, value)
+        case kind
+        when "volume" then value.positive? ? Devices::CHANNEL.parameter("volume").scale.normalised(40 * Math.log10(value)).clamp(0.0, 1.0) : 0.0
+        when "pan" then ([(value * 127).round, 1].max - 1) / 126.0
+        else 0.5 + (value * BEND_SEMITONES / 48.0)
+        end
+      end
+
+      def thinned(run)
+        kept = run.size < 3 ? run.each_index : Thinning.keep(run.map(&:first), run.map(&:last), TOLERANCE)
+        places = kept.to_a
+        places.map do |i|
+          shape = i == places.last ? Shapes::Hold::PLAIN : Shapes::Straight::PLAIN
+          Point.new(tick: run[i][0], value: run[i][1], shape:)
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,39 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  # What has a chain of devices: a track, and a clip with effects of its own. `chain_id` is the first part of their addresses.
+  module Chain
+    # The most devices of one chain.
+    MOST_DEVICES = 100
+
+    # @raise [NotFound]
+    def device(id)
+      devices.find { |device| device.id == id } or
+        raise NotFound.of("unknown_device", "", "#{name} has no device #{id.inspect}; it has #{devices.map(&:id).join(', ')}.")
+    end
+
+    # Where the first effect stands, or would: after note effects and the instrument.
+    def first_effect = devices.take_while { |device| %w[note-effect instrument].include?(device.type_rules.role) }.size
+
+    # What stands before its instrument, in order.
+    # @return [Array<Device>]
+    def note_effects = devices.take_while { |device| device.type_rules.role == "note-effect" }
+
+    # @return [Device, nil]
+    def instrument = devices.find { |device| device.type_rules.role == "instrument" }
+
+    # Where one more effect comes to stand at the end.
+    def end_of_effects = devices.index { |device| device.type == "channel" } || devices.size
+
+    # Its effects, in order.
+    # @return [Array<Device>]
+    def effects = devices[first_effect...end_of_effects]
+
+    private
+
+    def check_chain
+      fault!("duplicate_id", "/devices", "The devices of #{name} need different ids.") if devices.map(&:id).uniq.size < devices.size
+      fault!("too_many_devices", "/devices", "A chain has at most #{MOST_DEVICES} devices.") if devices.size > MOST_DEVICES
+    end
+  end
+end

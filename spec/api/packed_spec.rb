@@ -1,0 +1,88 @@
+# frozen_string_literal: true
+
+require "open3"
+
+# Packed songs; what is written is read by Info-ZIP's own reader in Python's standard library.
+RSpec.describe "Packed songs" do
+  def wav(pitch)
+    Tempfile.create(["tone", ".wav"]) do |file|
+      format = WaveFile::Format.new(:mono, :pcm_16, 44_100)
+      samples = Array.new(4410) { |i| (9000 * Math.sin(2 * Math::PI * pitch * i / 44_100)).round }
+      WaveFile::Writer.new(file.path, format) { |writer| writer.write(WaveFile::Buffer.new(samples, format)) }
+      return File.binread(file.path)
+    end
+  end
+
+  def with_sound(digest)
+    song = DemoSong.build
+    clip = song.clips.values.find(&:audio)
+    song.with(name: "Foghorn song").with_clip(clip.with(audio: clip.audio.with(sound: digest)))
+  end
+
+  def call_raw(path) = custom_request("GET", path, {}, { "HTTP_HOST" => "127.0.0.1" })
+  def send_pack(bytes) = call("POST", "/api/songs/import_packed", bytes, "CONTENT_TYPE" => "application/zip")
+  def codes(answer) = [last_response.status, answer.fetch("faults", []).map { |fault| fault.values_at("code", "path") }]
+
+  def packed(id)
+    call_raw("/api/songs/#{id}/packed")
+    last_response.body.b
+  end
+
+  # The same ZIP file with some entries made anew; nil takes one out.
+  def altered(bytes, changes)
+    Zip::OutputStream.write_buffer do |out|
+      Zip::File.open_buffer(bytes) do |zip|
+        zip.entries.reject { |entry| changes.key?(entry.name) }.each { |entry| out.put_next_entry(entry.name).then { out.write(entry.get_input_stream.read) } }
+      end
+      changes.compact.each { |name, text| out.put_next_entry(name).then { out.write(text) } }
+    end.string
+  end
+
+  let(:bytes) { wav(310) }
+  let(:digest) { call("POST", "/api/sounds?name=Foghorn", bytes, "CONTENT_TYPE" => "audio/wav")["digest"] }
+  let(:song) { with_sound(digest) }
+
+  def forget(digest)
+    SoundRow.find_by(digest:).destroy!
+    FileUtils.rm_f(Dir["#{Database.path}-sounds/*/#{digest}.wav"])
+  end
+
+  it "go out with their sounds and come back in, sound by sound, where the sounds are not known" do
+    id = plant(song)
+    pack = packed(id)
+    names, status = Open3.capture2("/usr/bin/python3", "-c", "import sys,zipfile,io;" \
+                                                             "z=zipfile.ZipFile(io.BytesIO(sys.stdin.buffer.read()));z.testzip();print(*z.namelist())",
+                                   stdin_data: pack, binmode: true)
+    expect([status.success?, names.split]).to eq [true, ["song.satchel.json", "sounds.json", "sounds/#{digest}.wav"]]
+    forget(digest)
+    expect(get_json("/api/songs/#{id}/missing")).to match [{ "sound" => digest, "clips" => [an_instance_of(String)] }]
+    taken = send_pack(pack)
+    expect(json_of(standing(taken["id"]).song)).to eq json_of(song)
+    expect([get_json("/api/songs/#{id}/missing"), SoundRow.find_by(digest:).name]).to eq [[], "Foghorn"]
+    call_raw("/sounds/#{digest}.wav")
+    expect(last_response.body).to eq bytes
+  end
+
+  it "are refused whole, with the place, when broken; nothing is stored" do
+    Tempfile.create("pack") do |file|
+      PackedSong.write(file.path, json_of(song), song.sounds, Server.sounds)
+      refuse_broken(File.binread(file.path))
+    end
+  end
+
+  # No song of the shelf plays the sound, so nothing else could keep it.
+  def refuse_broken(pack)
+    forget(digest)
+    before = [SongRow.count, SoundRow.count]
+    expect(codes(send_pack("no zip at all"))).to eq [422, [["no_pack", ""]]]
+    expect(codes(send_pack(pack[0, pack.size / 2]))).to eq [422, [["no_pack", ""]]]
+    expect(codes(send_pack(altered(pack, "song.satchel.json" => nil)))).to eq [422, [["no_pack", ""]]]
+    expect(codes(send_pack(altered(pack, "song.satchel.json" => "{}")))[0]).to eq 422
+    expect(codes(send_pack(altered(pack, "sounds/#{digest}.wav" => wav(200))))).to eq [422, [["changed_sound", "/sounds/#{digest}.wav"]]]
+    spoilt = pack.sub(bytes[2000, 8], "\0" * 8)
+    expect(codes(send_pack(spoilt))[0]).to eq 422
+    expect([SongRow.count, SoundRow.count, Dir["#{Database.path}-sounds/*/#{digest}.wav"]]).to eq [*before, []]
+    call("POST", "/api/songs/import_packed", pack, "CONTENT_TYPE" => "application/json")
+    expect(last_response.status).to eq 415
+  end
+end

@@ -1,0 +1,49 @@
+import type { Px } from "../api/types";
+import type { Press } from "./drag";
+
+/** A finger that lies still for so long takes hold. */
+const HOLD_MS = 350;
+/** One that moves further before scrolls. */
+const STILL: Px = 8;
+
+let held = false;
+
+const keepStill = (event: TouchEvent): void => {
+  if (held && event.cancelable) event.preventDefault();
+};
+
+/** For things that a finger can take hold of: while it does, nothing scrolls. Given as the `ref` of the element. */
+export function holdable(node: HTMLElement | null): void {
+  node?.addEventListener("touchmove", keepStill, { passive: false });
+}
+
+/** Calls back once a finger has taken hold; a mouse or pen does so at once. */
+export function whenHeld(event: Press, take: (press: Press) => void): void {
+  if (event.pointerType !== "touch") return take(event);
+  const { pointerId, clientX, clientY, currentTarget } = event;
+  const timer = setTimeout(() => {
+    end();
+    held = true;
+    window.addEventListener("pointerup", letGo);
+    window.addEventListener("pointercancel", letGo);
+    navigator.vibrate?.(8);
+    take({ button: 0, pointerType: "touch", pointerId, clientX, clientY, currentTarget, stopPropagation: () => {} });
+  }, HOLD_MS);
+  const onMove = (move: PointerEvent) => {
+    if (Math.hypot(move.clientX - clientX, move.clientY - clientY) > STILL) end();
+  };
+  const letGo = () => {
+    held = false;
+    window.removeEventListener("pointerup", letGo);
+    window.removeEventListener("pointercancel", letGo);
+  };
+  function end() {
+    clearTimeout(timer);
+    window.removeEventListener("pointermove", onMove);
+    window.removeEventListener("pointerup", end);
+    window.removeEventListener("pointercancel", end);
+  }
+  window.addEventListener("pointermove", onMove);
+  window.addEventListener("pointerup", end);
+  window.addEventListener("pointercancel", end);
+}

@@ -1,0 +1,94 @@
+import { clsx } from "clsx";
+import { acting } from "../../state/acting";
+import { capital, type DeviceEntry, type Owner, type Placed, partOf } from "../../state/catalogue";
+import type { Lookup } from "../../state/lookup";
+import { useSong } from "../../state/song";
+import { setView, useView, viewNow } from "../../state/view";
+import { openField } from "../../state/wishes";
+import { DeviceHead } from "./DeviceHead";
+import { Knob } from "./Knob";
+import { SoundChoice } from "./SoundChoice";
+import type { Carrying } from "./useCarrying";
+
+/**
+ * A device with very many parameters shows the first of them, and all that move or are in focus; the finder has the
+ * rest.
+ */
+const MOST = 24;
+const FIRST = 6;
+export function shownOf(device: DeviceEntry, part: string | null, find: Lookup, focus: string | null): Placed[] {
+  const list = device.list.filter((placed) => partOf(device, placed) === part);
+  if (list.length <= MOST) return list;
+  return list.filter((placed, i) => i < FIRST || placed.address === focus || find.targets[placed.address]);
+}
+
+interface Props {
+  owner: Owner;
+  device: DeviceEntry;
+  find: Lookup;
+  focus: string | null;
+  carrying: Carrying;
+}
+
+/** A device of a chain: its head, and its knobs. */
+export function DeviceCard({ owner, device, find, focus, carrying }: Props) {
+  const part = owner.devices?.find(({ id }) => id === device.id);
+  const samples = useSong(({ catalogue }) => (part ? catalogue?.devices[part.type]?.samples : false));
+  const shown = useView((state) => state.parts[device.path] ?? null);
+  if (!part) return null;
+  const goal = carrying.at !== null && carrying.beforeAt(carrying.at) === device.id;
+  return (
+    <section
+      ref={(card) => carrying.note(device.id, card)}
+      className={clsx("device-card", goal && "drop-before")}
+      aria-label={device.name}
+    >
+      <DeviceHead owner={owner} device={part} name={device.name} carrying={carrying} />
+      <div className="flex">
+        {samples && <SoundChoice owner={owner} device={part} />}
+        {device.parts.length > 0 && <PartChoice device={device} shown={shown} />}
+        {shownOf(device, shown, find, focus).map((placed) => (
+          <Knob
+            key={placed.address}
+            owner={owner}
+            placed={placed}
+            acts={acting(find, placed.address)}
+            focused={focus === placed.address}
+          />
+        ))}
+        {device.list.length > MOST && device.parts.length === 0 && (
+          <button
+            type="button"
+            className="btn btn-ghost btn-sm mx-1 h-16 w-20 self-center font-normal whitespace-normal"
+            onClick={() => openField("find", "finder")}
+          >
+            find among {device.list.length}
+          </button>
+        )}
+      </div>
+    </section>
+  );
+}
+
+/** The parts of a kit: one of them, or the whole, is shown. */
+function PartChoice({ device, shown }: { device: DeviceEntry; shown: string | null }) {
+  const take = (part: string) => {
+    const { [device.path]: _, ...rest } = viewNow().parts;
+    setView({ parts: part ? { ...rest, [device.path]: part } : rest });
+  };
+  return (
+    <select
+      className="select select-sm mx-1 w-28 self-center pointer-coarse:h-11"
+      aria-label={`Part of the ${device.name.toLowerCase()}`}
+      value={shown ?? ""}
+      onChange={(event) => take(event.target.value)}
+    >
+      <option value="">whole kit</option>
+      {device.parts.map((part) => (
+        <option key={part} value={part}>
+          {capital(part)}
+        </option>
+      ))}
+    </select>
+  );
+}

@@ -1,0 +1,98 @@
+import { X } from "lucide-react";
+import { type KeyboardEvent, type PointerEvent, useState } from "react";
+import type { Head } from "../api/types";
+import { positionText, snapTick, tickToX, xToTick } from "../geometry/viewport";
+import { drag } from "../gestures/drag";
+import { player } from "../sound/player";
+import { edit } from "../state/edits";
+import { gridNow } from "../state/grid";
+import { useSong } from "../state/song";
+import { useView } from "../state/view";
+import { TextField } from "../ui/Fields";
+
+type Marker = NonNullable<Head["markers"]>[number];
+const NONE: Marker[] = [];
+
+/** Named places on the bar numbers: a press goes there, a drag moves them, a double press names them otherwise. */
+export function Markers() {
+  const markers = useSong(({ model }) => model.head.markers ?? NONE);
+  const [named, setNamed] = useState<string | null>(null);
+  return markers.map((marker) => (
+    <Flag
+      key={marker.id}
+      marker={marker}
+      named={named === marker.id}
+      onName={(on) => setNamed(on ? marker.id : null)}
+    />
+  ));
+}
+
+interface Props {
+  marker: Marker;
+  named: boolean;
+  onName: (on: boolean) => void;
+}
+
+function Flag({ marker, named, onName }: Props) {
+  const pxPerTick = useView((state) => state.pxPerTick);
+  const meter = useSong((state) => state.model.head.meter);
+  const [moved, setMoved] = useState<number | null>(null);
+  const to = (tick: number) => void edit("set_marker", { marker_id: marker.id, tick: Math.max(0, tick) });
+  const press = (event: PointerEvent) => {
+    const goal = (dx: number, free: boolean) =>
+      Math.max(0, snapTick(marker.tick + xToTick({ pxPerTick }, dx), free ? 1 : Math.max(gridNow(), 240)));
+    drag(event, {
+      move: ({ dx, free }) => setMoved(goal(dx, free)),
+      drop: ({ dx, free, moved: far }) => {
+        setMoved(null);
+        if (far) to(goal(dx, free));
+        else player.seek(marker.tick);
+      },
+      cancel: () => setMoved(null),
+    });
+  };
+  const key = (event: KeyboardEvent) => {
+    const step = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
+    if (step) to(marker.tick + step * Math.max(gridNow(), 240));
+    else if (event.key === "Delete") void edit("remove_marker", { marker_id: marker.id });
+    else if (event.key === "F2") onName(true);
+    else if (event.key === "Enter") player.seek(marker.tick);
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
+  const left = tickToX({ pxPerTick }, moved ?? marker.tick);
+  if (named)
+    return (
+      <span className="marker-name" style={{ left }}>
+        <TextField
+          label={`Name of the marker ${marker.name}`}
+          value={marker.name}
+          className="w-28 border-base-300 bg-base-100"
+          onCommit={(name) => edit("set_marker", { marker_id: marker.id, name }).then(() => onName(false))}
+        />
+        <button
+          type="button"
+          className="btn btn-ghost btn-xs btn-square"
+          aria-label={`Remove the marker ${marker.name}`}
+          onClick={() => void edit("remove_marker", { marker_id: marker.id })}
+        >
+          <X size={12} />
+        </button>
+      </span>
+    );
+  return (
+    <button
+      type="button"
+      className="marker"
+      style={{ left }}
+      title={`${marker.name}: press to go there, drag to move, press twice to name`}
+      aria-label={`Marker ${marker.name} at ${positionText(meter, marker.tick)}`}
+      onPointerDown={press}
+      onDoubleClick={() => onName(true)}
+      onKeyDown={key}
+    >
+      {marker.name}
+    </button>
+  );
+}

@@ -1,0 +1,231 @@
+import { clsx } from "clsx";
+import { type PointerEvent, type RefObject, useEffect, useMemo, useRef, useState } from "react";
+import type { ClipPart, Pass, Px, RegionPart, Ticks, TrackPart } from "../../api/types";
+import { type NoteRows, noteRows, rowY, VELOCITY_HEIGHT, velocityY } from "../../geometry/noteRows";
+import { positionText } from "../../geometry/viewport";
+import { type NoteGround, type NotePart, pressNote, pressNoteGround, tapNoteGround } from "../../gestures/notes";
+import { useNotes } from "../../state/noteChoice";
+import { useSong } from "../../state/song";
+import { useView, viewNow } from "../../state/view";
+import { noteName } from "../material";
+import { Words } from "./Words";
+
+interface Props {
+  track: TrackPart;
+  regions: RegionPart[];
+  clips: Record<string, ClipPart>;
+  height: Px;
+  view: [from: Ticks, to: Ticks];
+}
+
+/** Names of rows stand no nearer than this, and below the name of the track. */
+const NEAREST: Px = 12;
+const CLEAR: Px = 31;
+const NO_PASSES: Pass[] = [];
+
+/** The notes of a track's clips, to be drawn and moved: rows of pitches or of a kit's sounds, and how loud each is. */
+export function NoteEditor({ track, regions, clips, height, view }: Props) {
+  const drums = useSong(({ catalogue }) =>
+    track.devices.some(({ type }) => type === "drum-kit") ? (catalogue?.drum_sounds ?? null) : null,
+  );
+  const passes = useSong((state) => state.passes);
+  const tried = useSong((state) => state.preview?.passes);
+  const pxPerTick = useView((state) => state.pxPerTick);
+  const svg = useRef<SVGSVGElement>(null);
+  useNoteTouch(svg);
+  const here = regions.map((region) => clips[region.clip_id]).filter(({ kind }) => kind === "notes");
+  const ids = [...new Set(here.map(({ id }) => id))].join(" ");
+  // The rows stay while a hand is at work, so that nothing moves away under it.
+  const standing = useSong(({ model }) => model.clips);
+  const rows = useMemo(
+    () =>
+      noteRows(
+        ids.split(" ").flatMap((id) => standing[id] ?? []),
+        drums,
+        height,
+      ),
+    [ids, standing, drums, height],
+  );
+  return (
+    <>
+      <svg
+        ref={svg}
+        className="absolute left-0 w-full overflow-visible"
+        height={height}
+        aria-label={`Notes of ${track.name}`}
+      >
+        {regions.map((region) =>
+          ((tried?.[region.id] ?? passes[region.id]) || NO_PASSES)
+            .filter(([from, to]) => to > view[0] && from < view[1] && clips[region.clip_id].kind === "notes")
+            .map((pass) => (
+              <NotePass
+                key={`${region.id} ${pass[0]}`}
+                ground={{ clip: clips[region.clip_id], pass, rows, pxPerTick }}
+                drums={drums}
+                view={view}
+              />
+            )),
+        )}
+      </svg>
+      <RowNames rows={rows} drums={drums} />
+    </>
+  );
+}
+
+interface PassProps {
+  ground: NoteGround;
+  drums: Record<string, string> | null;
+  view: [from: Ticks, to: Ticks];
+}
+
+/** One repeat of a clip's notes. */
+function NotePass({ ground, drums, view }: PassProps) {
+  const { clip, pass, rows, pxPerTick } = ground;
+  const [from, to, into] = pass;
+  const ground_ = useRef<SVGRectElement>(null);
+  const chosen = useNotes((state) => (state.clipId === clip.id ? state.chosen : null));
+  const meter = useSong((state) => state.model.head.meter);
+  const [aimed, setAimed] = useState<[Px, Px, string] | null>(null);
+  const named = (pitch: number) => drums?.[pitch] ?? noteName(pitch);
+  const place = (event: { clientX: number; clientY: number }): [Px, Px] => {
+    const box = ground_.current?.ownerSVGElement?.getBoundingClientRect() ?? { left: 0, top: 0 };
+    return [event.clientX - box.left, event.clientY - box.top];
+  };
+  const press = (event: PointerEvent, index: number, part: NotePart) => {
+    setAimed(null);
+    pressNote(event, ground, index, part, place(event)[1]);
+  };
+  const words = (event: PointerEvent, text: string) => setAimed([...place(event), text]);
+  const seen = clip.notes
+    .map((note, i) => ({ note, i, start: from + note.tick - into }))
+    .filter(({ start, note }) => start >= from && start < to && start + note.length_ticks > view[0] && start < view[1]);
+  return (
+    <g>
+      <Lines rows={rows} x={from * pxPerTick} width={(to - from) * pxPerTick} />
+      {/* biome-ignore lint/a11y/noStaticElementInteractions: the notes in it take the keyboard */}
+      <rect
+        ref={ground_}
+        x={from * pxPerTick}
+        y={rows.top}
+        width={Math.max(1, (to - from) * pxPerTick)}
+        height={rows.foot - rows.top + VELOCITY_HEIGHT}
+        className="ground"
+        style={{ cursor: "crosshair" }}
+        data-testid={`notes-${clip.id}`}
+        onPointerDown={(event) =>
+          event.button === 0 && pressNoteGround(event, ground, place(event), event.pointerType === "touch")
+        }
+        onClick={(event) => {
+          const touch = (event.nativeEvent as globalThis.PointerEvent).pointerType === "touch";
+          if (touch && viewNow().tool === "points") tapNoteGround(ground, place(event));
+        }}
+      />
+      {seen.map(({ note, i, start }) => {
+        const x = start * pxPerTick;
+        const width = Math.max(3, Math.min(note.length_ticks, to - start) * pxPerTick - 1);
+        const y = rowY(rows, note.pitch);
+        const edge = Math.min(8, width / 3);
+        const label = `${named(note.pitch)} at ${positionText(meter, start)}, velocity ${note.velocity}`;
+        const held = chosen?.includes(i) ?? false;
+        return (
+          <g key={`${note.tick} ${note.pitch}`} className={clsx("note", held && "note-chosen")}>
+            <rect
+              x={x}
+              y={y + 0.5}
+              width={width}
+              height={Math.max(3, rows.height - 1)}
+              rx={2}
+              className="note-body"
+              style={{ opacity: 0.35 + (0.65 * note.velocity) / 127 }}
+              role="button"
+              tabIndex={-1}
+              aria-label={label}
+              aria-pressed={held}
+              data-testid={`note-${clip.id}-${i}`}
+              onPointerDown={(event) => press(event, i, "body")}
+              onPointerMove={(event) => words(event, label)}
+              onPointerLeave={() => setAimed(null)}
+            />
+            <Edge x={x} y={y} width={edge} height={rows.height} onPress={(event) => press(event, i, "start")} />
+            <Edge
+              x={x + width - edge}
+              y={y}
+              width={edge}
+              height={rows.height}
+              onPress={(event) => press(event, i, "end")}
+            />
+            <line
+              x1={x + 1}
+              x2={x + 1}
+              y1={velocityY(rows, note.velocity)}
+              y2={rows.foot + VELOCITY_HEIGHT}
+              className="note-stalk"
+            />
+            <rect
+              x={x - 4}
+              y={rows.foot}
+              width={10}
+              height={VELOCITY_HEIGHT}
+              className="ground"
+              style={{ cursor: "ns-resize" }}
+              data-testid={`velocity-${clip.id}-${i}`}
+              onPointerDown={(event) => press(event, i, "velocity")}
+            />
+          </g>
+        );
+      })}
+      {aimed && <Words x={aimed[0]} y={aimed[1]} text={aimed[2]} />}
+    </g>
+  );
+}
+
+/** The names of rows in the gutter beside the strip: the sounds of a kit, or pitches; of rows too near, some. */
+function RowNames({ rows, drums }: { rows: NoteRows; drums: Record<string, string> | null }) {
+  const all = drums !== null || rows.height >= NEAREST;
+  let last = Number.POSITIVE_INFINITY;
+  const named = [...rows.pitches]
+    .reverse()
+    .map((pitch) => ({ pitch, y: rowY(rows, pitch) + rows.height / 2 }))
+    .filter(({ pitch, y }) => {
+      const room = (all || pitch % 12 === 0) && y >= CLEAR && last - y >= NEAREST;
+      if (room) last = y;
+      return room;
+    });
+  return (
+    <div className="axis-gutter" aria-hidden="true">
+      {named.map(({ pitch, y }) => (
+        <span
+          key={pitch}
+          className="faint absolute right-1.5 text-xs leading-none whitespace-nowrap"
+          style={{ top: y - 6 }}
+        >
+          {drums?.[pitch] ?? noteName(pitch)}
+        </span>
+      ))}
+    </div>
+  );
+}
+
+/** Where a note is taken hold of at an end. */
+function Edge(props: { x: Px; y: Px; width: Px; height: Px; onPress: (event: PointerEvent) => void }) {
+  const { onPress, ...box } = props;
+  return <rect {...box} className="ground" style={{ cursor: "ew-resize" }} onPointerDown={onPress} />;
+}
+
+/** A faint line under every row, and one above the velocities. */
+function Lines({ rows, x, width }: { rows: NoteRows; x: Px; width: Px }) {
+  const path = rows.pitches.map((_, i) => `M${x} ${rows.top + i * rows.height}h${width}`).join("");
+  return <path d={`${path}M${x} ${rows.foot}h${width}`} className="note-rows" />;
+}
+
+/** A finger that comes down on a note has come to move it, not to scroll. */
+function useNoteTouch(svg: RefObject<SVGSVGElement | null>): void {
+  useEffect(() => {
+    const element = svg.current;
+    const onTouch = (event: TouchEvent) => {
+      if ((event.target as Element).closest(".note")) event.preventDefault();
+    };
+    element?.addEventListener("touchstart", onTouch, { passive: false });
+    return () => element?.removeEventListener("touchstart", onTouch);
+  }, [svg]);
+}
