@@ -1,7 +1,6 @@
 # frozen_string_literal: true
 
 RSpec.describe "Stretches of tempo" do
-  first = ENV.fetch("SEED") { Random.new_seed % 1_000_000 }.to_i
 
   def map(random)
     ticks = [0, *Array.new(4) { random.rand(1..20) * 960 }].uniq.sort
@@ -9,7 +8,7 @@ RSpec.describe "Stretches of tempo" do
     KindSatchel::Timing::TempoMap.new(points:)
   end
 
-  (first...(first + 20)).each do |seed|
+  Seeds.list(20).each do |seed|
     it "come out, go in and make room with the clock of all else unchanged, with seed #{seed}" do
       random = Random.new(seed)
       tempo = map(random)

@@ -15,6 +15,7 @@ module KindSatchel
 
     def initialize(role, one, other)
       @role = role
+      @allowed = Roles::ALL.fetch(role).values
       @lists = [one, other]
     end
 
@@ -37,9 +38,9 @@ module KindSatchel
     def level?((first, last)) = first.shape.is_a?(Shapes::Hold) || (first.value == last.value && !first.shape.is_a?(Shapes::Cycle))
 
     def with_level(points, amount)
-      return points.map { |point| point.with(value: (point.value + amount).clamp(-1.0, 1.0)) } if @role == "shift"
+      return points.map { |point| point.with(value: allowed(point.value + amount)) } if @role == "shift"
 
-      points.map { |point| Point.new(tick: point.tick, value: point.value * amount, shape: point.shape.scaled(amount)) }
+      points.map { |point| Point.new(tick: point.tick, value: allowed(point.value * amount), shape: point.shape.scaled(amount)) }
     end
 
     def chained(parts, from, to)
@@ -61,6 +62,9 @@ module KindSatchel
     end
 
     def blended(jets) = jets.reduce { |a, b| @role == "shift" ? a + b : a * b }
-    def sum(values) = @role == "shift" ? values.sum.clamp(-1.0, 1.0) : values.reduce(:*)
+    def sum(values) = allowed(@role == "shift" ? values.sum : values.reduce(:*))
+
+    # Within what the role may hold: a shape cut in two comes back to its ends within some billionths.
+    def allowed(value) = value.clamp(@allowed)
   end
 end
