@@ -34,16 +34,18 @@ module MidiFile
     def score
       @sequence.each_with_index { |track, i| track.each { |event| take(event, i, text(track.name.to_s)) } }
       told = @left.map { |what, count| "#{count} #{what}" }
-      told << "#{@meters.size - 1} changes of time signature" if @meters.size > 1
-      KindSatchel::Formats::MidiSong::Score.new(@sequence.ppqn, @parts.values, @tempo.sort_by(&:first), @meters.first, @markers, told)
+      KindSatchel::Formats::MidiSong::Score.new(@sequence.ppqn, @parts.values, in_order(@tempo), in_order(@meters), @markers, told)
     end
 
     private
 
+    # By tick, those of one tick as they came.
+    def in_order(list) = list.sort_by.with_index { |one, i| [one.first, i] }
+
     def take(event, place, name)
       case event
       when MIDI::Tempo then @tempo << [event.time_from_start, 60_000_000.0 / event.tempo]
-      when MIDI::TimeSig then meter(event)
+      when MIDI::TimeSig then @meters << [event.time_from_start, event.numerator, 2**event.denominator.clamp(0, 16)]
       when MIDI::NoteOn then note(event, place, name)
       when MIDI::Controller then control(event, place, name)
       when MIDI::PitchBend then part(event, place, name).controls["bend"] << [event.time_from_start, (event.value - 8192) / 8192.0]
@@ -56,11 +58,6 @@ module MidiFile
     def text(bytes)
       text = bytes.dup.force_encoding(Encoding::UTF_8)
       text.valid_encoding? ? text : bytes.dup.force_encoding(Encoding::ISO_8859_1).encode(Encoding::UTF_8)
-    end
-
-    def meter(event)
-      signature = [event.numerator, 2**event.denominator]
-      @meters << signature unless @meters.last == signature
     end
 
     def note(event, place, name)

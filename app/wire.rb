@@ -30,9 +30,11 @@ module Wire
     points.map { |point| point.merge("text" => rules.amount_text(scale, point["value"])) }
   end
 
-  # How many ticks a beat and a bar have.
+  # The time signatures in one list, with the tick and the bar each begins at, and how many ticks a beat and a bar have.
   def head(record)
-    meter = KindSatchel::Timing::Meter.new(beats: record["meter"]["beats"], unit: record["meter"]["unit"])
-    record.merge("meter" => record["meter"].merge("beat_ticks" => meter.beat_ticks, "bar_ticks" => meter.bar_ticks))
+    sections = KindSatchel::Records.read_meters(record).sections.map do |one|
+      { "bar" => one.bar, "tick" => one.tick, **KindSatchel::Records.meter(one.meter), "beat_ticks" => one.meter.beat_ticks, "bar_ticks" => one.meter.bar_ticks }
+    end
+    record.except("meter", "meter_changes").merge("meters" => sections)
   end
 end

@@ -77,7 +77,7 @@ module Reading
       json(KindSatchel::Records.snippet(KindSatchel::Snippet.of(envelope, tick_of("from_tick"), tick_of("to_tick"))))
     end
     travelling(app)
-    app.get("/api/songs/:id/position") { json("tick" => song.meter.parse(params[:text].to_s)) }
+    app.get("/api/songs/:id/position") { json("tick" => song.meters.parse(params[:text].to_s)) }
     app.get("/api/songs/:id/heard") do
       draw = Drawing.new(song, width_px: params.key?("width_px") ? width_of("width_px") : Drawing::WIDTH_PX)
       json("heard" => draw.heard(list_of(:addresses)), "conflicts" => draw.conflicts(list_of(:addresses)))

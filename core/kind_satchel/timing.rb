@@ -13,4 +13,5 @@ module KindSatchel
 end
 
 require_relative "timing/meter"
+require_relative "timing/meters"
 require_relative "timing/tempo_map"

@@ -15,7 +15,7 @@ module KindSatchel
       def to_record(song)
         track, name = song.owner(address).name, song.parameter_name(address)
         { "address" => address.to_s, "from_tick" => from, "to_tick" => to,
-          "text" => "#{name} of #{track}, #{song.meter.text(from)} to #{song.meter.text(to)}" }
+          "text" => "#{name} of #{track}, #{song.meters.text(from)} to #{song.meters.text(to)}" }
       end
     end
 

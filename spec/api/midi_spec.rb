@@ -45,7 +45,8 @@ RSpec.describe "MIDI files" do
     answer = send_midi(bytes)
     expect(last_response.status).to eq 201
     song = standing(answer["id"]).song
-    expect([song.name, song.meter.beats, song.tempo.points.map { |one| [one.tick, one.bpm.round(3)] }]).to eq ["Tide chart", 3, [[0, 96.0], [5760, 72.0]]]
+    tempo = song.tempo.points.map { |one| [one.tick, one.bpm.round(3)] }
+    expect([song.name, song.meters.at(0).beats, tempo]).to eq ["Tide chart", 3, [[0, 96.0], [5760, 72.0]]]
     bass, drums = song.tracks
     clip = song.clip(bass.regions.first.clip_id)
     expect([bass.name, clip.notes.map do |one|
@@ -72,6 +73,17 @@ RSpec.describe "MIDI files" do
     end
     songs = bytes.map { |file| standing(send_midi(file).fetch("id")).song }
     expect(songs.map { |song| [song.tracks.first.name, song.markers.first.name] }).to eq [%w[Marché Été]] * 2
+  end
+
+  it "bring every time signature, each from its bar; one that a song cannot have is told" do
+    song = standing(send_midi(written(<<~PYTHON)).fetch("id")).song
+      one=MidiTrack();mid.tracks.append(one)
+      for (n,d,t) in ((4,4,0),(7,8,480*8),(99,4,210*8),(3,4,0)): one.append(MetaMessage('time_signature',numerator=n,denominator=d,time=t))
+      one.append(Message('note_on',note=40,velocity=90,time=480*3));one.append(Message('note_off',note=40,time=240))
+    PYTHON
+    expect(song.meters.sections.map { |at| [at.bar, at.tick, at.meter.beats, at.meter.unit] }).to eq [[1, 0, 4, 4], [3, 7680, 7, 8], [4, 11_040, 3, 4]]
+    region = song.tracks.first.regions.first
+    expect([song.meters.text(region.start_tick), song.meters.text(region.end_tick)]).to eq ["5.1.0", "6.1.0"]
   end
 
   it "give levels and places as the recommended practices have them" do

@@ -175,7 +175,7 @@ RSpec.describe KindSatchel::Edits do
     it "takes a name, tempo, meter and range" do
       expect(apply(song, "rename_song", name: " Ebb ").song.name).to eq "Ebb"
       expect(apply(song, "set_tempo", tick: 0, bpm: 92).song.tempo.bpm_at(5)).to eq 92.0
-      expect(apply(song, "set_meter", beats: 7, unit: 8).song.meter.bar_ticks).to eq 3360
+      expect(apply(song, "set_meter", beats: 7, unit: 8).song.meters.at(0).bar_ticks).to eq 3360
       expect(apply(song, "set_range", on: true, start_tick: 960, end_tick: 1920).words).to eq "set the range 1.2.0 to 1.3.0"
       expect(faults { apply(song, "set_range", start_tick: 960, end_tick: 960) }).to eq [["out_of_range", "/end_tick"]]
     end

@@ -2,7 +2,6 @@
 
 # What must hold for any song. The seed is in each description: `SEED=n bin/test spec/core/invariants_spec.rb` runs one.
 RSpec.describe "Invariants" do
-
   targets = RandomSongs::TARGETS
   define_method(:targets) { targets }
 

@@ -72,4 +72,35 @@ RSpec.describe "Song time" do
     late = stretch(song, BAR, 3 * BAR).merge("length_ticks" => 100)
     expect(faults { apply(song, "paste_time", tick: 0, stretch: late) }.map(&:first)).to eq ["out_of_range"]
   end
+
+  describe "time signatures" do
+    # Four bars of 4/4, then 3/4, 7/8 from bar 9.
+    let(:mixed) { [[5, 3, 4], [9, 7, 8]].reduce(song) { |now, (bar, beats, unit)| apply(now, "set_meter", bar:, beats:, unit:).song } }
+
+    def meters(some) = some.meters.sections.map { |one| "#{one.bar} #{one.meter.beats}/#{one.meter.unit} #{one.tick}" }
+
+    it "are set from a bar on and taken out again; positions, documents and undo words follow" do
+      expect(meters(mixed)).to eq ["1 4/4 0", "5 3/4 15360", "9 7/8 26880"]
+      expect(apply(song, "set_meter", bar: 5, beats: 3, unit: 4).words).to eq "set the meter to 3/4 from bar 5"
+      expect(meters(apply(mixed, "remove_meter", bar: 5).song)).to eq ["1 4/4 0", "9 7/8 30720"]
+      expect(apply(mixed, "set_range", on: true, start_tick: 15_360, end_tick: 18_240).words).to eq "set the range 5.1.0 to 6.1.0"
+      expect(KindSatchel::Document.load(JSON.parse(json_of(mixed)))).to eq mixed
+      expect(json_of(apply(mixed, "set_meter", bar: 5, beats: 4, unit: 4).song.then { |one| apply(one, "remove_meter", bar: 9).song })).to eq json_of(song)
+    end
+
+    it "refuse what cannot be, and a document whose list is out of order" do
+      expect(faults { apply(mixed, "remove_meter", bar: 6) }).to eq [["no_meter", "/bar"]]
+      expect(faults { apply(mixed, "set_meter", bar: 2, beats: 65, unit: 4) }).to include(["out_of_range", "/beats"])
+      wrong = JSON.parse(json_of(mixed)).tap { |record| record["meter_changes"].reverse! }
+      expect(faults { KindSatchel::Document.load(wrong) }.map(&:first)).to eq ["unsorted"]
+    end
+
+    it "go along with song time: deleted, opened, copied" do
+      expect(meters(apply(mixed, "delete_time", from_tick: 0, to_tick: 7680).song)).to eq ["1 4/4 0", "3 3/4 7680", "7 7/8 19200"]
+      expect(meters(apply(mixed, "insert_time", tick: 15_360, length_ticks: 3840).song)).to eq ["1 4/4 0", "6 3/4 19200", "10 7/8 30720"]
+      copied = stretch(mixed, 15_360, 18_240)
+      expect(meters(apply(mixed, "paste_time", tick: 3840, stretch: copied).song)).to eq ["1 4/4 0", "2 3/4 3840", "3 4/4 6720", "6 3/4 18240", "10 7/8 29760"]
+      expect(meters(apply(mixed, "paste_time", tick: 0, stretch: copied.except("meters"), over: true).song)).to eq meters(mixed)
+    end
+  end
 end

@@ -1,7 +1,6 @@
 # frozen_string_literal: true
 
 RSpec.describe "Stretches of tempo" do
-
   def map(random)
     ticks = [0, *Array.new(4) { random.rand(1..20) * 960 }].uniq.sort
     points = ticks.map { |tick| KindSatchel::Timing::TempoPoint.new(tick:, bpm: random.rand(60..180), shape: %w[hold straight].sample(random:)) }

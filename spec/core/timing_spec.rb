@@ -26,6 +26,46 @@ RSpec.describe KindSatchel::Timing do
     end
   end
 
+  describe KindSatchel::Timing::Meters do
+    def meter(beats, unit) = KindSatchel::Timing::Meter.new(beats:, unit:)
+
+    # Two bars of 4/4, three of 3/4, then 7/8.
+    let(:list) { described_class.steady(meter(4, 4)).changed(3, meter(3, 4)).changed(6, meter(7, 8)) }
+
+    it "counts bars through the list, and reads back what it writes" do
+      expect([0, 7679, 7680, 10_560, 16_320, 16_800].map { |tick| list.text(tick) }).to eq %w[1.1.0 2.4.959 3.1.0 4.1.0 6.1.0 6.2.0]
+      (0..40_000).step(97) { |tick| expect(list.parse(list.text(tick))).to eq tick }
+    end
+
+    it "refuses a beat that the signature of that bar does not have" do
+      expect(list.parse("2.4")).to eq 6720
+      ["3.4", "0", "6.8", ""].each { |text| expect { list.parse(text) }.to raise_error(KindSatchel::InvalidInput) }
+    end
+
+    it "leaves out what says what holds already, and keeps the bars of later changes" do
+      expect(list.changed(4, meter(3, 4))).to eq list
+      expect(list.without(3).sections.map(&:tick)).to eq [0, 5 * 3840]
+      expect(list.changed(1, meter(3, 4)).sections.map(&:to_a)).to eq [[1, 0, meter(3, 4)], [6, 5 * 2880, meter(7, 8)]]
+    end
+
+    it "moves with the time: made room for, cut out, begun with the next bar where one cannot begin" do
+      expect(list.spliced(3840, 3840, [], later: 3840).sections.map(&:bar)).to eq [1, 4, 7]
+      expect(list.spliced(0, 7680, []).sections.map { |one| [one.bar, one.meter.beats] }).to eq [[1, 3], [4, 7]]
+      expect(list.spliced(960, 960, [], later: 960).sections.map { |one| [one.bar, one.tick] }).to eq [[1, 0], [4, 11_520], [6, 17_280]]
+    end
+
+    it "is right for any list: a bar begins where the one before it ends" do
+      random = Random.new(5)
+      20.times do
+        some = (2..9).reduce(described_class.steady(meter(4, 4))) { |all, bar| all.changed(bar * 2, meter(1 + random.rand(9), [2, 4, 8, 16].sample(random:))) }
+        (1..30).each do |bar|
+          start = some.start_of(bar)
+          expect([some.start_of(bar + 1) - start, some.bar_at(start), some.bar_from(start - 1)]).to eq [some.at(start).bar_ticks, bar, bar]
+        end
+      end
+    end
+  end
+
   describe KindSatchel::Timing::TempoMap do
     def map(*entries)
       described_class.new(points: entries.map { |tick, bpm, shape| KindSatchel::Timing::TempoPoint.new(tick:, bpm:, shape: shape || "hold") })

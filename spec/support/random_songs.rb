@@ -19,7 +19,7 @@ class RandomSongs
     base = frame
     clips = base.clips.transform_values { |clip| clip.with(envelopes: envelopes(base, 5, clip.id)) }
     lanes = envelopes(base, 4, "lane", clock: "once").map { |lane| trimming(base, lane) }
-    base = base.with(clips:, tempo:, meter: Timing::Meter.new(beats: 2 + random.rand(6), unit: [4, 8].sample(random:)))
+    base = base.with(clips:, tempo:, meters:)
     cut(base.with_track(base.track("bass").with(lanes:)))
   end
 
@@ -47,6 +47,12 @@ class RandomSongs
 
     ticks = [0, *Array.new(1 + random.rand(5)) { (1 + random.rand(60)) * 977 }].uniq.sort
     Timing::TempoMap.new(points: ticks.map { |tick| Timing::TempoPoint.new(tick:, bpm: 40 + random.rand(200), shape: %w[hold straight].sample(random:)) })
+  end
+
+  # One to three, each for some bars.
+  def meters
+    some = -> { Timing::Meter.new(beats: 2 + random.rand(6), unit: [4, 8].sample(random:)) }
+    Array.new(random.rand(3)) { 2 + random.rand(12) }.reduce(Timing::Meters.steady(some.call)) { |list, bar| list.changed(bar, some.call) }
   end
 
   # Some regions cut in two, one in six muted.

@@ -80,7 +80,7 @@ RSpec.describe "Access" do
     3.times { press_keys(:Right) }
     regions = standing(id).song.track("rope-bass").regions
     steps = Array.new(regions.size + 6) { focused.tap { press_keys(:Right) } }.grep(/region at/)
-    expect(steps.first(regions.size).map { |text| text[/region at (.*)/, 1] }).to eq(regions.map { |one| standing(id).song.meter.text(one.start_tick) })
+    expect(steps.first(regions.size).map { |text| text[/region at (.*)/, 1] }).to eq(regions.map { |one| standing(id).song.meters.text(one.start_tick) })
     press_keys(:Enter)
     expect(page).to have_css("[data-testid='#{regions.last.id}'][aria-pressed=true]")
   end

@@ -135,7 +135,7 @@ RSpec.describe "Moves in the studio" do
     press_ruler(411)
     tick = page.find("[data-testid='position']").text
     song = standing(id).song
-    expected = song.parameter(address(cutoff)).text(heard(song, cutoff, song.meter.parse(tick)))
+    expected = song.parameter(address(cutoff)).text(heard(song, cutoff, song.meters.parse(tick)))
     expect(page).to have_css("[data-testid='value-#{cutoff}']", text: expected)
   end
 

@@ -24,7 +24,7 @@ RSpec.describe "Songs in the studio" do
     click_on "Stop"
     stopped = position
     expect(seen(4) { position }.uniq).to eq [stopped]
-    expect(standing(id).song.meter.parse(stopped)).to be_between(4 * BAR, 12 * BAR)
+    expect(standing(id).song.meters.parse(stopped)).to be_between(4 * BAR, 12 * BAR)
   end
 
   it "repeats the range without a gap" do
@@ -33,7 +33,7 @@ RSpec.describe "Songs in the studio" do
     eventually(id) { |song| song.range.end_tick - song.range.start_tick == 960 }
     click_on "Play"
     ticks = []
-    expect(watch(-> { ticks << standing(id).song.meter.parse(position) }, ->(_) { ticks.each_cons(2).count { |a, b| b < a } >= 2 })).to be true
+    expect(watch(-> { ticks << standing(id).song.meters.parse(position) }, ->(_) { ticks.each_cons(2).count { |a, b| b < a } >= 2 })).to be true
     expect(ticks.max).to be < standing(id).song.range.end_tick
   end
 

@@ -7,7 +7,7 @@ module KindSatchel
       def self.call(song, input)
         carrying = Carrying.new(song, **input, copy: true)
         next_song, tells = carrying.carried
-        [next_song, "copy #{Moves.region_words(song, Moves.regions!(song, input[:region_ids]))} to #{song.meter.text(carrying.start_tick)}", tells]
+        [next_song, "copy #{Moves.region_words(song, Moves.regions!(song, input[:region_ids]))} to #{song.meters.text(carrying.start_tick)}", tells]
       end
     end
   end

@@ -8,7 +8,7 @@ module KindSatchel
         from, to = input.values_at(:from_tick, :to_tick)
         snippet = Snippet.of(song.directory.envelope(input[:envelope_id]).envelope, from, to)
         next_song = PasteSnippet.into(song, input[:envelope_id], snippet, to, push: input.fetch(:push, false))
-        [next_song, "duplicate #{song.meter.text(from)} to #{song.meter.text(to)} of #{Moves.name(song, input[:envelope_id])}"]
+        [next_song, "duplicate #{song.meters.text(from)} to #{song.meters.text(to)} of #{Moves.name(song, input[:envelope_id])}"]
       end
     end
   end

@@ -25,13 +25,13 @@ module KindSatchel
 
       # The tick in the envelope's own time that the position names.
       def self.wanted(song, envelope, input)
-        tick = Moves.at("/position") { song.meter.parse(input[:position]) }
+        tick = Moves.at("/position") { song.meters.parse(input[:position]) }
         return tick unless input[:region_id]
 
         region = song.directory.region(input[:region_id]).region
         unless tick.between?(region.start_tick, region.end_tick - 1)
           raise InvalidInput.of("outside", "/position",
-"In the song this region goes from #{song.meter.text(region.start_tick)} to #{song.meter.text(region.end_tick)}.")
+"In the song this region goes from #{song.meters.text(region.start_tick)} to #{song.meters.text(region.end_tick)}.")
         end
 
         Clocks.position(region, song.clip(region.clip_id), envelope, tick).round
@@ -43,7 +43,7 @@ module KindSatchel
         stopped = selection.indexes.find { |i| points[i].tick != selection.points[i].tick + ticks }
         return points unless stopped
 
-        raise InvalidInput.of("in_the_way", "/position", "Another point stands in the way: at #{song.meter.text(points[stopped].tick)} it would be passed.")
+        raise InvalidInput.of("in_the_way", "/position", "Another point stands in the way: at #{song.meters.text(points[stopped].tick)} it would be passed.")
       end
       private_class_method :valued, :wanted, :placed
     end

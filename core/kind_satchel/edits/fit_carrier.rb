@@ -14,7 +14,7 @@ module KindSatchel
         fitted = fitted(clip, finish - start)
         region = placed.region.with(clip_id: clip.id, start_tick: start, length_ticks: finish - start, offset_ticks: 0, span_ticks: finish - start)
         next_song = Placing.drop(song.with_clip(fitted), song.track(placed.track.id), region)
-        [next_song, "fit #{clip.name} to #{song.meter.text(start)} - #{song.meter.text(finish)}", tells]
+        [next_song, "fit #{clip.name} to #{song.meters.text(start)} - #{song.meters.text(finish)}", tells]
       end
 
       def self.check(clip, start, finish)

@@ -16,7 +16,7 @@ module KindSatchel
         region = Region.fresh(id: "region-#{song.next_id + 1}", clip_id: clip.id, start_tick: start, length_ticks: length)
         before = song.with(next_id: song.next_id + 2).with_clip(clip)
         next_song = Placing.drop(before, before.track(track.id), region)
-        [next_song, "make a carrier clip at #{song.meter.text(start)}", Placing.cuts(before, next_song.with_track(without(next_song.track(track.id), region)))]
+        [next_song, "make a carrier clip at #{song.meters.text(start)}", Placing.cuts(before, next_song.with_track(without(next_song.track(track.id), region)))]
       end
 
       def self.clip(song, name, length_ticks)

@@ -6,9 +6,9 @@ module KindSatchel
     module PasteTime
       def self.call(song, input)
         stretch = Moves.at("/stretch") { Transfer::SongStretch.read(input[:stretch]) }
-        room = input.fetch(:over, false) ? song : Transfer::SongTime.opened(song, input[:tick], stretch.length_ticks)
-        [Transfer::SongTime.filled(room, stretch, input[:tick]),
-         "paste #{song.meter.span_text(stretch.length_ticks)} of song at #{song.meter.text(input[:tick])}"]
+        way = input.fetch(:over, false) ? :filled : :inserted
+        [Transfer::SongTime.public_send(way, song, stretch, input[:tick]),
+         "paste #{song.meters.span_text(stretch.length_ticks, from: input[:tick])} of song at #{song.meters.text(input[:tick])}"]
       end
     end
   end

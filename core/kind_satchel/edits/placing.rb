@@ -40,7 +40,7 @@ module KindSatchel
       def self.cut(song, region, left)
         return if region.equal?(left)
 
-        words = "#{left ? 'cuts' : 'replaces'} #{song.clip(region.clip_id).name} at #{song.meter.text(region.start_tick)}"
+        words = "#{left ? 'cuts' : 'replaces'} #{song.clip(region.clip_id).name} at #{song.meters.text(region.start_tick)}"
         Tell.new("cut", [region.id], words)
       end
       private_class_method :cut

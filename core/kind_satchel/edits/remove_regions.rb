@@ -8,7 +8,7 @@ module KindSatchel
         placed = Moves.regions!(song, input[:region_ids])
         next_song = Moves.change_regions(song, placed) { nil }
         next_song = Transfer::Lanes.lift(next_song, placed.flat_map { |one| Transfer::Lanes.above(one.track, one.region) }) if song.points_follow
-        [next_song, "remove #{Moves.region_words(song, placed)} at #{song.meter.text(placed.map { |one| one.region.start_tick }.min)}"]
+        [next_song, "remove #{Moves.region_words(song, placed)} at #{song.meters.text(placed.map { |one| one.region.start_tick }.min)}"]
       end
     end
   end

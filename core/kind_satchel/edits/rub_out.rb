@@ -12,7 +12,7 @@ module KindSatchel
 
           ends(envelope.points, from, to)
         end
-        [next_song, "rub out #{song.meter.text(from)} to #{song.meter.text(to)} of #{name}"]
+        [next_song, "rub out #{song.meters.text(from)} to #{song.meters.text(to)} of #{name}"]
       end
 
       def self.ends(points, from, to)

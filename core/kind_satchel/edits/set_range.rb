@@ -6,7 +6,7 @@ module KindSatchel
     module SetRange
       def self.call(song, input)
         range = song.range.with(**input)
-        text = "#{song.meter.text(range.start_tick)} to #{song.meter.text(range.end_tick)}"
+        text = "#{song.meters.text(range.start_tick)} to #{song.meters.text(range.end_tick)}"
         words = input.key?(:start_tick) || input.key?(:end_tick) ? "set the range #{text}" : "switch the range #{range.on ? 'on' : 'off'}"
         [song.with(range:), words]
       end

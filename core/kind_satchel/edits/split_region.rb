@@ -7,7 +7,7 @@ module KindSatchel
       def self.call(song, input)
         placed = song.directory.region(input[:region_id])
         region, tick = placed.region, input[:tick]
-        position = song.meter.text(tick)
+        position = song.meters.text(tick)
         raise InvalidInput.of("outside", "/tick", "#{position} does not lie inside the region.") unless tick > region.start_tick && tick < region.end_tick
 
         halves = region.split(tick, "region-#{song.next_id}")

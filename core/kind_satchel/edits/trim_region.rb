@@ -12,7 +12,7 @@ module KindSatchel
         placed = song.directory.region(input[:region_id])
         region = trimmed(placed.region, song.clip(placed.region.clip_id), input.fetch(:start_tick, placed.region.start_tick),
 input.fetch(:end_tick, placed.region.end_tick))
-        ends = [region.start_tick, region.end_tick].map { |tick| song.meter.text(tick) }
+        ends = [region.start_tick, region.end_tick].map { |tick| song.meters.text(tick) }
         [Placing.drop(song, placed.track, region), "trim #{song.clip(region.clip_id).name} to #{ends.join(' - ')}"]
       end
 

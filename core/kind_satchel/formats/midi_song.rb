@@ -8,8 +8,8 @@ module KindSatchel
       # One part of a file: `notes` as [tick, length, pitch, velocity], `controls` by "volume", "pan" or "bend" as [tick, value 0..1 or
       # -1..1], all in ticks of the file.
       Part = Struct.new(:name, :channel, :notes, :controls)
-      # `tempo` as [tick, bpm], `meter` as [beats, unit] or nil, `markers` as [tick, name].
-      Score = Struct.new(:ppq, :parts, :tempo, :meter, :markers, :left_out)
+      # `tempo` as [tick, bpm], `meters` as [tick, beats, unit], `markers` as [tick, name].
+      Score = Struct.new(:ppq, :parts, :tempo, :meters, :markers, :left_out)
 
       DRUMS = 10
       # Sounds of the general drum map that the kit has under another note (General MIDI 1, from memory).
@@ -44,20 +44,25 @@ module KindSatchel
 
         @left_out << "#{parts.size - MOST_TRACKS} parts beyond the first #{MOST_TRACKS}" if parts.size > MOST_TRACKS
         made = parts.first(MOST_TRACKS).each_with_index.map { |part, i| track(part, i) }
-        Song.new(name: @name, meter:, tempo:, range: Song::PlayRange.new(on: false, start_tick: 0, end_tick: 4 * meter.bar_ticks), points_follow: false,
+        Song.new(name: @name, meters:, tempo:, range: Song::PlayRange.new(on: false, start_tick: 0, end_tick: meters.start_of(5)), points_follow: false,
                  tracks: [*made.map(&:first), *ends], clips: made.to_h { |_, clip| [clip.id, clip] }, markers:, next_id: @next_id)
       end
 
       private
 
-      def meter
-        @meter ||= begin
-          beats, unit = @score.meter || [4, 4]
-          Timing::Meter.new(beats:, unit:)
-        rescue InvalidInput
-          @left_out << "the time signature #{beats}/#{unit}"
-          Timing::Meter.new(beats: 4, unit: 4)
+      def meters
+        @meters ||= begin
+          list = @score.meters.filter_map { |tick, beats, unit| [ticks(tick), meter(beats, unit)] if meter(beats, unit) }
+          list.unshift([0, list.first && list.first[0].zero? ? list.first[1] : Timing::Meter.new(beats: 4, unit: 4)])
+          Timing::Meters.from_ticks(list.first(Timing::Meters::MOST))
         end
+      end
+
+      def meter(beats, unit)
+        Timing::Meter.new(beats:, unit:)
+      rescue InvalidInput
+        @left_out |= ["the time signature #{beats}/#{unit}"]
+        nil
       end
 
       def tempo
@@ -97,10 +102,9 @@ module KindSatchel
 
       # Whole bars.
       def span(notes)
-        bar = meter.bar_ticks
-        start = notes.first.tick / bar * bar
+        bar = meters.bar_at(notes.first.tick)
         finish = notes.map { |note| note.tick + note.length_ticks }.max
-        [start, [((finish + bar - 1) / bar) * bar, start + bar].max]
+        [meters.start_of(bar), [meters.rounded_up(finish), meters.start_of(bar + 1)].max]
       end
 
       # A kit for drums; else by how the part plays: one note at a time, short ones, long ones.

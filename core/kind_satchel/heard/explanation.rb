@@ -27,12 +27,12 @@ module KindSatchel
 
       # @return [Array<String>] one line a step
       def lines
-        head = "#{@song.owner(@address).name}, #{parameter.name} at #{@song.meter.text(@tick)}"
+        head = "#{@song.owner(@address).name}, #{parameter.name} at #{@song.meters.text(@tick)}"
         [head] + steps.map { |step| [step.kind, step.name, step.does].compact.join(" ") + (aside(step) || " -> #{step.text}") }
       end
 
       def to_record
-        { "address" => @address.to_s, "name" => parameter.name, "tick" => @tick, "position" => @song.meter.text(@tick),
+        { "address" => @address.to_s, "name" => parameter.name, "tick" => @tick, "position" => @song.meters.text(@tick),
           "heard" => heard, "text" => parameter.text(heard), "steps" => steps.map { |step| step.to_h.transform_keys(&:to_s) } }
       end
 

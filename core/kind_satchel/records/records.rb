@@ -112,20 +112,35 @@ module KindSatchel
 
     # A song without its tracks and clips.
     def head(song)
-      { "name" => song.name, "meter" => { "beats" => song.meter.beats, "unit" => song.meter.unit },
+      { "name" => song.name, "meter" => meter(song.meters.changes.first.meter), **meter_changes(song),
         "tempo" => song.tempo.points.map { |entry| tempo_point(entry) },
         "range" => song.range.to_h.transform_keys(&:to_s), "points_follow" => song.points_follow, "next_id" => song.next_id,
         **(song.markers.empty? ? {} : { "markers" => song.markers.map { |marker| marker.to_h.transform_keys(&:to_s) } }) }
     end
 
     def read_head(record)
-      meter, range = record["meter"], record["range"]
+      range = record["range"]
       tempo = each(record["tempo"], "/tempo") { |entry| read_tempo_point(entry) }
-      { name: record["name"], meter: Timing::Meter.new(beats: meter["beats"], unit: meter["unit"]),
+      { name: record["name"], meters: read_meters(record),
         tempo: Timing::TempoMap.new(points: tempo),
         range: Song::PlayRange.new(on: range["on"], start_tick: range["start_tick"], end_tick: range["end_tick"]),
         points_follow: record.fetch("points_follow", false), next_id: record["next_id"],
         markers: each(record.fetch("markers", []), "/markers") { |entry| Marker.new(id: entry["id"], tick: entry["tick"], name: entry["name"]) } }
+    end
+
+    def meter(value) = { "beats" => value.beats, "unit" => value.unit }
+    def read_meter(record) = Timing::Meter.new(beats: record["beats"], unit: record["unit"])
+
+    # Only where the signature changes.
+    def meter_changes(song)
+      later = song.meters.changes.drop(1).map { |change| { "bar" => change.bar, **meter(change.meter) } }
+      later.empty? ? {} : { "meter_changes" => later }
+    end
+
+    def read_meters(record)
+      first = Timing::MeterChange.new(bar: 1, meter: read_meter(record["meter"]))
+      later = each(record.fetch("meter_changes", []), "/meter_changes") { |entry| Timing::MeterChange.new(bar: entry["bar"], meter: read_meter(entry)) }
+      Timing::Meters.new(changes: [first, *later])
     end
 
     # Reads a list; the faults of all its entries come back at once, each under its place.

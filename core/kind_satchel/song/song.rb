@@ -3,8 +3,8 @@
 module KindSatchel
   # A whole song. `tracks` from the top down, the master last; `clips` by id; `next_id` numbers what is made next.
   # `range` is the stretch that playing repeats: a {PlayRange}. With `points_follow`, moving, copying or removing regions
-  # carries the stretch of lane above them along. `markers` are named places, in order.
-  class Song < Value.of(:name, :meter, :tempo, :range, :points_follow, :next_id, :tracks, :clips, :markers)
+  # carries the stretch of lane above them along. `meters` are its time signatures by bar, `markers` named places, in order.
+  class Song < Value.of(:name, :meters, :tempo, :range, :points_follow, :next_id, :tracks, :clips, :markers)
     def initialize(markers: [], **fields) = super
 
     # A stretch of song time, and whether playing stays inside it.
@@ -152,7 +152,7 @@ module KindSatchel
     def length_ticks
       memo(:length_ticks) do
         last = tracks.filter_map { |track| track.regions.last&.end_tick }.max || 0
-        [(last + meter.bar_ticks - 1) / meter.bar_ticks, 1].max * meter.bar_ticks
+        meters.rounded_up([last, 1].max)
       end
     end
 

@@ -19,12 +19,13 @@ module KindSatchel
       def beat_ticks = PPQ * 4 / unit
       def bar_ticks = beat_ticks * beats
 
-      # @param tick [Integer] ticks from the start of the song
-      # @return [String] bar.beat.tick, counted from 1.1.0
-      def text(tick)
-        bar, rest = tick.divmod(bar_ticks)
+      # @param tick [Integer] ticks from where the signature begins
+      # @param bar [Integer] the bar it begins with
+      # @return [String] bar.beat.tick, beats counted from 1
+      def text(tick, bar: 1)
+        bars, rest = tick.divmod(bar_ticks)
         beat, ticks = rest.divmod(beat_ticks)
-        "#{bar + 1}.#{beat + 1}.#{ticks}"
+        "#{bar + bars}.#{beat + 1}.#{ticks}"
       end
 
       # @param ticks [Integer] a length
@@ -37,16 +38,17 @@ module KindSatchel
       end
 
       # @param text [String] "5", "5.3" or "5.3.120"
-      # @return [Integer] ticks from the start of the song
+      # @param bar [Integer] the bar the signature begins with
+      # @return [Integer] ticks from where the signature begins
       # @raise [InvalidInput] when the text is no position in this meter
-      def parse(text)
+      def parse(text, bar: 1)
         match = /\A\s*(\d{1,6})(?:\.(\d{1,3}))?(?:\.(\d{1,5}))?\s*\z/.match(text)
         fault!("bad_position", "", "#{text.inspect} is not a position; write bar.beat.tick, such as 5.3 or 5.3.120.") unless match
-        bar, beat, ticks = match[1].to_i, (match[2] || 1).to_i, match[3].to_i
-        unless bar >= 1 && beat.between?(1, beats) && ticks < beat_ticks
+        bars, beat, ticks = match[1].to_i - bar, (match[2] || 1).to_i, match[3].to_i
+        unless bars >= 0 && beat.between?(1, beats) && ticks < beat_ticks
           fault!("bad_position", "", "#{text.inspect} lies outside the meter: #{beats} beats of #{beat_ticks} ticks to the bar.")
         end
-        ((bar - 1) * bar_ticks) + ((beat - 1) * beat_ticks) + ticks
+        (bars * bar_ticks) + ((beat - 1) * beat_ticks) + ticks
       end
     end
   end

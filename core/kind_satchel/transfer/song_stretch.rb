@@ -3,9 +3,9 @@
 module KindSatchel
   module Transfer
     # A stretch of the whole song by itself, from tick 0: `regions` as [track id, {Region}], `lanes` as [role, {Address}, points],
-    # the `tempo` points, and `markers` as [tick, name].
-    class SongStretch < Value.of(:length_ticks, :regions, :lanes, :tempo, :markers)
-      def initialize(markers: [], **fields) = super
+    # the `tempo` points, `meters` as [tick, {Timing::Meter}], and `markers` as [tick, name].
+    class SongStretch < Value.of(:length_ticks, :regions, :lanes, :tempo, :meters, :markers)
+      def initialize(meters: [], markers: [], **fields) = super
 
       # @raise [InvalidInput] for a stretch without length
       def self.of(song, from, to)
@@ -14,7 +14,7 @@ module KindSatchel
         regions = song.tracks.flat_map { |track| track.regions_in(from, to).map { |region| [track.id, cut(region, from, to)] } }
         lanes = song.tracks.flat_map(&:lanes).select { |lane| lane.points.any? && song.parameter?(lane.target) }
         new(length_ticks: to - from, regions:, lanes: lanes.map { |lane| [lane.role, lane.target, Splice.between(lane.points, from, to)] },
-            tempo: song.tempo.cut(from, to), markers: song.markers.select { |one| one.tick >= from && one.tick < to }.map { |one| [one.tick - from, one.name] })
+            tempo: song.tempo.cut(from, to), meters: song.meters.cut(from, to), markers: markers(song, from, to))
       end
 
       def self.cut(region, from, to)
@@ -22,7 +22,11 @@ module KindSatchel
         region = region.split(to, nil).first if region.end_tick > to
         region.with(start_tick: region.start_tick - from)
       end
-      private_class_method :cut
+
+      def self.markers(song, from, to)
+        song.markers.select { |one| one.tick >= from && one.tick < to }.map { |one| [one.tick - from, one.name] }
+      end
+      private_class_method :cut, :markers
 
       # @return [Hash] plain data
       def to_record
@@ -30,6 +34,7 @@ module KindSatchel
           "regions" => regions.map { |track_id, entry| { "track_id" => track_id, **Records.region(entry) } },
           "lanes" => lanes.map { |role, target, points| { "role" => role, "target" => target.to_s, "points" => points.map { |entry| Records.point(entry) } } },
           "tempo" => tempo.map { |entry| Records.tempo_point(entry) },
+          "meters" => meters.map { |tick, meter| { "tick" => tick, **Records.meter(meter) } },
           **(markers.empty? ? {} : { "markers" => markers.map { |tick, name| { "tick" => tick, "name" => name } } }) }
       end
 
@@ -39,8 +44,9 @@ module KindSatchel
         regions = Records.each(record["regions"], "/regions") { |entry| [entry["track_id"], Records.read_region(entry)] }
         lanes = Records.each(record["lanes"], "/lanes") { |entry| read_lane(entry) }
         tempo = Records.each(record["tempo"], "/tempo") { |entry| Records.read_tempo_point(entry) }
+        meters = Records.each(record.fetch("meters", []), "/meters") { |entry| [entry["tick"], Records.read_meter(entry)] }
         markers = record.fetch("markers", []).map { |entry| entry.values_at("tick", "name") }
-        new(length_ticks: record["length_ticks"], regions:, lanes:, tempo:, markers:)
+        new(length_ticks: record["length_ticks"], regions:, lanes:, tempo:, meters:, markers:)
       end
 
       def self.read_lane(entry)
@@ -54,10 +60,19 @@ module KindSatchel
         lanes.each_with_index { |(_, _, points), i| inside!("/lanes/#{i}", points.last.tick) unless points.empty? }
         fault!("unsorted", "/tempo", "A stretch of song begins with its tempo.") unless tempo.first&.tick&.zero?
         inside!("/tempo", tempo.last.tick)
+        check_meters
         markers.each_with_index { |(tick, _), i| inside!("/markers/#{i}", tick) }
       end
 
       private
+
+      def check_meters
+        return if meters.empty?
+
+        in_order = meters.first[0].zero? && meters.each_cons(2).all? { |one, other| one[0] < other[0] }
+        fault!("unsorted", "/meters", "Time signatures of a stretch stand in order, the first at its start.") unless in_order
+        inside!("/meters", meters.last[0])
+      end
 
       def inside!(path, tick)
         fault!("out_of_range", path, "Tick #{tick} lies beyond the stretch of #{length_ticks} ticks.") if tick > length_ticks

@@ -2,14 +2,22 @@
 
 module KindSatchel
   module Transfer
-    # Opens, closes and fills stretches of the whole song: regions, lanes, tempo and the range that repeats. The time
-    # signature is one for the whole song and stays. Outside the stretches nothing heard changes.
+    # Opens, closes and fills stretches of the whole song: regions, lanes, tempo, time signatures and the range that repeats. A
+    # signature begins with a bar: where a cut falls inside one, what follows keeps its place and the signature waits for the
+    # next bar. Outside the stretches nothing heard changes.
     class SongTime
       # The song without a stretch; what lies behind moves up.
       def self.closed(song, from, to) = new(song).closed(from, to)
 
       # The song with room made at a tick, where the values and the tempo come to hold.
       def self.opened(song, tick, length) = new(song).opened(tick, length)
+
+      # The song with room made for a {SongStretch}, and that in it. Its signatures are put in at once, so that they are rounded to
+      # bars once.
+      def self.inserted(song, stretch, tick)
+        filled = filled(opened(song, tick, stretch.length_ticks), stretch, tick)
+        stretch.meters.empty? ? filled : filled.with(meters: song.meters.spliced(tick, tick, stretch.meters, later: stretch.length_ticks))
+      end
 
       # The song with a {SongStretch} in place of what lies there.
       def self.filled(song, stretch, tick) = new(song).filled(stretch, tick)
@@ -20,8 +28,8 @@ module KindSatchel
       end
 
       def closed(from, to)
-        change(tempo: @song.tempo.spliced(from, to, []), range: moved_range { |tick| tick <= from ? tick : [tick + from - to, from].max },
-               markers: marked(@song.markers.reject { |one| one.tick >= from && one.tick < to }) { |at| at >= to ? at + from - to : at }) do |track|
+        range = moved_range { |tick| tick <= from ? tick : [tick + from - to, from].max }
+        change(**times(from, to, [], [], from - to), range:, markers: closed_markers(from, to)) do |track|
           kept = split(split(track.regions, from), to).reject { |region| region.start_tick >= from && region.end_tick <= to }
           [kept.map { |region| later(region, to, from - to) }, lanes(track) { |points| Splice.replace(points, from, to, [], later: from - to) }]
         end
@@ -29,7 +37,8 @@ module KindSatchel
 
       def opened(tick, length)
         range = moved_range { |at| at > tick || (at == tick && tick == @song.range.start_tick) ? at + length : at }
-        change(tempo: @song.tempo.opened(tick, length), range:, markers: marked(@song.markers) { |at| at >= tick ? at + length : at }) do |track|
+        meters = @song.meters.spliced(tick, tick, [], later: length)
+        change(tempo: @song.tempo.opened(tick, length), meters:, range:, markers: marked(@song.markers) { |at| at >= tick ? at + length : at }) do |track|
           [split(track.regions, tick).map { |region| later(region, tick, length) }, lanes(track) { |points| held(points, tick, length) }]
         end
       end
@@ -39,7 +48,7 @@ module KindSatchel
         known!(stretch)
         with_lanes = stretch.lanes.reduce(@song) { |now, (role, address, _)| Lanes.with_lane(now, address, role) }
         @song, @next_id = with_lanes, with_lanes.next_id
-        change(tempo: @song.tempo.spliced(tick, to, stretch.tempo, later: 0), markers: filled_markers(stretch, tick, to)) do |track|
+        change(**times(tick, to, stretch.tempo, stretch.meters, 0), markers: filled_markers(stretch, tick, to)) do |track|
           kept = split(split(track.regions, tick), to).reject { |region| region.start_tick >= tick && region.end_tick <= to }
           [(kept + placed(stretch, track, tick)).sort_by(&:start_tick), filled_lanes(stretch, track, tick, to)]
         end
@@ -53,6 +62,16 @@ module KindSatchel
           track.with(regions:, lanes:)
         end
         @song.with(**head, tracks:, next_id: @next_id)
+      end
+
+      # Tempo and time signatures with a stretch of them replaced. A stretch cut out before songs had several signatures brings none.
+      def times(from, to, tempo, meters, later)
+        kept = meters.empty? && later.zero?
+        { tempo: @song.tempo.spliced(from, to, tempo, later:), meters: kept ? @song.meters : @song.meters.spliced(from, to, meters, later:) }
+      end
+
+      def closed_markers(from, to)
+        marked(@song.markers.reject { |one| one.tick >= from && one.tick < to }) { |at| at >= to ? at + from - to : at }
       end
 
       # Markers at other places, in order, one to a place: of two the one that was there before stays.

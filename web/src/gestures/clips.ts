@@ -1,5 +1,5 @@
 import type { Ticks } from "../api/types";
-import { barTicks } from "../geometry/viewport";
+import { barStart, barTicks, meterAt } from "../geometry/viewport";
 import { editAndTell } from "../state/edits";
 import { song } from "../state/song";
 import { placeAt } from "../state/stage";
@@ -9,8 +9,9 @@ import { isDouble } from "./hand";
 
 /** Makes an empty clip of a bar on a track of notes, where a tick lies, and opens it to be drawn in. */
 export async function makeClip(trackId: string, tick: Ticks): Promise<void> {
-  const bar = barTicks(song().model.head.meter);
-  const start = Math.floor(Math.max(0, tick) / bar) * bar;
+  const { meters } = song().model.head;
+  const start = barStart(meters, Math.max(0, tick));
+  const bar = barTicks(meterAt(meters, start));
   const change = await editAndTell("make_clip", { track_id: trackId, start_tick: start, length_ticks: bar });
   const made = change?.parts.find(([kind, , record]) => kind === "region" && record !== null)?.[1];
   const region = made ? song().model.regions[made] : undefined;

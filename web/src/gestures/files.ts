@@ -1,5 +1,5 @@
 import type { Ticks } from "../api/types";
-import { barTicks } from "../geometry/viewport";
+import { barStart } from "../geometry/viewport";
 import { editAndTell } from "../state/edits";
 import { tell } from "../state/notice";
 import { song } from "../state/song";
@@ -17,9 +17,8 @@ export interface Goal {
 export function goalAt(x: number, y: number): Goal {
   const { model } = song();
   const place = placeAt(x, y);
-  const bar = barTicks(model.head.meter);
   const track = model.tracks.find(({ id, kind }) => id === place?.trackId && kind === "audio");
-  return { trackId: track?.id ?? null, tick: Math.max(0, Math.floor((place?.tick ?? 0) / bar) * bar) };
+  return { trackId: track?.id ?? null, tick: Math.max(0, barStart(model.head.meters, place?.tick ?? 0)) };
 }
 
 const QUICK_BPM = 120;

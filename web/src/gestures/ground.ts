@@ -1,10 +1,9 @@
 import type { PointerEvent } from "react";
 import type { Px, Ticks } from "../api/types";
 import { type Found, type Ground, hitAmong, inside, outside, tickAt, valueAt, yOf } from "../geometry/hit";
-import { snapTick } from "../geometry/viewport";
 import { setChoice } from "../state/choice";
 import { chooseNone } from "../state/choosing";
-import { gridNow } from "../state/grid";
+import { gridNow, snapSong } from "../state/grid";
 import { type Tool, viewNow } from "../state/view";
 import { pressMark } from "./bends";
 import { isDouble } from "./hand";
@@ -82,7 +81,7 @@ function pressNothing(event: PointerEvent, { ground, place: [x, y], onGround }: 
   const { envelope, window } = ground;
   const song = outside(window, tickAt(ground, x));
   if (!fingers(event) && viewNow().tool === "points" && isDouble(`ground ${envelope.id}`, event.timeStamp)) {
-    const tick = Math.max(0, Math.round(inside(window, snapTick(song, gridNow()))));
+    const tick = Math.max(0, Math.round(inside(window, snapSong(song, gridNow()))));
     return void addPoint({ envelope_id: envelope.id, tick, value: valueAt(ground, y) });
   }
   chooseNone();

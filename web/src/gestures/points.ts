@@ -6,7 +6,7 @@ import { snapTick, xToTick } from "../geometry/viewport";
 import { chosenNow, setChoice } from "../state/choice";
 import { choiceNow, choose, chooseNone, modeOf, runsOf } from "../state/choosing";
 import { edit } from "../state/edits";
-import { gridNow } from "../state/grid";
+import { gridNow, snapSong } from "../state/grid";
 import { previewer } from "../state/previewer";
 import { song } from "../state/song";
 import { viewNow } from "../state/view";
@@ -222,7 +222,7 @@ export function focusPoint(envelopeId: string, index: number): void {
 /** The value of the curve under a place, for a new point on the line. */
 export function lineAt(ground: Ground, x: number, free: boolean): { tick: Ticks; value: Normalised } | null {
   const [from, to] = ground.window;
-  const songTick = clamp(snapTick(xToTick(ground, x), free ? 0 : gridNow()), from, to - 1);
+  const songTick = clamp(snapSong(xToTick(ground, x), free ? 0 : gridNow()), from, to - 1);
   const tick = Math.max(0, Math.round(inside(ground.window, songTick)));
   const value = heightAt(ground.corners, tick);
   return value === null ? null : { tick, value };

@@ -1,10 +1,10 @@
 import type { KeyboardEvent, PointerEvent } from "react";
 import type { EditInputs, RegionPart, Ticks, TrackPart } from "../api/types";
-import { barTicks, snapTick, xToTick } from "../geometry/viewport";
+import { barTicks, beatTicks, meterAt, xToTick } from "../geometry/viewport";
 import { chooseRegions, chosenNow, setChoice } from "../state/choice";
 import { type ChoiceMode, modeOf } from "../state/choosing";
 import { edit, editAndTell, editAsking } from "../state/edits";
-import { gridNow } from "../state/grid";
+import { gridNow, snapSong } from "../state/grid";
 import { handNow, setHand } from "../state/hand";
 import { holdsRegions } from "../state/holds";
 import { lookup } from "../state/lookup";
@@ -40,9 +40,9 @@ export function pressRegion(event: PointerEvent, region: RegionPart): void {
   /** A region that is not chosen is taken by itself, whatever else is. */
   let took = false;
   const inputs = (reach: Reach): EditInputs["move_regions"] => {
-    const beat = barTicks(song().model.head.meter) / song().model.head.meter.beats;
+    const beat = beatTicks(meterAt(song().model.head.meters, region.start_tick));
     const step = reach.free ? 0 : Math.max(gridNow(), beat);
-    const wish = snapTick(region.start_tick + xToTick(viewNow(), reach.dx), step) - region.start_tick;
+    const wish = snapSong(region.start_tick + xToTick(viewNow(), reach.dx), step) - region.start_tick;
     const earliest = chosenRegions()[0]?.start_tick ?? 0;
     return { ...ids(), ticks: Math.max(wish, -earliest), track_steps: stepsTo(trackIdOf(region), y0 + reach.dy) };
   };
@@ -83,7 +83,7 @@ export function pressRegionEdge(event: PointerEvent, region: RegionPart, side: "
   select(region);
   const end = endOf(region);
   const inputs = (reach: Reach): EditInputs["trim_region"] => {
-    const wish = (tick: Ticks) => snapTick(tick + xToTick(viewNow(), reach.dx), reach.free ? 0 : gridNow());
+    const wish = (tick: Ticks) => snapSong(tick + xToTick(viewNow(), reach.dx), reach.free ? 0 : gridNow());
     const first = region.looped ? 0 : Math.max(0, region.start_tick - region.offset_ticks);
     return side === "start"
       ? { region_id: region.id, start_tick: Math.min(Math.max(wish(region.start_tick), first), end - 1) }
@@ -110,7 +110,7 @@ function tapRegion(event: PointerEvent, region: RegionPart): void {
 }
 
 const split = (region: RegionPart, tick: Ticks) =>
-  void edit("split_region", { region_id: region.id, tick: snapTick(tick, gridNow()) });
+  void edit("split_region", { region_id: region.id, tick: snapSong(tick, gridNow()) });
 
 /** Cuts every chosen region that the playhead stands in, on the grid. */
 export const splitAtPlayhead = (region: RegionPart) => split(region, transportNow().playhead);
@@ -160,7 +160,7 @@ export function paste(): void {
   const known = clipboard && "regions" in clipboard ? clipboard.regions.filter((id) => model.regions[id]) : [];
   if (known.length === 0) return tell("fault", "No region has been copied yet: select a region and copy it first.");
   const first = Math.min(...known.map((id) => model.regions[id].start_tick));
-  void edit("copy_regions", { region_ids: known, ticks: snapTick(playhead, gridNow()) - first });
+  void edit("copy_regions", { region_ids: known, ticks: snapSong(playhead, gridNow()) - first });
 }
 
 /** Moves the chosen regions by bars (or grid steps), or to the next row. */
@@ -168,7 +168,9 @@ export function nudgeRegions(key: string, fine: boolean): boolean {
   const side = { ArrowLeft: -1, ArrowRight: 1 }[key];
   const row = { ArrowUp: -1, ArrowDown: 1 }[key];
   if (!side && !row) return false;
-  const step = fine ? gridNow() || 60 : barTicks(song().model.head.meter);
+  const step = fine
+    ? gridNow() || 60
+    : barTicks(meterAt(song().model.head.meters, chosenRegions()[0]?.start_tick ?? 0));
   const earliest = chosenRegions()[0]?.start_tick ?? 0;
   void edit("move_regions", {
     ...ids(),

@@ -1,17 +1,19 @@
-import { positionText, snapTick } from "../geometry/viewport";
+import { barTicks, meterAt, positionText } from "../geometry/viewport";
 import { chosenNow, setChoice } from "../state/choice";
-import { editAndTell } from "../state/edits";
-import { gridNow } from "../state/grid";
+import { edit, editAndTell } from "../state/edits";
+import { gridNow, snapSong } from "../state/grid";
 import { tell } from "../state/notice";
 import { songStretchOf } from "../state/questions";
+import { typeSignature } from "../state/signature";
 import { song } from "../state/song";
 import { transportNow } from "../state/transport";
+import { setWishes } from "../state/wishes";
 
 const range = () => song().model.head.range;
-const playhead = () => snapTick(transportNow().playhead, gridNow());
+const playhead = () => snapSong(transportNow().playhead, gridNow());
 const rangeText = () => {
-  const { meter } = song().model.head;
-  return `${positionText(meter, range().start_tick)} to ${positionText(meter, range().end_tick)}`;
+  const { meters } = song().model.head;
+  return `${positionText(meters, range().start_tick)} to ${positionText(meters, range().end_tick)}`;
 };
 
 /** Copies the range of the whole song: all tracks and lanes, and the tempo. */
@@ -41,6 +43,20 @@ export function pasteTime(over = false): void {
 /** Makes room at the playhead, as long as the range. */
 export const insertTime = () =>
   void editAndTell("insert_time", { tick: playhead(), length_ticks: range().end_tick - range().start_tick });
+
+/** Sets the time signature from a bar on, as it is written: 3/4. */
+export const setMeter = (text: string, bar: number) => {
+  const [beats, unit] = text.split("/").map(Number);
+  return edit("set_meter", { beats, unit: unit as 4, bar });
+};
+
+/** Asks for another time signature from the bar on in which the playhead stands. */
+export function typeMeter(): void {
+  const { meters } = song().model.head;
+  const section = meterAt(meters, transportNow().playhead);
+  typeSignature(section.bar + Math.floor((transportNow().playhead - section.tick) / barTicks(section)));
+  setWishes({ field: "signature" });
+}
 
 /** A marker at the playhead, on the grid. */
 export const markPlace = () => editAndTell("add_marker", { tick: playhead() });

@@ -1,11 +1,11 @@
 import type { PointerEvent } from "react";
 import type { EditInputs, Normalised, Px, Ticks } from "../api/types";
 import { type Ground, inside, pointsWithin, tickAt, valueAt, xOf, yOf } from "../geometry/hit";
-import { snapTick, xToTick } from "../geometry/viewport";
+import { xToTick } from "../geometry/viewport";
 import { setChoice } from "../state/choice";
 import { chooseMany } from "../state/choosing";
 import { edit } from "../state/edits";
-import { gridNow } from "../state/grid";
+import { gridNow, snapSong } from "../state/grid";
 import { setHand } from "../state/hand";
 import { previewer } from "../state/previewer";
 import { viewNow } from "../state/view";
@@ -23,7 +23,7 @@ const within = ([from, to]: Ground["window"], tick: Ticks) => Math.min(Math.max(
 const places = (ground: Ground, x: Px, free = true): Ticks =>
   Math.max(
     0,
-    Math.round(inside(ground.window, within(ground.window, snapTick(xToTick(ground, x), free ? 0 : gridNow())))),
+    Math.round(inside(ground.window, within(ground.window, snapSong(xToTick(ground, x), free ? 0 : gridNow())))),
   );
 
 /** Follows a hand that draws, and says what its trail means. */

@@ -6,7 +6,7 @@ import { setView, useView } from "../state/view";
 export function GridSelect() {
   const grid = useView((state) => state.grid);
   const auto = useView((state) => state.gridAuto);
-  const meter = useSong((state) => state.model.head.meter);
+  const meter = useSong((state) => state.model.head.meters[0]);
   const ticksOf = (ticks: number | "bar" | "beat"): number => {
     if (ticks === "bar") return barTicks(meter);
     return ticks === "beat" ? beatTicks(meter) : ticks;

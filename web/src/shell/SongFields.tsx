@@ -1,14 +1,22 @@
+import { meterAt } from "../geometry/viewport";
+import { setMeter } from "../gestures/songTime";
 import { edit } from "../state/edits";
 import { useSong } from "../state/song";
+import { useTransport } from "../state/transport";
 import { NumberField, TextField } from "../ui/Fields";
+
+/** The time signature where the playhead stands. */
 export function MeterField() {
-  const { beats, unit } = useSong((state) => state.model.head.meter);
-  const commit = async (text: string) => {
-    const [b, u] = text.split("/").map(Number);
-    return edit("set_meter", { beats: b, unit: u as 4 });
-  };
+  const meters = useSong((state) => state.model.head.meters);
+  const bar = useTransport(({ playhead }) => meterAt(meters, playhead).bar);
+  const { beats, unit } = meters.find((meter) => meter.bar === bar) ?? meters[0];
   return (
-    <TextField label="Meter" value={`${beats}/${unit}`} onCommit={commit} className="input-ghost w-12 text-center" />
+    <TextField
+      label={meters.length > 1 ? `Meter from bar ${bar}` : "Meter"}
+      value={`${beats}/${unit}`}
+      onCommit={(text) => setMeter(text, bar)}
+      className="input-ghost w-12 text-center"
+    />
   );
 }
 

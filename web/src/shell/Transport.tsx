@@ -26,16 +26,16 @@ export function PlayButton({ large = false }: { large?: boolean }) {
 }
 
 export function Position() {
-  const meter = useSong((state) => state.model.head.meter);
+  const meters = useSong((state) => state.model.head.meters);
   const shown = useRef<HTMLOutputElement>(null);
   useEffect(() => {
     const write = () => {
-      const text = positionText(meter, transportNow().playhead);
+      const text = positionText(meters, transportNow().playhead);
       if (shown.current && shown.current.textContent !== text) shown.current.textContent = text;
     };
     write();
     return useTransport.subscribe(write);
-  }, [meter]);
+  }, [meters]);
   return (
     <output
       ref={shown}
@@ -49,7 +49,7 @@ export function Position() {
 
 export function RangeButton() {
   const range = useSong((state) => state.model.head.range);
-  const meter = useSong((state) => state.model.head.meter);
+  const meters = useSong((state) => state.model.head.meters);
   return (
     <button
       type="button"
@@ -58,8 +58,8 @@ export function RangeButton() {
       title="Repeat the range while playing; drag on the ruler to set it"
       onClick={() => void edit("set_range", { on: !range.on })}
     >
-      <Repeat size={14} /> {positionText(meter, range.start_tick).replace(/\.0$/, "")} –{" "}
-      {positionText(meter, range.end_tick).replace(/\.0$/, "")}
+      <Repeat size={14} /> {positionText(meters, range.start_tick).replace(/\.0$/, "")} –{" "}
+      {positionText(meters, range.end_tick).replace(/\.0$/, "")}
     </button>
   );
 }

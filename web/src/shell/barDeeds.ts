@@ -1,5 +1,5 @@
 import { positionText } from "../geometry/viewport";
-import { copyTime, cutTime, deleteTime, insertTime, markPlace, pasteTime } from "../gestures/songTime";
+import { copyTime, cutTime, deleteTime, insertTime, markPlace, pasteTime, typeMeter } from "../gestures/songTime";
 import { chooseRegions, useChoice } from "../state/choice";
 import { editAndTell } from "../state/edits";
 import { songEnd } from "../state/model";
@@ -39,10 +39,10 @@ async function loopMarkers(): Promise<void> {
 /** What is done with whole bars of the song, over all tracks, lanes and the tempo. */
 export function useBarDeeds(): { head: string; deeds: Deed[] } {
   const range = useSong((state) => state.model.head.range);
-  const meter = useSong((state) => state.model.head.meter);
+  const meters = useSong((state) => state.model.head.meters);
   const copied = useChoice((state) => state.clipboard !== null && "stretch" in state.clipboard);
   const marked = useSong((state) => (state.model.head.markers?.length ?? 0) > 0);
-  const text = (tick: number) => positionText(meter, tick).replace(/\.0$/, "");
+  const text = (tick: number) => positionText(meters, tick).replace(/\.0$/, "");
   return {
     head: `The range ${text(range.start_tick)} – ${text(range.end_tick)}, over all tracks, lanes and the tempo`,
     deeds: [
@@ -69,6 +69,12 @@ export function useBarDeeds(): { head: string; deeds: Deed[] } {
         words: "Mark this place",
         what: "a marker with a name, at the playhead",
         act: markPlace,
+      },
+      {
+        id: "meter",
+        words: "Meter from this bar",
+        what: "another time signature from the playhead's bar on",
+        act: typeMeter,
       },
       {
         id: "between",

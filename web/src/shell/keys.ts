@@ -1,5 +1,5 @@
 import { useEffect } from "react";
-import { barTicks } from "../geometry/viewport";
+import { barTicks, meterAt } from "../geometry/viewport";
 import { chosenRegions } from "../gestures/choosing";
 import { heldNoteKey, noteKey } from "../gestures/notes";
 import { focusPoint, nudge, removePoints, walk } from "../gestures/points";
@@ -97,7 +97,7 @@ function letGo(event: KeyboardEvent): void {
 }
 
 const seekBars = (bars: number): void =>
-  player.seek(transportNow().playhead + bars * barTicks(song().model.head.meter));
+  player.seek(transportNow().playhead + bars * barTicks(meterAt(song().model.head.meters, transportNow().playhead)));
 
 /** Keys that mean the same everywhere. */
 function onNamed(key: string, event: KeyboardEvent): boolean {

@@ -1,6 +1,6 @@
 import { songApi } from "../api/client";
 import type { Change, Preview, Ticks } from "../api/types";
-import { barTicks } from "../geometry/viewport";
+import { barTicks, meterAt } from "../geometry/viewport";
 import type { Follower } from "../state/followers";
 import { applyParts, songEnd } from "../state/model";
 import { song } from "../state/song";
@@ -49,7 +49,7 @@ class Player implements Follower {
     this.stop();
     this.rack?.dispose();
     this.rack = this.engine = null;
-    this.stretches = new Stretches(songApi(songId), BLOCK_BARS * barTicks(song().model.head.meter));
+    this.stretches = new Stretches(songApi(songId), BLOCK_BARS * barTicks(song().model.head.meters[0]));
     this.readClock().catch(leave);
   }
 
@@ -175,7 +175,8 @@ class Player implements Follower {
       clock: () => this.clock,
       loop: () => song().model.head.range,
       soundOf: (id) => sounds.get(id),
-      endOfSong: () => this.clock.secondsAt(songEnd(song().model) + barTicks(head.meter)),
+      endOfSong: () =>
+        this.clock.secondsAt(songEnd(song().model) + barTicks(meterAt(head.meters, songEnd(song().model)))),
     };
   }
 

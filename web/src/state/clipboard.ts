@@ -3,7 +3,7 @@ import { barTicks, snapTick } from "../geometry/viewport";
 import { chosenNow, setChoice } from "./choice";
 import { choiceNow, stretchNow } from "./choosing";
 import { edit } from "./edits";
-import { gridNow } from "./grid";
+import { gridNow, snapSong } from "./grid";
 import { tell } from "./notice";
 import { snippetOf } from "./questions";
 import { song } from "./song";
@@ -46,7 +46,7 @@ export async function duplicateStretch(): Promise<void> {
 export function playheadIn(envelope: EnvelopePart): Ticks {
   const { playhead } = transportNow();
   const { windows } = song();
-  const tick = snapTick(playhead, gridNow());
+  const tick = snapSong(playhead, gridNow());
   if (envelope.owner.startsWith("track/")) return tick;
   const all = Object.values(windows).flatMap((entry) => entry[envelope.id] ?? []);
   const window = all.find(([from, to]) => tick >= from && tick < to);
@@ -101,7 +101,7 @@ export function fade(direction: "in" | "out"): void {
 
 function edgeOf(envelope: EnvelopePart, direction: "in" | "out"): [Ticks, Ticks] {
   const { model } = song();
-  const bar = barTicks(model.head.meter);
+  const bar = barTicks(model.head.meters[0]);
   const length = envelope.owner.startsWith("clip/")
     ? model.clips[envelope.owner.slice(5)].length_ticks
     : Object.values(model.regions).reduce((end, region) => Math.max(end, region.start_tick + region.length_ticks), bar);

@@ -1,5 +1,5 @@
 import type { Px, Ticks } from "../api/types";
-import { barTicks } from "../geometry/viewport";
+import { barTicks, snapTick } from "../geometry/viewport";
 import { song } from "./song";
 import { type View, viewNow } from "./view";
 
@@ -32,4 +32,7 @@ export function gridOf(
   return [60, 120, 240, 480, 960].find((ticks) => ticks * pxPerTick >= NEAREST) ?? bar;
 }
 
-export const gridNow = (): Ticks => gridOf(viewNow(), barTicks(song().model.head.meter));
+export const gridNow = (): Ticks => gridOf(viewNow(), barTicks(song().model.head.meters[0]));
+
+/** The nearest line of a grid of the song. */
+export const snapSong = (tick: Ticks, grid: Ticks): Ticks => snapTick(tick, grid, song().model.head.meters);

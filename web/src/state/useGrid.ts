@@ -6,6 +6,6 @@ import { useView } from "./view";
 
 /** The grid in ticks, 0 when it is off. */
 export function useGrid(): Ticks {
-  const bar = useSong((state) => barTicks(state.model.head.meter));
+  const bar = useSong((state) => barTicks(state.model.head.meters[0]));
   return useView((state) => gridOf(state, bar));
 }

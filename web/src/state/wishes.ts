@@ -2,7 +2,7 @@ import { create } from "zustand";
 import type { Ticks } from "../api/types";
 import { type PanelName, setView } from "./view";
 
-export type FieldName = "finder" | "exact-value";
+export type FieldName = "finder" | "exact-value" | "signature";
 
 /** Where the keyboard is to go next. Whoever is meant takes it, and takes the wish away. */
 interface Wishes {

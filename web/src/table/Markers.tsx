@@ -1,11 +1,11 @@
 import { X } from "lucide-react";
 import { type KeyboardEvent, type PointerEvent, useState } from "react";
 import type { Head } from "../api/types";
-import { positionText, snapTick, tickToX, xToTick } from "../geometry/viewport";
+import { positionText, tickToX, xToTick } from "../geometry/viewport";
 import { drag } from "../gestures/drag";
 import { player } from "../sound/player";
 import { edit } from "../state/edits";
-import { gridNow } from "../state/grid";
+import { gridNow, snapSong } from "../state/grid";
 import { useSong } from "../state/song";
 import { useView } from "../state/view";
 import { TextField } from "../ui/Fields";
@@ -35,12 +35,12 @@ interface Props {
 
 function Flag({ marker, named, onName }: Props) {
   const pxPerTick = useView((state) => state.pxPerTick);
-  const meter = useSong((state) => state.model.head.meter);
+  const meters = useSong((state) => state.model.head.meters);
   const [moved, setMoved] = useState<number | null>(null);
   const to = (tick: number) => void edit("set_marker", { marker_id: marker.id, tick: Math.max(0, tick) });
   const press = (event: PointerEvent) => {
     const goal = (dx: number, free: boolean) =>
-      Math.max(0, snapTick(marker.tick + xToTick({ pxPerTick }, dx), free ? 1 : Math.max(gridNow(), 240)));
+      Math.max(0, snapSong(marker.tick + xToTick({ pxPerTick }, dx), free ? 1 : Math.max(gridNow(), 240)));
     drag(event, {
       move: ({ dx, free }) => setMoved(goal(dx, free)),
       drop: ({ dx, free, moved: far }) => {
@@ -87,7 +87,7 @@ function Flag({ marker, named, onName }: Props) {
       className="marker"
       style={{ left }}
       title={`${marker.name}: press to go there, drag to move, press twice to name`}
-      aria-label={`Marker ${marker.name} at ${positionText(meter, marker.tick)}`}
+      aria-label={`Marker ${marker.name} at ${positionText(meters, marker.tick)}`}
       onPointerDown={press}
       onDoubleClick={() => onName(true)}
       onKeyDown={key}

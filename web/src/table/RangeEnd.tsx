@@ -1,10 +1,10 @@
 import type { KeyboardEvent, PointerEvent } from "react";
 import type { Head, Ticks } from "../api/types";
-import { barTicks, positionText, snapTick, tickToX, xToTick } from "../geometry/viewport";
+import { barTicks, meterAt, positionText, tickToX, xToTick } from "../geometry/viewport";
 import { drag, type Reach } from "../gestures/drag";
 import { player } from "../sound/player";
 import { edit } from "../state/edits";
-import { gridNow } from "../state/grid";
+import { gridNow, snapSong } from "../state/grid";
 import { song, useSong } from "../state/song";
 import { setTransport } from "../state/transport";
 import { useView, viewNow } from "../state/view";
@@ -25,13 +25,13 @@ const make = (range: Range): void => void edit("set_range", range).finally(() =>
 /** An end of the range that repeats, to be dragged, or moved by the keyboard. */
 export function RangeEnd({ side, range }: { side: Side; range: Range }) {
   const pxPerTick = useView((state) => state.pxPerTick);
-  const meter = useSong((state) => state.model.head.meter);
+  const meters = useSong((state) => state.model.head.meters);
   const tick = side === "start" ? range.start_tick : range.end_tick;
   const press = (event: PointerEvent) => {
     const standing = song().model.head.range;
     const from = side === "start" ? standing.start_tick : standing.end_tick;
     const wish = (reach: Reach) =>
-      withEnd(standing, side, snapTick(from + xToTick(viewNow(), reach.dx), reach.free ? 1 : Math.max(gridNow(), 960)));
+      withEnd(standing, side, snapSong(from + xToTick(viewNow(), reach.dx), reach.free ? 1 : Math.max(gridNow(), 960)));
     drag(
       event,
       {
@@ -47,7 +47,7 @@ export function RangeEnd({ side, range }: { side: Side; range: Range }) {
     if (!way) return;
     event.preventDefault();
     event.stopPropagation();
-    const by = event.shiftKey ? gridNow() || 60 : barTicks(meter);
+    const by = event.shiftKey ? gridNow() || 60 : barTicks(meterAt(meters, tick));
     make(withEnd(song().model.head.range, side, Math.max(0, tick + way * by)));
   };
   return (
@@ -57,7 +57,7 @@ export function RangeEnd({ side, range }: { side: Side; range: Range }) {
       aria-label={side === "start" ? "Start of the range" : "End of the range"}
       aria-valuemin={0}
       aria-valuenow={tick}
-      aria-valuetext={positionText(meter, tick)}
+      aria-valuetext={positionText(meters, tick)}
       className="range-end held"
       style={{ left: tickToX({ pxPerTick }, tick) }}
       title={side === "start" ? "Drag the start of the range" : "Drag the end of the range"}

@@ -36,7 +36,7 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
   const pxPerTick = useView((state) => state.pxPerTick);
   const selected = useChoice((state) => state.regionIds.includes(region.id));
   const drums = useSong(({ model, catalogue }) => (drumTrack(model, region) ? (catalogue?.drum_sounds ?? null) : null));
-  const meter = useSong((state) => state.model.head.meter);
+  const meters = useSong((state) => state.model.head.meters);
   const passes = useSong((state) => state.preview?.passes[region.id] ?? state.passes[region.id]) ?? NO_PASSES;
   const left = tickToX({ pxPerTick }, region.start_tick);
   const width = tickToX({ pxPerTick }, region.length_ticks);
@@ -56,7 +56,7 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
       role="button"
       tabIndex={-1}
       aria-pressed={selected}
-      aria-label={`${name}${region.muted ? " · muted" : ""}, region at ${positionText(meter, region.start_tick)}`}
+      aria-label={`${name}${region.muted ? " · muted" : ""}, region at ${positionText(meters, region.start_tick)}`}
       data-testid={region.id}
       className={clsx("region", selected && "held region-chosen", region.muted && "region-muted")}
       style={{

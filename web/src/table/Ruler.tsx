@@ -1,15 +1,17 @@
 import type { MouseEvent, PointerEvent } from "react";
+import type { Meter } from "../api/types";
 import { RULER_HEIGHT } from "../geometry/heights";
-import { beatTicks, positionText, snapTick, tickToX, xToTick } from "../geometry/viewport";
+import { barStart, barTicks, linesIn, positionText, tickToX, xToTick } from "../geometry/viewport";
 import { drag } from "../gestures/drag";
 import { player } from "../sound/player";
 import { edit } from "../state/edits";
-import { gridNow } from "../state/grid";
+import { gridNow, snapSong } from "../state/grid";
 import { useSong } from "../state/song";
 import { setTransport, useTransport } from "../state/transport";
 import { useView } from "../state/view";
 import { Markers } from "./Markers";
 import { RangeEnd } from "./RangeEnd";
+import { Signatures } from "./Signatures";
 
 /** Bars along the top: a press moves the playhead, a drag makes the range that playing repeats. */
 export function Ruler({ view, headerWidth, bar }: { view: [number, number]; headerWidth: number; bar: number }) {
@@ -17,19 +19,16 @@ export function Ruler({ view, headerWidth, bar }: { view: [number, number]; head
   const trial = useTransport((state) => state.rangeTrial);
   const standing = useSong((state) => state.model.head.range);
   const range = trial ?? standing;
-  const meter = useSong((state) => state.model.head.meter);
+  const meters = useSong((state) => state.model.head.meters);
   const every = [1, 2, 4, 8, 16, 32, 64].find((bars) => bars * bar * pxPerTick > 44) ?? 128;
-  const first = Math.floor(view[0] / bar / every) * every;
-  const count = Math.ceil((view[1] - view[0]) / bar / every) + 1;
-
-  const beat = beatTicks(meter);
-  const from = Math.floor(view[0] / beat);
-  const beats =
-    beat * pxPerTick < 56
-      ? []
-      : Array.from({ length: Math.ceil((view[1] - view[0]) / beat) }, (_, i) => (from + i) * beat).filter(
-          (tick) => tick % bar !== 0,
-        );
+  const before = barStart(meters, view[0]) - every * bar;
+  const bars = linesIn(meters, before, view[1], barTicks)
+    .map(([tick, meter]) => ({ tick, meter, bar: meter.bar + (tick - meter.tick) / meter.bar_ticks }))
+    .filter(({ tick, meter, bar }) => (bar - 1) % every === 0 || (tick === meter.tick && meter.bar > 1));
+  const apart = ({ beat_ticks }: Meter) => beat_ticks * pxPerTick >= 56;
+  const beats = linesIn(meters, barStart(meters, view[0]), view[1], (meter) =>
+    apart(meter) ? meter.beat_ticks : meter.bar_ticks,
+  ).filter(([tick, meter]) => (tick - meter.tick) % meter.bar_ticks !== 0);
 
   const press = (event: PointerEvent) => {
     if (event.pointerType === "touch") return;
@@ -37,7 +36,7 @@ export function Ruler({ view, headerWidth, bar }: { view: [number, number]; head
     const from = xToTick({ pxPerTick }, x);
     const stretch = (dx: number, free: boolean) => {
       const step = free ? 1 : Math.max(gridNow(), 960);
-      const [a, b] = [snapTick(from, step), snapTick(from + xToTick({ pxPerTick }, dx), step)].sort((p, q) => p - q);
+      const [a, b] = [snapSong(from, step), snapSong(from + xToTick({ pxPerTick }, dx), step)].sort((p, q) => p - q);
       return { on: true, start_tick: Math.max(0, a), end_tick: Math.max(b, a + step) };
     };
     drag(
@@ -45,7 +44,7 @@ export function Ruler({ view, headerWidth, bar }: { view: [number, number]; head
       {
         move: ({ dx, free }) => setTransport({ rangeTrial: stretch(dx, free) }),
         drop: ({ dx, free, moved }) => {
-          if (!moved) player.seek(snapTick(from, free ? 0 : gridNow()));
+          if (!moved) player.seek(snapSong(from, free ? 0 : gridNow()));
           else void edit("set_range", stretch(dx, free)).then(() => setTransport({ rangeTrial: null }));
         },
         cancel: () => setTransport({ rangeTrial: null }),
@@ -58,7 +57,7 @@ export function Ruler({ view, headerWidth, bar }: { view: [number, number]; head
   const tap = (event: MouseEvent) => {
     if ((event.nativeEvent as globalThis.PointerEvent).pointerType !== "touch") return;
     const x = event.clientX - event.currentTarget.getBoundingClientRect().left;
-    player.seek(snapTick(xToTick({ pxPerTick }, x), gridNow()));
+    player.seek(snapSong(xToTick({ pxPerTick }, x), gridNow()));
   };
 
   return (
@@ -87,27 +86,28 @@ export function Ruler({ view, headerWidth, bar }: { view: [number, number]; head
           }}
           data-testid="range"
           role="img"
-          aria-label={`Range ${positionText(meter, range.start_tick)} to ${positionText(meter, range.end_tick)}`}
+          aria-label={`Range ${positionText(meters, range.start_tick)} to ${positionText(meters, range.end_tick)}`}
         />
+        <Signatures />
         <Markers />
         <RangeEnd side="start" range={range} />
         <RangeEnd side="end" range={range} />
-        {beats.map((tick) => (
+        {beats.map(([tick]) => (
           <span
             key={`beat ${tick}`}
             className="faint pointer-events-none absolute top-1 pl-1 text-xs opacity-80"
             style={{ left: tickToX({ pxPerTick }, tick) }}
           >
-            {positionText(meter, tick).replace(/\.0$/, "")}
+            {positionText(meters, tick).replace(/\.0$/, "")}
           </span>
         ))}
-        {Array.from({ length: count }, (_, i) => first + i * every).map((index) => (
+        {bars.map(({ tick, bar }) => (
           <span
-            key={index}
+            key={tick}
             className="faint pointer-events-none absolute top-0.5 pl-1 text-xs"
-            style={{ left: tickToX({ pxPerTick }, index * bar) }}
+            style={{ left: tickToX({ pxPerTick }, tick) }}
           >
-            {index + 1}
+            {bar}
           </span>
         ))}
       </div>

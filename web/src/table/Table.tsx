@@ -5,6 +5,7 @@ import { pointTable, pressTable } from "../gestures/choosing";
 import { pressEmpty } from "../gestures/clips";
 import { holdsRegions } from "../state/holds";
 import { songEnd } from "../state/model";
+import { useSong } from "../state/song";
 import { setTable } from "../state/stage";
 import { useShown } from "../state/useShown";
 import { useView, viewNow } from "../state/view";
@@ -37,7 +38,7 @@ export function Table({ narrow }: { narrow: boolean }) {
   const scroller = useRef<HTMLDivElement>(null);
   useDropFiles(scroller);
   const headerWidth = narrow ? 124 : 188;
-  const bar = barTicks(model.head.meter);
+  const bar = barTicks(model.head.meters[0]);
   const end = Math.max(songEnd(model), model.head.range.end_tick) + 4 * bar;
   const [view, setShown] = useState<[number, number]>([0, 120_000]);
   const [rows, setRows] = useState<[number, number]>([0, 1000]);
@@ -142,7 +143,7 @@ export function Table({ narrow }: { narrow: boolean }) {
         style={{ width: headerWidth + end * pxPerTick, ["--header-width" as string]: `${headerWidth}px` }}
       >
         <Ruler view={view} headerWidth={headerWidth} bar={bar} />
-        <BarLines view={view} end={end} headerWidth={headerWidth} bar={bar} />
+        <BarLines view={view} end={end} headerWidth={headerWidth} />
         {model.tracks.map((track) => {
           const open = unfolded.includes(track.id);
           const lanes = find.envelopes[`track/${track.id}`] ?? NO_LANES;
@@ -196,23 +197,20 @@ const chunks = (start: number, length: number, size: number): [number, number] =
 const same = (next: [number, number]) => (old: [number, number]) =>
   old[0] === next[0] && old[1] === next[1] ? old : next;
 
-function BarLines({
-  view,
-  end,
-  headerWidth,
-  bar,
-}: {
-  view: [number, number];
-  end: number;
-  headerWidth: number;
-  bar: number;
-}) {
+/** A line for each bar, as one pattern from where each time signature begins. */
+function BarLines({ view, end, headerWidth }: { view: [number, number]; end: number; headerWidth: number }) {
   const pxPerTick = useView((state) => state.pxPerTick);
-  const style = {
-    left: headerWidth,
-    backgroundImage: "linear-gradient(to right, var(--color-base-300) 1px, transparent 1px)",
-    backgroundSize: `${bar * pxPerTick}px 100%`,
-    width: Math.min(view[1], end) * pxPerTick,
-  };
-  return <div className="pointer-events-none absolute top-0 bottom-0" style={style} aria-hidden="true" />;
+  const meters = useSong((state) => state.model.head.meters);
+  const until = Math.min(view[1], end);
+  return meters.map((meter, i) => {
+    const style = {
+      left: headerWidth + meter.tick * pxPerTick,
+      backgroundImage: "linear-gradient(to right, var(--color-base-300) 1px, transparent 1px)",
+      backgroundSize: `${barTicks(meter) * pxPerTick}px 100%`,
+      width: Math.max(0, Math.min(until, meters[i + 1]?.tick ?? until) - meter.tick) * pxPerTick,
+    };
+    return (
+      <div key={meter.bar} className="pointer-events-none absolute top-0 bottom-0" style={style} aria-hidden="true" />
+    );
+  });
 }

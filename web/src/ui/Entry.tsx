@@ -42,13 +42,13 @@ interface PositionProps {
 
 /** A position as people write it; what is wrong with it is said right under it. */
 export function PositionField({ label, tick, onTick }: PositionProps) {
-  const meter = useSong((state) => state.model.head.meter);
+  const meters = useSong((state) => state.model.head.meters);
   const commit = (text: string) =>
     faultOf(async (say) => {
       const found = await tickOf(text, say);
       if (found !== null) await onTick(found, say);
     });
-  const value = tick === null ? "" : positionText(meter, tick);
+  const value = tick === null ? "" : positionText(meters, tick);
   return <TextField named label={label} value={value} hint="bar.beat.tick" onCommit={commit} className={BOXED} />;
 }
 

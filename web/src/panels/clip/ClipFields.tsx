@@ -10,7 +10,7 @@ import { AudioFields } from "./AudioFields";
 /** The clip itself: its name, colour and length, and whether the region repeats it. */
 export function ClipFields({ clip, region, model }: { clip: ClipPart; region: RegionPart; model: Model }) {
   const hues = useSong(({ catalogue }) => catalogue?.hues ?? []);
-  const bar = barTicks(model.head.meter);
+  const bar = barTicks(model.head.meters[0]);
   const bars = clip.length_ticks / bar;
   const resize = async (wish: number) =>
     void edit("set_clip", { clip_id: clip.id, length_ticks: Math.max(60, Math.round(wish * bar)) });

@@ -68,7 +68,7 @@ function OneHead({ region, model, find }: { region: RegionPart; model: Model; fi
   const clip = model.clips[region.clip_id];
   const shared = find.sharers[clip.id];
   const count = (find.envelopes[`clip/${clip.id}`] ?? []).length;
-  const position = (tick: number) => positionText(model.head.meter, tick);
+  const position = (tick: number) => positionText(model.head.meters, tick);
   return (
     <div>
       <h3 className="text-lg font-bold">{clip.name}</h3>

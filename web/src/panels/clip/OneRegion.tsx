@@ -10,7 +10,7 @@ import { MovesCopy } from "../MovesCopy";
 export function OneRegion({ region, model }: { region: RegionPart; model: Model }) {
   const clip = model.clips[region.clip_id];
   const carrier = clip.kind === "carrier";
-  const position = (tick: number) => positionText(model.head.meter, tick);
+  const position = (tick: number) => positionText(model.head.meters, tick);
   const { start_tick, end_tick } = model.head.range;
   const goals = useMemo(
     () =>

@@ -14,7 +14,7 @@ type Clock = keyof typeof CLOCKS;
 
 /** How the time of a clip envelope runs while its clip repeats. */
 export function ClockChoice({ envelope }: { envelope: EnvelopePart }) {
-  const meter = useSong((state) => state.model.head.meter);
+  const meter = useSong((state) => state.model.head.meters[0]);
   const clip = useSong(({ model }) => model.clips[envelope.owner.slice(5)]);
   const meeting = useSong((state) => (envelope.clock === "own_length" ? state.meetings?.[envelope.id] : undefined));
   const beat = beatTicks(meter);

@@ -13,7 +13,7 @@ export function Conflicts({ address, tick }: { address: string; tick: number }) 
   const here = all.filter(([from, to]) => tick >= from && tick < to);
   const told = here.length > 0 ? here : all.slice(0, 1);
   if (told.length === 0) return null;
-  const position = (at: number) => positionText(model.head.meter, at);
+  const position = (at: number) => positionText(model.head.meters, at);
   const name = (regionId: string) => model.clips[model.regions[regionId]?.clip_id]?.name ?? "a clip";
   const role = (envelopeId: string) => edit("set_role", { envelope_id: envelopeId, role: "shift" });
   return (

@@ -1,5 +1,5 @@
 import type { Catalogue, EnvelopePart, Normalised, Px, ScaleEntry, Ticks } from "../../api/types";
-import { bandFor, beatTicks, tickToX, valueToY } from "../../geometry/viewport";
+import { bandFor, linesIn, tickToX, valueToY } from "../../geometry/viewport";
 import { useSong } from "../../state/song";
 import { useGrid } from "../../state/useGrid";
 import { useView } from "../../state/view";
@@ -69,22 +69,20 @@ export function Axis({
 /** Lines of the beats and of the grid, where they stand far enough apart. */
 export function TimeLines({ view: [from, to], height }: { view: [Ticks, Ticks]; height: Px }) {
   const pxPerTick = useView((state) => state.pxPerTick);
-  const meter = useSong((state) => state.model.head.meter);
+  const meters = useSong((state) => state.model.head.meters);
   const grid = useGrid();
-  const beat = beatTicks(meter);
-  const step = grid > 0 && grid * pxPerTick >= 7 ? grid : beat * pxPerTick >= 7 ? beat : 0;
-  if (step === 0) return null;
-  const first = Math.ceil(from / step);
-  const count = Math.min(1200, Math.floor(to / step) - first + 1);
-  const lines = (want: (tick: Ticks) => boolean) =>
-    Array.from({ length: count }, (_, i) => (first + i) * step)
-      .filter(want)
-      .map((tick) => `M${tickToX({ pxPerTick }, tick).toFixed(1)} 0V${height}`)
+  const apart = (step: Ticks) => step > 0 && step * pxPerTick >= 7;
+  if (!apart(grid) && !meters.some(({ beat_ticks }) => apart(beat_ticks))) return null;
+  const lines = linesIn(meters, from, to, ({ beat_ticks }) => (apart(grid) ? grid : beat_ticks)).slice(0, 1200);
+  const paths = (beats: boolean) =>
+    lines
+      .filter(([tick, meter]) => ((tick - meter.tick) % meter.beat_ticks === 0) === beats)
+      .map(([tick]) => `M${tickToX({ pxPerTick }, tick).toFixed(1)} 0V${height}`)
       .join("");
   return (
     <svg className="pointer-events-none absolute inset-0 w-full" height={height} aria-hidden="true">
-      <path d={lines((tick) => tick % beat !== 0)} className="axis-line" style={{ opacity: 0.35 }} />
-      <path d={lines((tick) => tick % beat === 0)} className="axis-line" />
+      <path d={paths(false)} className="axis-line" style={{ opacity: 0.35 }} />
+      <path d={paths(true)} className="axis-line" />
     </svg>
   );
 }

@@ -50,8 +50,8 @@ const NO_CONFLICTS: Conflict[] = [];
 function ConflictMarks({ focus, view: [from, to] }: { focus: string | null; view: [number, number] }) {
   const conflicts = useSong((state) => (focus ? state.conflicts[focus] : undefined)) ?? NO_CONFLICTS;
   const pxPerTick = useView((state) => state.pxPerTick);
-  const meter = useSong((state) => state.model.head.meter);
-  const position = (tick: number) => positionText(meter, tick);
+  const meters = useSong((state) => state.model.head.meters);
+  const position = (tick: number) => positionText(meters, tick);
   return conflicts
     .filter((conflict) => conflict[0] < to && conflict[1] > from)
     .map(([start, end]) => (

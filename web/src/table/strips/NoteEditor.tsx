@@ -84,7 +84,7 @@ function NotePass({ ground, drums, view }: PassProps) {
   const [from, to, into] = pass;
   const ground_ = useRef<SVGRectElement>(null);
   const chosen = useNotes((state) => (state.clipId === clip.id ? state.chosen : null));
-  const meter = useSong((state) => state.model.head.meter);
+  const meters = useSong((state) => state.model.head.meters);
   const [aimed, setAimed] = useState<[Px, Px, string] | null>(null);
   const named = (pitch: number) => drums?.[pitch] ?? noteName(pitch);
   const place = (event: { clientX: number; clientY: number }): [Px, Px] => {
@@ -125,7 +125,7 @@ function NotePass({ ground, drums, view }: PassProps) {
         const width = Math.max(3, Math.min(note.length_ticks, to - start) * pxPerTick - 1);
         const y = rowY(rows, note.pitch);
         const edge = Math.min(8, width / 3);
-        const label = `${named(note.pitch)} at ${positionText(meter, start)}, velocity ${note.velocity}`;
+        const label = `${named(note.pitch)} at ${positionText(meters, start)}, velocity ${note.velocity}`;
         const held = chosen?.includes(i) ?? false;
         return (
           <g key={`${note.tick} ${note.pitch}`} className={clsx("note", held && "note-chosen")}>

@@ -22,7 +22,7 @@ interface Props {
 export function OwnLength({ envelope, regions, windows, height, name }: Props) {
   const pxPerTick = useView((state) => state.pxPerTick);
   const [trial, setTrial] = useState<Ticks | null>(null);
-  const meter = useSong((state) => state.model.head.meter);
+  const meter = useSong((state) => state.model.head.meters[0]);
   const clip = useSong((state) => state.model.clips[envelope.owner.slice(5)]);
   const known = useSong((state) => state.marks);
   const tried = useSong((state) => state.preview?.marks);

@@ -6,6 +6,6 @@ export type SayPosition = (tick: Ticks) => string;
 
 /** How positions read. */
 export function useSayPosition(): SayPosition {
-  const meter = useSong((state) => state.model.head.meter);
-  return (tick) => positionText(meter, Math.max(0, tick));
+  const meters = useSong((state) => state.model.head.meters);
+  return (tick) => positionText(meters, Math.max(0, tick));
 }
