@@ -12,7 +12,7 @@ require_relative "imports"
 class Promises
   include KindSatchel
 
-  SECTIONS = %w[core speed imports editor previews snapshot arranging browser first_load devices playing wide files].freeze
+  SECTIONS = %w[core speed imports editor previews snapshot arranging browser first_load devices playing recording wide files].freeze
 
   # @param only [Array<String>] sections to run; none for all
   # @yieldparam name [String]
@@ -189,6 +189,13 @@ class Promises
     note("the demo playing, all its faders moving, cards at the foot: shares of one core", playing.measure(server.faders_id, mixer: false))
   ensure
     playing&.quit
+  end
+
+  def recording
+    recording = Recording.new(server)
+    note("notes played in when a click is heard, their distance from the beat", recording.measure(server.empty_id, "Keys in"))
+  ensure
+    recording&.quit
   end
 
   def wide

@@ -7,7 +7,7 @@ class BenchServer
   ROOT = File.expand_path("..", __dir__)
   DATABASE = File.join(ROOT, "tmp/bench.sqlite3")
 
-  attr_reader :port, :demo_id, :big_id, :long_id, :drone_id, :faders_id, :wide_id, :notes_id
+  attr_reader :port, :demo_id, :big_id, :long_id, :drone_id, :faders_id, :wide_id, :notes_id, :empty_id
 
   def initialize(big)
     FileUtils.mkdir_p(File.dirname(DATABASE))
@@ -19,6 +19,7 @@ class BenchServer
     @drone_id = Server.shelf.add(drone)["id"]
     @faders_id = Server.shelf.add(faders)["id"]
     @wide_id = Server.shelf.add(wide)["id"]
+    @empty_id = Server.shelf.add(empty)["id"]
     @notes_id = Server.shelf.add(FilesBench.notes)["id"]
     @port = TCPServer.open("127.0.0.1", 0) { |socket| socket.addr[1] }
     env = { "SATCHEL_DB" => DATABASE, "PORT" => @port.to_s, "RUBY_YJIT_ENABLE" => "1" }
@@ -49,6 +50,14 @@ class BenchServer
     writer.clip "chord", "Chord", 64, notes: [48, 55, 60].map { |pitch| KindSatchel::Note.new(tick: 0, length_ticks: 64 * 3840, pitch:, velocity: 120) }
     writer.region "drone", "chord", 1, 64
     writer.song
+  end
+
+  # One instrument, and nothing for it to play.
+  def empty
+    writer = SongWriter.new(name: "Empty", bpm: 120, range: [0, 3840])
+    writer.track "keys", "Keys in", "notes", "madder", devices: { "synth" => ["pluck", {}] }
+    writer.track "master", "Master", "master", "indigo", devices: {}
+    writer.song.then { |song| song.with(range: song.range.with(on: false)) }
   end
 
   # The demo, all its faders moving.

@@ -21,5 +21,6 @@ require_relative "kind_satchel/checks"     # what a song may hold that nobody me
 require_relative "kind_satchel/transfer"   # what goes along when material goes elsewhere
 require_relative "kind_satchel/conversion" # clip moves laid out on lanes, lanes packed into clips
 require_relative "kind_satchel/follow"     # what is taken from sound: how fast it is, where it begins
+require_relative "kind_satchel/perform"    # what hands do while the song plays, made into material
 require_relative "kind_satchel/formats"    # MIDI files read
 require_relative "kind_satchel/edits"      # every change to a song, a file each

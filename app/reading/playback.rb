@@ -19,7 +19,12 @@ class Playback
   # What else plays besides ramps.
   def rest(from_tick, to_tick)
     { "events" => events(from_tick, to_tick), "gates" => gates(from_tick, to_tick), "steps" => steps(from_tick, to_tick),
-      "beat" => rounded(Heard::Beat.flat(@song, from_tick, to_tick)) }
+      "beat" => rounded(Heard::Beat.flat(@song, from_tick, to_tick)), "beats" => beats(from_tick, to_tick) }
+  end
+
+  # When each beat falls, and 1 where a bar begins, else 0.
+  def beats(from_tick, to_tick)
+    @song.meters.beats(from_tick, to_tick).flat_map { |tick, bar| [@song.tempo.seconds_at(tick).round(6), bar ? 1 : 0] }
   end
 
   def events(from_tick, to_tick) = Heard::Events.new(@song).in_range(from_tick, to_tick)

@@ -69,6 +69,25 @@ module KindSatchel
       # @return [Integer] the end of the bar that a tick lies in, or the tick itself where a bar begins
       def rounded_up(tick) = start_of(bar_from(tick))
 
+      # @param grid_ticks [Integer] above 0
+      # @return [Integer] the nearest line of a grid that is counted from where each signature begins
+      def line_near(tick, grid_ticks)
+        section = section_at(tick)
+        line = section.tick + ((tick - section.tick).fdiv(grid_ticks).round * grid_ticks)
+        following = sections[sections.index(section) + 1]
+        following ? [line, following.tick].min : line
+      end
+
+      # Beats of a stretch.
+      # @return [Array<Array(Integer, Boolean)>] ticks, each with whether a bar begins there
+      def beats(from, to)
+        sections.each_with_index.flat_map do |section, i|
+          beat, finish = section.meter.beat_ticks, [sections[i + 1]&.tick || to, to].min
+          first = [((from - section.tick).fdiv(beat)).ceil, 0].max
+          (first...[((finish - section.tick).fdiv(beat)).ceil, first].max).map { |count| [section.tick + (count * beat), (count % section.meter.beats).zero?] }
+        end
+      end
+
       # The same with another signature from a bar up to the next change; what would say what holds already is left out.
       # @return [Meters]
       def changed(bar, meter)

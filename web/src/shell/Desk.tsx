@@ -1,7 +1,5 @@
 import { clsx } from "clsx";
-import { KnobStrip } from "../panels/knobs/KnobStrip";
-import { Mixer } from "../panels/mixer/Mixer";
-import { setView, useView } from "../state/view";
+import { FEET, setView, useView } from "../state/view";
 import { Table } from "../table/Table";
 import { Notice } from "../ui/Notice";
 import { Rail } from "../ui/Rail";
@@ -10,12 +8,13 @@ import { DESK_PANELS, PANELS } from "./panelNames";
 import { ToolBar } from "./ToolBar";
 import { TopBar } from "./TopBar";
 
+const FOOT_HEIGHTS = { knobs: "h-36", mixer: "h-80", keys: "h-44" };
 const TABS = DESK_PANELS.map((id) => ({ id, ...PANELS[id] }));
 
 /** All in view: the song, the knobs at the foot, one panel at the right. */
 export function Desk() {
   const wish = useView((state) => state.sheet) ?? "sum";
-  const mixer = useView((state) => state.mixer);
+  const foot = useView((state) => state.foot);
   const open = useView((state) => state.panelOpen);
   const panel = DESK_PANELS.includes(wish) ? wish : "sum";
   return (
@@ -41,21 +40,23 @@ export function Desk() {
           <Panel name={panel} />
         </Rail>
       </aside>
-      <div className={clsx("foot", mixer ? "h-80" : "h-36")}>
+      <div className={clsx("foot", FOOT_HEIGHTS[foot])}>
         <div className="foot-turn" role="group" aria-label="At the foot">
-          {(["Knobs", "Mixer"] as const).map((name) => (
+          {FEET.map((name) => (
             <button
               key={name}
               type="button"
               className="foot-tab"
-              aria-pressed={mixer === (name === "Mixer")}
-              onClick={() => setView({ mixer: name === "Mixer" })}
+              aria-pressed={foot === name}
+              onClick={() => setView({ foot: name })}
             >
-              {name}
+              {PANELS[name].name}
             </button>
           ))}
         </div>
-        <div className="min-w-0 grow">{mixer ? <Mixer /> : <KnobStrip />}</div>
+        <div className="min-w-0 grow">
+          <Panel name={foot} />
+        </div>
       </div>
       <Notice narrow={false} />
     </div>

@@ -1,6 +1,7 @@
 import { ClipPanel } from "../panels/clip/ClipPanel";
 import { EditPanel } from "../panels/edit/EditPanel";
 import { Finder } from "../panels/Finder";
+import { KeysPanel } from "../panels/keys/KeysPanel";
 import { KnobStrip } from "../panels/knobs/KnobStrip";
 import { Mixer } from "../panels/mixer/Mixer";
 import { SumPanel } from "../panels/sum/SumPanel";
@@ -28,6 +29,8 @@ export function Panel({ name }: { name: PanelName }) {
       return <KnobStrip />;
     case "mixer":
       return <Mixer />;
+    case "keys":
+      return <KeysPanel />;
     case "edit":
       return <EditPanel />;
     case "find":

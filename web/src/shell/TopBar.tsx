@@ -1,12 +1,13 @@
 import { clsx } from "clsx";
 import { Hand, House, Moon, Redo2, Sun, Undo2, VolumeOff, ZoomIn, ZoomOut } from "lucide-react";
-import { player } from "../sound/player";
+import { RecordButton } from "../panels/keys/RecordButton";
 import { edit, editAndTell, step } from "../state/edits";
 import { useSong } from "../state/song";
 import { zoom } from "../table/scrolling";
 import { TextField } from "../ui/Fields";
 import { IconButton } from "../ui/IconButton";
 import { toggleTheme, useTheme } from "../ui/theme";
+import { silence } from "./deeds";
 import { OutputMenu } from "./OutputMenu";
 import { go } from "./route";
 import { MeterField, TempoField } from "./SongFields";
@@ -30,10 +31,11 @@ export function TopBar({ narrow }: { narrow: boolean }) {
       {!narrow && (
         <>
           <PlayButton />
+          <RecordButton />
           <Position />
           <span className="flex items-center gap-1 max-[900px]:hidden">
             <Level />
-            <IconButton label="Silence: stop every note at once" onPress={() => player.hush()}>
+            <IconButton label="Silence: stop every note at once" onPress={silence}>
               <VolumeOff size={15} />
             </IconButton>
             <OutputMenu />

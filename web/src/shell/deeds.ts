@@ -1,5 +1,7 @@
 import { chosenRegions } from "../gestures/choosing";
+import { allOff, playedTrack } from "../gestures/playIn";
 import { addPoint, focusPoint } from "../gestures/points";
+import { toggleRecording } from "../gestures/recorder";
 import { duplicate, join, layOut, mute, oneClip, separate, splitAtPlayhead, splitAtPointer } from "../gestures/regions";
 import { markPlace } from "../gestures/songTime";
 import { player } from "../sound/player";
@@ -11,6 +13,7 @@ import type { DeedId } from "../state/keyMap";
 import { turnLayer } from "../state/layers";
 import { lookup } from "../state/lookup";
 import { tell } from "../state/notice";
+import { playInNow, setPlayIn } from "../state/playIn";
 import { song } from "../state/song";
 import { transportNow } from "../state/transport";
 import { setView, turnNotes, turnShowing, viewNow } from "../state/view";
@@ -60,9 +63,20 @@ function toMarker(step: 1 | -1): void {
   else tell("fault", "There is no marker on that side; the key for marking sets one at the playhead.");
 }
 
+/** Every note ends, those a hand holds too. */
+export function silence(): void {
+  player.hush();
+  allOff();
+}
+
 /** What is done with the chosen regions; says so when none is chosen. */
 const withRegions = (act: () => void) => () =>
   chosenRegions().length > 0 ? act() : tell("fault", "Choose a region first: press its name.");
+
+/** Puts something at the foot, or the knobs again; on a phone, it is a sheet. */
+function turnFoot(foot: "mixer" | "keys"): void {
+  setView({ foot: viewNow().foot === foot ? "knobs" : foot });
+}
 
 /** What each key does. */
 export const DEEDS: Record<DeedId, () => unknown> = {
@@ -78,7 +92,7 @@ export const DEEDS: Record<DeedId, () => unknown> = {
   mark: markPlace,
   "next-mark": () => toMarker(1),
   "last-mark": () => toMarker(-1),
-  hush: () => player.hush(),
+  hush: silence,
   unfold: () => viewNow().trackId && toggleFold(viewNow().trackId as string),
   hide: turnShowing,
   whole: () => fit(),
@@ -87,7 +101,10 @@ export const DEEDS: Record<DeedId, () => unknown> = {
   find: () => openField("find", "finder"),
   notes: () => viewNow().trackId && turnNotes(viewNow().trackId as string),
   panel: () => setView({ panelOpen: !viewNow().panelOpen }),
-  mixer: () => setView({ mixer: !viewNow().mixer }),
+  mixer: () => turnFoot("mixer"),
+  play: () => turnFoot("keys"),
+  record: () => toggleRecording(playedTrack()),
+  type: () => setPlayIn({ typing: !playInNow().typing }),
   keys: showKeys,
   put: putPoint,
   enter: goToPoints,

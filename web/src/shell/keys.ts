@@ -2,9 +2,11 @@ import { useEffect } from "react";
 import { barTicks, meterAt } from "../geometry/viewport";
 import { chosenRegions } from "../gestures/choosing";
 import { heldNoteKey, noteKey } from "../gestures/notes";
+import { allOff, noteOff, noteOn } from "../gestures/playIn";
 import { focusPoint, nudge, removePoints, walk } from "../gestures/points";
 import { copy, nudgeRegions, paste, remove } from "../gestures/regions";
 import { pasteTime } from "../gestures/songTime";
+import { typedPitch } from "../panels/keys/pitches";
 import { player } from "../sound/player";
 import { chosenNow, setChoice } from "../state/choice";
 import { choiceNow, chooseMany, stretchNow } from "../state/choosing";
@@ -14,6 +16,7 @@ import { handNow } from "../state/hand";
 import { deedOf } from "../state/keyMap";
 import { lookup } from "../state/lookup";
 import { chooseNotes, chosenNotes, copyNotes, notesNow, pasteNotes, withNotes } from "../state/noteChoice";
+import { playInNow, setPlayIn } from "../state/playIn";
 import { song } from "../state/song";
 import { transportNow } from "../state/transport";
 import { setView } from "../state/view";
@@ -90,6 +93,7 @@ function upFromPoint(): void {
 
 /** Escape: nothing is chosen. */
 function letGo(event: KeyboardEvent): void {
+  if (playInNow().typing) return setPlayIn({ typing: false });
   if (onPoint(event.target)) upFromPoint();
   chooseNotes(null, []);
   setChoice({ chosen: [], span: null, regionId: null, regionIds: [] });
@@ -138,6 +142,19 @@ function onRegions(key: string, event: KeyboardEvent): boolean {
 const overSong = (target: EventTarget | null) =>
   target instanceof Element && target.closest("[role=dialog], [role=menu]") !== null;
 
+/** While the computer's keyboard plays, its letters are notes. */
+function onPlayed(event: KeyboardEvent): boolean {
+  const pitch = typedPitch(event.code);
+  if (!playInNow().typing || pitch === null) return false;
+  if (!event.repeat) noteOn(pitch, playInNow().velocity, event.timeStamp);
+  return true;
+}
+
+function onKeyUp(event: KeyboardEvent): void {
+  const pitch = typedPitch(event.code);
+  if (playInNow().typing && pitch !== null) noteOff(pitch, event.timeStamp);
+}
+
 function onKey(event: KeyboardEvent): void {
   if (overSong(event.target)) return;
   if (event.defaultPrevented || handNow().hand || (typing(event.target) && !meansSong(event))) return;
@@ -146,6 +163,7 @@ function onKey(event: KeyboardEvent): void {
     return;
   }
   if (event.altKey) return;
+  if (onPlayed(event)) return event.preventDefault();
   const deed = deedOf(event);
   if (!deed && !onNamed(event.key, event)) return;
   event.preventDefault();
@@ -176,10 +194,14 @@ export function useKeys(): void {
     window.addEventListener("keydown", onSpace, true);
     window.addEventListener("keyup", onSpaceUp, true);
     window.addEventListener("keydown", onKey);
+    window.addEventListener("keyup", onKeyUp);
+    window.addEventListener("blur", allOff);
     return () => {
       window.removeEventListener("keydown", onSpace, true);
       window.removeEventListener("keyup", onSpaceUp, true);
       window.removeEventListener("keydown", onKey);
+      window.removeEventListener("keyup", onKeyUp);
+      window.removeEventListener("blur", allOff);
     };
   }, []);
 }

@@ -5,6 +5,7 @@ import {
   type LucideIcon,
   Music,
   PencilRuler,
+  Piano,
   Search,
   Sigma,
   SlidersHorizontal,
@@ -19,9 +20,10 @@ export const PANELS: Record<PanelName, { name: string; Icon: LucideIcon }> = {
   clip: { name: "Clip", Icon: AudioWaveform },
   track: { name: "Track", Icon: ListMusic },
   knobs: { name: "Knobs", Icon: SlidersHorizontal },
+  keys: { name: "Keys", Icon: Piano },
   mixer: { name: "Mixer", Icon: Columns3 },
   song: { name: "Song", Icon: Music },
 };
 
 export const DESK_PANELS: PanelName[] = ["sum", "edit", "find", "clip", "track"];
-export const PHONE_SHEETS: PanelName[] = ["knobs", "mixer", "sum", "edit", "find", "clip", "track", "song"];
+export const PHONE_SHEETS: PanelName[] = ["knobs", "mixer", "keys", "sum", "edit", "find", "clip", "track", "song"];

@@ -1,7 +1,18 @@
 import type { SoundEvent, Stretch, Ticks } from "../api/types";
 import type { Clock } from "./clock";
 import type { Voice } from "./parts";
-import { type Lap, lostEvents, positionIn, type Step, stepsAgain, stepsAtStart, stepsBetween } from "./planner";
+import {
+  beatsBetween,
+  type Lap,
+  lostEvents,
+  type Place,
+  placeIn,
+  positionIn,
+  type Step,
+  stepsAgain,
+  stepsAtStart,
+  stepsBetween,
+} from "./planner";
 import type { Rack } from "./rack";
 import { eventKey, type Stretches } from "./stretches";
 
@@ -28,6 +39,15 @@ export interface Score {
   loop(): Loop;
   soundOf(id: string): AudioBuffer | undefined;
   endOfSong(): number;
+  /** Has a beat clicked at a moment of context time, where clicks are wanted. */
+  click(at: number, bar: boolean): void;
+}
+
+/** Beats before the start, counted in: how many, how far apart, and how many to a bar. */
+export interface CountIn {
+  beats: number;
+  seconds: number;
+  bar: number;
 }
 
 /** The clock of playing: has the planner's steps done by the sound graph, a little ahead of the loudspeaker. */
@@ -45,9 +65,12 @@ export class Engine {
     private readonly onEnd: () => void,
   ) {}
 
-  start(tick: Ticks): void {
+  start(tick: Ticks, countIn?: CountIn): void {
     const from = this.score.clock().secondsAt(tick);
-    this.laps = [this.lap(from, this.context.currentTime + SOON_SECONDS)];
+    const soon = this.context.currentTime + SOON_SECONDS;
+    const lead = (countIn?.beats ?? 0) * (countIn?.seconds ?? 0);
+    if (countIn) this.count(countIn, soon);
+    this.laps = [this.lap(from, soon + lead, 0)];
     this.planned = from;
     this.beginLap(this.laps[0]);
     this.look();
@@ -74,10 +97,19 @@ export class Engine {
     return positionIn(this.laps, this.context.currentTime - (this.context.outputLatency || 0) - this.rack.latency);
   }
 
-  /** How long playing goes straight on from here, at most so many seconds: until the range begins again. */
+  /** Where a moment of context time, as heard, lies in the song. */
+  place(at: number): Place | null {
+    return placeIn(this.laps, at - this.rack.latency);
+  }
+
+  /**
+   * How long playing goes straight on from here, at most so many seconds: until the range begins again; not at all
+   * while it is counted in.
+   */
   straightOn(most: number): number {
     const lap = this.laps[this.laps.length - 1];
-    return lap ? Math.max(0, Math.min(most, lap.to - this.position())) : 0;
+    if (!lap || this.context.currentTime < lap.from + lap.lead) return 0;
+    return Math.max(0, Math.min(most, lap.to - this.position()));
   }
 
   /** Takes ramps that are only being tried; null goes back to what holds. */
@@ -100,11 +132,15 @@ export class Engine {
     }
   }
 
-  private lap(from: number, at: number): Lap {
+  private count({ beats, seconds, bar }: CountIn, at: number): void {
+    for (let i = 0; i < beats; i++) this.score.click(at + i * seconds + this.rack.latency, i % bar === 0);
+  }
+
+  private lap(from: number, at: number, turn: number): Lap {
     const { on, start_tick, end_tick } = this.score.loop();
     const end = this.score.clock().secondsAt(end_tick);
     const loops = on && from < end && end_tick > start_tick;
-    return { from, to: loops ? end : Number.POSITIVE_INFINITY, lead: at - from };
+    return { from, to: loops ? end : Number.POSITIVE_INFINITY, lead: at - from, turn };
   }
 
   private look(): void {
@@ -123,12 +159,12 @@ export class Engine {
 
   /** The range may be moved while it plays: ahead of what is planned, the lap follows it. */
   private followLoop(lap: Lap): void {
-    lap.to = Math.max(this.lap(this.planned, 0).to, this.planned);
+    lap.to = Math.max(this.lap(this.planned, 0, lap.turn).to, this.planned);
   }
 
   private nextLap(lap: Lap): void {
-    const next = this.lap(this.score.clock().secondsAt(this.score.loop().start_tick), lap.to + lap.lead);
-    this.laps = [...this.laps.slice(-2), next];
+    const next = this.lap(this.score.clock().secondsAt(this.score.loop().start_tick), lap.to + lap.lead, lap.turn + 1);
+    this.laps = [...this.laps.slice(-3), next];
     this.planned = next.from;
     this.beginLap(next);
   }
@@ -151,6 +187,8 @@ export class Engine {
       }
       const to = Math.min(goal, stretch.to_seconds);
       this.perform(stepsBetween(stretch, this.planned, to, this.trial?.ramps), lap);
+      for (const [seconds, bar] of beatsBetween(stretch, this.planned, to))
+        this.score.click(seconds + lap.lead + this.rack.latency, bar);
       this.planned = to;
     }
     return true;

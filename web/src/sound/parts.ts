@@ -106,6 +106,8 @@ export interface Sounding {
 /** Something that sounds and can be broken off softly. */
 export interface Voice {
   stop(at: number): void;
+  /** Lets it die away as its note ends, where that is its way; else it rings on. */
+  release?(at: number): void;
 }
 
 export const hertz = (pitch: number): number => 440 * 2 ** ((pitch - 69) / 12);

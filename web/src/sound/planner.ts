@@ -14,6 +14,15 @@ export interface Lap {
   from: number;
   to: number;
   lead: number;
+  /** Which one since playing began, from 0. */
+  turn: number;
+}
+
+/** A moment of the output in the song: in which lap, and at which second; before the first lap it lies before its start. */
+export interface Place {
+  turn: number;
+  seconds: number;
+  lap: Lap;
 }
 
 /** What is to be done, in song time: by dials, and by instruments. */
@@ -74,6 +83,20 @@ export function stepsAgain(stretch: Stretch, addresses: string[], from: number, 
 export function positionIn(laps: Lap[], at: number): number {
   const lap = [...laps].reverse().find((entry) => entry.from + entry.lead <= at) ?? laps[0];
   return lap ? Math.max(lap.from, Math.min(at - lap.lead, lap.to - INSIDE_SECONDS)) : 0;
+}
+
+/** Where a moment of the output lies. */
+export function placeIn(laps: Lap[], at: number): Place | null {
+  const lap = [...laps].reverse().find((entry) => entry.from + entry.lead <= at) ?? laps[0];
+  return lap ? { turn: lap.turn, seconds: at - lap.lead, lap } : null;
+}
+
+/** Beats of a slice of a stretch: when, and whether a bar begins there. */
+export function beatsBetween({ beats = [] }: Stretch, from: number, to: number): [seconds: number, bar: boolean][] {
+  const found: [number, boolean][] = [];
+  for (let i = 0; i < beats.length; i += 2)
+    if (beats[i] >= from - INSIDE_SECONDS && beats[i] < to - INSIDE_SECONDS) found.push([beats[i], beats[i + 1] === 1]);
+  return found;
 }
 
 /** Events that sound no longer in what is to be played. */

@@ -3,12 +3,16 @@ import type { Change, Preview, Ticks } from "../api/types";
 import { barTicks, meterAt } from "../geometry/viewport";
 import type { Follower } from "../state/followers";
 import { applyParts, songEnd } from "../state/model";
+import { playInNow } from "../state/playIn";
 import { song } from "../state/song";
 import { setLevel, setPeaks, setTransport, transportNow } from "../state/transport";
 import { setView } from "../state/view";
+import { click } from "./click";
 import { Clock } from "./clock";
-import { Engine, type Score } from "./engine";
+import { type CountIn, Engine, type Score } from "./engine";
 import { leadOut, outputNow } from "./output";
+import type { Voice } from "./parts";
+import type { Place } from "./planner";
 import { Rack } from "./rack";
 import { Sounds } from "./sounds";
 import { Stretches } from "./stretches";
@@ -19,6 +23,9 @@ const BLOCK_BARS = 8;
 const DRAWN_EVERY = 3;
 /** So far ahead the playhead is sent in a straight line. */
 const GLIDE_SECONDS = 0.4;
+
+/** A note that is not let go ends by itself after so long. */
+const LONGEST_SECONDS = 600;
 
 /** What cannot be had now is asked for again when it is needed. */
 const leave = (): void => {};
@@ -53,7 +60,8 @@ class Player implements Follower {
     this.readClock().catch(leave);
   }
 
-  async play(): Promise<void> {
+  /** @param bars so many are counted in before it begins */
+  async play(bars = 0): Promise<void> {
     if (transportNow().playing) return;
     setTransport({ playing: true });
     this.follow();
@@ -62,8 +70,61 @@ class Player implements Follower {
     await Promise.all([this.stretches?.ready(tick, song().model.head.range.start_tick), context.resume()]);
     if (!transportNow().playing) return;
     this.restDials();
-    this.engine?.start(tick);
+    this.engine?.start(tick, bars > 0 ? this.countIn(tick, bars) : undefined);
     this.run();
+  }
+
+  /** So many bars in the time signature and the tempo at a tick. */
+  private countIn(tick: Ticks, bars: number): CountIn {
+    const { beats, beat_ticks } = meterAt(song().model.head.meters, tick);
+    const seconds = this.clock.secondsAt(tick + beat_ticks) - this.clock.secondsAt(tick);
+    return { beats: bars * beats, seconds, bar: beats };
+  }
+
+  /** Makes ready to sound a note at once, also while nothing plays. */
+  async awake(): Promise<void> {
+    const context = await this.ready();
+    await context.resume();
+  }
+
+  /** Sounds a note of a track's instrument from now on, until it is let go; null while the sound is not awake yet. */
+  sound(trackId: string, pitch: number, velocity: number): Voice | null {
+    const { context, engine, rack } = this;
+    if (!context || !engine || !rack || context.state !== "running") return null;
+    if (!transportNow().playing) this.restDials();
+    const at = context.currentTime;
+    const songSeconds = transportNow().playing ? engine.position() : this.clock.secondsAt(transportNow().playhead);
+    const sounding = { at, until: at + LONGEST_SECONDS, late: 0, songSeconds, pitch, velocity, into: 0, rate: 1 };
+    return rack.instrument(trackId)?.play?.({ ...sounding, lead: at - songSeconds }) ?? null;
+  }
+
+  /** The next beats as they will be heard: when, by the browser's clock, and how long each is, in milliseconds. */
+  nextBeats(count: number): { at: number; milliseconds: number }[] {
+    const now = performance.now();
+    const { beat_ticks } = meterAt(song().model.head.meters, transportNow().playhead);
+    const place = this.heardAt(now);
+    const here = place?.seconds ?? this.clock.secondsAt(transportNow().playhead);
+    const first = (Math.floor(this.clock.tickAt(here) / beat_ticks) + 1) * beat_ticks;
+    return Array.from({ length: count }, (_, i) => {
+      const [from, to] = [0, 1].map((more) => this.clock.secondsAt(first + (i + more) * beat_ticks));
+      return { at: now + (from - here) * 1000, milliseconds: (to - from) * 1000 };
+    });
+  }
+
+  /** Now, in the time of the sound. */
+  get now(): number {
+    return this.context?.currentTime ?? 0;
+  }
+
+  /** Where the song was, as heard, at a moment of the browser's clock; null while nothing plays. */
+  heardAt(milliseconds: number): Place | null {
+    const { context, engine } = this;
+    if (!context || !engine || !transportNow().playing) return null;
+    const { contextTime = 0, performanceTime = 0 } = context.getOutputTimestamp();
+    if (contextTime > 0 && performanceTime > 0)
+      return engine.place(contextTime + (milliseconds - performanceTime) / 1000);
+    const late = context.outputLatency || 0;
+    return engine.place(context.currentTime - late + (milliseconds - performance.now()) / 1000);
   }
 
   stop(): void {
@@ -140,6 +201,7 @@ class Player implements Follower {
   }
 
   secondsAt = (tick: Ticks): number => this.clock.secondsAt(tick);
+  tickAt = (seconds: number): Ticks => this.clock.tickAt(seconds);
 
   private async readClock(): Promise<void> {
     const { songId } = song();
@@ -175,8 +237,15 @@ class Player implements Follower {
       clock: () => this.clock,
       loop: () => song().model.head.range,
       soundOf: (id) => sounds.get(id),
+      click: (at, bar) => {
+        const { click: when, recording } = playInNow();
+        const wanted = when === "playing" || (when === "recording" && recording !== null);
+        if (wanted && this.context && this.meter) click(this.context, this.meter, at, bar);
+      },
       endOfSong: () =>
-        this.clock.secondsAt(songEnd(song().model) + barTicks(meterAt(head.meters, songEnd(song().model)))),
+        playInNow().recording !== null
+          ? Number.POSITIVE_INFINITY
+          : this.clock.secondsAt(songEnd(song().model) + barTicks(meterAt(head.meters, songEnd(song().model)))),
     };
   }
 

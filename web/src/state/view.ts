@@ -1,7 +1,11 @@
 import { create } from "zustand";
 import type { EnvelopePart, Ticks } from "../api/types";
 
-export type PanelName = "mixer" | "sum" | "edit" | "find" | "knobs" | "clip" | "track" | "song";
+/** What may stand at the foot. */
+export const FEET = ["knobs", "mixer", "keys"] as const;
+export type Foot = (typeof FEET)[number];
+
+export type PanelName = "mixer" | "keys" | "sum" | "edit" | "find" | "knobs" | "clip" | "track" | "song";
 
 /** What a press on an envelope does. */
 export const TOOLS = ["points", "range", "lasso", "freehand", "steps", "ramp", "rub"] as const;
@@ -42,8 +46,7 @@ export interface KeptView {
   parts: Record<string, string>;
   /** Unfolded tracks of notes that show their notes rather than their moves. */
   notes: Record<string, boolean>;
-  /** Whether the mixer stands at the foot in place of the cards. */
-  mixer: boolean;
+  foot: Foot;
   /** Which parts of panels are unfolded. */
   folds: Record<string, boolean>;
   /** Whether the panel at the right is open; closed, the song takes its place. */
@@ -80,7 +83,7 @@ export const FRESH_VIEW: KeptView = {
   layer: {},
   parts: {},
   notes: {},
-  mixer: false,
+  foot: "knobs",
   folds: {},
   panelOpen: true,
 };

@@ -16,6 +16,7 @@ import { RowEdge } from "./RowEdge";
 import { RowHeader } from "./RowHeader";
 import { LaneStrip } from "./strips/LaneStrip";
 import { Unfolded } from "./strips/Unfolded";
+import { Taken } from "./Taken";
 
 const NONE: never[] = [];
 
@@ -95,6 +96,7 @@ export const TrackRow = memo(function TrackRow({ track, model, find, view, heade
           </div>
         )}
         <RegionStrip regions={regions} />
+        <Taken trackId={track.id} />
         {more.map((lane) => (
           <MoreLane key={lane.id} track={track} lane={lane} model={model} view={view} />
         ))}

@@ -14,6 +14,7 @@ export function monoSynth(context: BaseAudioContext): DeviceSound {
   const subLevel = gain(context, 0);
   const filter = biquad(context, { type: "lowpass" });
   const gate = gain(context, 0);
+  let latest = 0;
   for (const voice of [main, sub]) {
     detune.connect(voice.detune);
     fine.connect(voice.detune);
@@ -45,7 +46,13 @@ export function monoSynth(context: BaseAudioContext): DeviceSound {
     filter.detune.cancelScheduledValues(at);
     filter.detune.setTargetAtTime(read.sweep.at(s) * 100, at, 0.002);
     filter.detune.setTargetAtTime(0, at + attack + 0.006, decay / 3);
+    const turn = ++latest;
     return {
+      release: (when: number) => {
+        if (turn !== latest) return;
+        gate.gain.cancelScheduledValues(when);
+        gate.gain.setTargetAtTime(0, when, read.release.at(s) / 3);
+      },
       stop: (when: number) => {
         gate.gain.cancelScheduledValues(when);
         gate.gain.setTargetAtTime(0, when, BREAK_SECONDS / 3);
@@ -108,7 +115,10 @@ export function padSynth(context: BaseAudioContext): DeviceSound {
         spread.disconnect(width);
       }
     };
-    return { stop: (when: number) => stop(when, BREAK_SECONDS) };
+    return {
+      stop: (when: number) => stop(when, BREAK_SECONDS),
+      release: (when: number) => stop(when, release),
+    };
   }
 
   return {

@@ -64,7 +64,10 @@ export function sampler({ context, soundOf }: Studio): DeviceSound {
       envelope.disconnect();
       detune.disconnect(source.detune);
     };
-    return { stop: (when: number) => end(when, BREAK_SECONDS) };
+    return {
+      stop: (when: number) => end(when, BREAK_SECONDS),
+      release: (when: number) => end(when, read.release.at(s)),
+    };
   }
 
   return {

@@ -1,0 +1,126 @@
+import { player } from "../sound/player";
+import { playInNow, setPlayIn, setWays } from "../state/playIn";
+import { song } from "../state/song";
+import { transportNow } from "../state/transport";
+import { allOff, message } from "./playIn";
+
+/** The id of the keyboard that ships with the app. */
+export const SIMULATED = "simulated";
+const NOTE_ON = 0x90;
+const NOTE_OFF = 0x80;
+/** Its phrase: steps above its lowest note, a beat each. */
+const PHRASE = [0, 7, 12, 7, 3, 10, 15, 10];
+const LOWEST = 48;
+
+/** A keyboard without keys: it sends what a real one would, each message with the moment it belongs to. */
+class SimulatedKeyboard {
+  private timers: number[] = [];
+
+  /** Sends a message; `at` is a moment of the browser's clock, in milliseconds. */
+  send(bytes: number[], at = performance.now()): void {
+    if (playInNow().input === SIMULATED) message(bytes, at);
+  }
+
+  /** Presses a key at a moment to come, and lets it go after some milliseconds. */
+  press(pitch: number, at: number, milliseconds: number, velocity = 96): void {
+    this.later([NOTE_ON, pitch, velocity], at);
+    this.later([NOTE_OFF, pitch, 0], at + milliseconds);
+  }
+
+  /** Plays a phrase of two bars of 4/4, in time with the song from its next beat on. */
+  phrase(): void {
+    this.stop();
+    const beats = player.nextBeats(PHRASE.length);
+    PHRASE.forEach((step, i) => {
+      this.press(LOWEST + step, beats[i].at, beats[i].milliseconds * 0.8);
+    });
+  }
+
+  stop(): void {
+    for (const timer of this.timers) clearTimeout(timer);
+    this.timers = [];
+    allOff();
+  }
+
+  private later(bytes: number[], at: number): void {
+    this.timers.push(window.setTimeout(() => this.send(bytes, at), Math.max(0, at - performance.now())));
+  }
+}
+
+export const simulatedKeyboard = new SimulatedKeyboard();
+
+/** By which any script in the page plays it: an event of this name, with `bytes` and, if it is to be known, `at`. */
+window.addEventListener("satchel-keyboard", ({ detail }: CustomEventInit<{ bytes: number[]; at?: number }>) => {
+  if (detail) simulatedKeyboard.send(detail.bytes, detail.at);
+});
+
+let access: MIDIAccess | null = null;
+const OURS = { id: SIMULATED, name: "simulated keyboard" };
+
+/** Asks the browser which keyboards there are; one that knows no MIDI has only ours. */
+export async function readInputs(): Promise<void> {
+  access ??= (await navigator.requestMIDIAccess?.().catch(() => null)) ?? null;
+  if (access) access.onstatechange = () => list();
+  list();
+}
+
+function list(): void {
+  const found = [...(access?.inputs.values() ?? [])];
+  setPlayIn({ inputs: [...found.map(({ id, name }) => ({ id, name: name ?? "a keyboard" })), OURS] });
+  for (const input of found)
+    input.onmidimessage = (event: MIDIMessageEvent) => {
+      if (event.data && input.id === playInNow().input) message(event.data, event.timeStamp);
+    };
+}
+
+export function chooseInput(input: string): void {
+  simulatedKeyboard.stop();
+  setWays({ input });
+}
+
+/** The rows of the computer's keyboard, from the bottom; each begins a fourth above the one below, a semitone a key. */
+const ROWS = [
+  ["KeyZ", "KeyX", "KeyC", "KeyV", "KeyB", "KeyN", "KeyM", "Comma", "Period", "Slash"],
+  ["KeyA", "KeyS", "KeyD", "KeyF", "KeyG", "KeyH", "KeyJ", "KeyK", "KeyL", "Semicolon"],
+  ["KeyQ", "KeyW", "KeyE", "KeyR", "KeyT", "KeyY", "KeyU", "KeyI", "KeyO", "KeyP"],
+];
+const FOURTH = 5;
+
+/** Which of the keys shown a key of the computer plays: steps above the lowest; of a kit, row after row. */
+export function typedStep(code: string, kit: boolean): number | null {
+  for (const [row, codes] of ROWS.entries()) {
+    const place = codes.indexOf(code);
+    if (place >= 0) return kit ? row * codes.length + place : row * FOURTH + place;
+  }
+  return null;
+}
+
+/** The letters that play a step, to be written on its key. */
+export const lettersOf = (step: number, kit: boolean): string =>
+  ROWS.flat()
+    .filter((code) => typedStep(code, kit) === step)
+    .map((code) => ({ Comma: ",", Period: ".", Slash: "/", Semicolon: ";" })[code] ?? code.slice(3))
+    .join(" ");
+
+const TAPS = 8;
+const PAUSE_MS = 2000;
+let taps: number[] = [];
+
+/** One tap of a tempo; the tempo of the last taps, once there are three. */
+export function tapped(at = performance.now()): number | null {
+  if (taps.length > 0 && at - taps[taps.length - 1] > PAUSE_MS) taps = [];
+  taps = [...taps, at].slice(-TAPS);
+  if (taps.length < 3) return null;
+  const beat = (taps[taps.length - 1] - taps[0]) / (taps.length - 1);
+  return Math.min(Math.max(Math.round(60_000 / beat), 10), 400);
+}
+
+/** The tempo that holds at the playhead: where it was set. */
+export function tempoTick(): number {
+  const { playhead } = transportNow();
+  return (
+    song()
+      .model.head.tempo.filter(({ tick }) => tick <= playhead)
+      .at(-1)?.tick ?? 0
+  );
+}

@@ -1,0 +1,185 @@
+import type { EditInputs } from "../api/types";
+import type { Place } from "../sound/planner";
+import { player } from "../sound/player";
+import { editAndTell } from "../state/edits";
+import { gridNow } from "../state/grid";
+import { tell } from "../state/notice";
+import { playInNow, setPlayIn } from "../state/playIn";
+import { song } from "../state/song";
+import { transportNow } from "../state/transport";
+
+type Note = EditInputs["record_notes"]["notes"][number];
+
+/** A note as it was played: in which lap it began, and when; its end when it is let go. */
+interface Played {
+  turn: number;
+  start: number;
+  end: number | null;
+  pitch: number;
+  velocity: number;
+}
+
+/** A note begun so little before the start counts as on it. */
+const EARLY_SECONDS = 0.15;
+const LOOK_EVERY_MS = 40;
+/** After a lap has ended, notes of its last moments may still come in. */
+const AFTER_SECONDS = 0.06;
+const SHORTEST_SECONDS = 0.01;
+/** So long before its end a lap is written, so that its first notes are there when it begins again. */
+const AHEAD_SECONDS = 0.4;
+
+/** Writes down what is played while the song goes on: a pass for each lap, in seconds of the song as it is heard. */
+class Recorder {
+  private notes: Played[] = [];
+  private begun = 0;
+  /** The lap that is being played, and where the laps before it ended. */
+  private turn = 0;
+  private ends: Map<number, [from: number, to: number]> = new Map();
+  private written = new Set<number>();
+  private timer = 0;
+  private waiting: Promise<unknown> = Promise.resolve();
+
+  /** Begins where the playhead stands, counted in; while the song plays, at once. */
+  async start(trackId: string): Promise<void> {
+    if (playInNow().recording) return;
+    setPlayIn({ recording: trackId });
+    this.notes = [];
+    this.ends = new Map();
+    this.written = new Set();
+    await player.awake();
+    if (playInNow().recording !== trackId) return;
+    if (transportNow().playing) {
+      const place = player.heardAt(performance.now());
+      this.begun = Math.max(place?.seconds ?? 0, place?.lap.from ?? 0);
+      this.turn = place?.turn ?? 0;
+    } else {
+      this.begun = player.secondsAt(transportNow().playhead);
+      this.turn = 0;
+      await player.play(playInNow().countIn);
+    }
+    this.timer = window.setInterval(() => this.look(), LOOK_EVERY_MS);
+  }
+
+  /** Ends the pass and writes what it brought. The song goes on. */
+  async stop(): Promise<void> {
+    const { recording } = playInNow();
+    if (!recording) return;
+    clearInterval(this.timer);
+    this.look();
+    const place = player.heardAt(performance.now());
+    const now = place && place.turn === this.turn ? place.seconds : (this.ends.get(this.turn)?.[1] ?? this.begun);
+    for (const note of this.notes) note.end ??= note.turn === this.turn ? now : this.endOf(note.turn, now);
+    setPlayIn({ recording: null });
+    for (const turn of [...new Set(this.notes.map((note) => note.turn))].sort((a, b) => a - b))
+      this.write(recording, turn, now);
+    this.notes = [];
+    await this.waiting;
+  }
+
+  noteOn(pitch: number, velocity: number, at: number): void {
+    const place = playInNow().recording ? player.heardAt(at) : null;
+    if (!place || place.seconds < place.lap.from - EARLY_SECONDS) return;
+    const start = Math.max(place.seconds, place.lap.from);
+    this.notes.push({ turn: place.turn, start, end: null, pitch, velocity });
+    this.show();
+  }
+
+  noteOff(pitch: number, at: number): void {
+    const note = this.notes.find((one) => one.pitch === pitch && one.end === null);
+    const place = note && player.heardAt(at);
+    if (!note || !place) return;
+    if (place.turn === note.turn) note.end = Math.max(place.seconds, note.start + SHORTEST_SECONDS);
+    else this.over(note, place.seconds);
+    this.show();
+  }
+
+  /** Has what is taken down drawn, until it is written. */
+  private show(): void {
+    const taken = this.notes.map(({ start, end, pitch }) => ({
+      start: player.tickAt(start),
+      end: end === null ? null : player.tickAt(end),
+      pitch,
+    }));
+    setPlayIn({ taken });
+  }
+
+  /** A note held over the end of its lap: begun right before it, it was meant for the next one. */
+  private over(note: Played, seconds: number): void {
+    const [, end] = this.ends.get(note.turn) ?? [0, note.start];
+    const [from] = this.ends.get(note.turn + 1) ?? [this.lapStart()];
+    if (end - note.start > EARLY_SECONDS / 2) {
+      note.end = end;
+      return;
+    }
+    note.turn += 1;
+    note.start = from;
+    note.end = Math.max(seconds, from + SHORTEST_SECONDS);
+  }
+
+  private lapStart = (): number => player.heardAt(performance.now())?.lap.from ?? this.begun;
+
+  private endOf(turn: number, otherwise: number): number {
+    return this.ends.get(turn)?.[1] ?? otherwise;
+  }
+
+  /** Sees whether a lap ends, and writes it: so it is heard in the next one. */
+  private look(): void {
+    const place = player.heardAt(performance.now());
+    const { recording } = playInNow();
+    if (!recording) return;
+    if (!transportNow().playing) return void this.stop();
+    if (!place) return;
+    if (place.turn > this.turn) return this.nextLap(recording, place);
+    const soon = place.lap.to - place.seconds < AHEAD_SECONDS;
+    if (soon && this.notes.length > 0 && this.notes.every(({ end }) => end !== null))
+      this.write(recording, this.turn, place.lap.to);
+  }
+
+  /** A lap has ended; what was held over its end is cut there. */
+  private nextLap(trackId: string, { turn, seconds, lap }: Place): void {
+    if (seconds < lap.from + AFTER_SECONDS) return;
+    const end = player.secondsAt(song().model.head.range.end_tick);
+    this.ends.set(this.turn, [this.begun, end]);
+    this.ends.set(turn, [lap.from, end]);
+    for (const note of this.notes)
+      if (note.turn === this.turn && note.end === null && end - note.start > EARLY_SECONDS / 2) note.end = end;
+    this.write(trackId, this.turn, end);
+    this.turn = turn;
+    this.begun = lap.from;
+  }
+
+  /** What has ended of one lap, as an edit. Only its first one replaces, over all of the lap. */
+  private write(trackId: string, turn: number, end: number): void {
+    const done = this.notes.filter((note) => note.turn === turn && note.end !== null);
+    this.notes = this.notes.filter((note) => !done.includes(note));
+    if (done.length === 0) return;
+    const { replace, onGrid } = playInNow();
+    const inputs = {
+      track_id: trackId,
+      from_seconds: Math.min(this.begun, ...done.map((note) => note.start)),
+      to_seconds: Math.max(end, ...done.map((note) => note.end ?? 0)),
+      notes: done.map(written),
+      replace: replace && !this.written.has(turn),
+      whole: song().model.head.range.on,
+      grid_ticks: onGrid ? gridNow() : 0,
+    };
+    this.written.add(turn);
+    this.waiting = this.waiting.then(() => editAndTell("record_notes", inputs)).then(() => this.show());
+  }
+}
+
+const written = ({ start, end, pitch, velocity }: Played): Note => ({
+  start_seconds: start,
+  end_seconds: Math.max(end ?? start, start + SHORTEST_SECONDS),
+  pitch,
+  velocity,
+});
+
+export const recorder = new Recorder();
+
+/** Begins to record on the track at hand, or ends it. */
+export async function toggleRecording(trackId: string | null): Promise<void> {
+  if (playInNow().recording) return recorder.stop();
+  if (!trackId) return tell("fault", "Choose a track of notes first: press its name.");
+  await recorder.start(trackId);
+}
