@@ -50,12 +50,14 @@ export function WaysToPlay({ track, narrow }: { track: TrackPart; narrow: boolea
         title="Notes begin on the grid"
         set={(onGrid) => setWays({ onGrid })}
       />
-      <Switch
-        on={ways.typing}
-        words="type to play"
-        title="The letters of the computer's keyboard play; Escape ends it"
-        set={(typing) => setPlayIn({ typing })}
-      />
+      {!narrow && (
+        <Switch
+          on={ways.typing}
+          words="type to play"
+          title="The letters of the computer's keyboard play; Escape ends it"
+          set={(typing) => setPlayIn({ typing })}
+        />
+      )}
       <span className="flex items-center">
         <IconButton label="An octave lower" off={ways.lowest <= 0} onPress={() => octave(-1)}>
           <ChevronLeft size={15} />

@@ -1,0 +1,138 @@
+# frozen_string_literal: true
+
+# Notes played in on the keys of the screen, by typing, and by the simulated keyboard, while the song plays.
+RSpec.describe "Playing in" do
+  include Hands
+
+  let(:id) { plant }
+  let(:count) { DemoSong.build.clip("mooring").notes.size }
+
+  def song = standing(id).song
+  def notes = song.clip("mooring").notes
+  def set(name, words) = page.find("[aria-label='#{name}']").select(words)
+  def key(pitch) = place_of(page.find("[data-pitch='#{pitch}']"))
+  def record = page.find("[aria-label='Record notes']", match: :first).click
+  def stop = page.find("[aria-label='Stop recording']", match: :first).click
+  def position = page.find("[data-testid='position']").text
+  def running = watch(-> { position }, ->(seen) { seen.uniq.size > 2 })
+
+  # A message of the simulated keyboard, so many milliseconds ago.
+  def keyboard(*bytes, ago: 0)
+    page.execute_script("dispatchEvent(new CustomEvent('satchel-keyboard', { detail: { bytes: #{bytes}, at: performance.now() - #{ago} } }))")
+  end
+
+  def open_keys(track = "Rope Bass")
+    open_song(id)
+    click_on track, exact: true
+    click_on "Keys", exact: true
+    set("Count-in", "no count-in")
+  end
+
+  it "writes what the mouse plays on the keys into the clip that sounds, while it is seen; undo takes it back" do
+    open_keys
+    record
+    expect(running).to be true
+    x, y = key(48)
+    mouse.move(x:, y:).down
+    expect(page).to have_css("[data-pitch='48'][data-held]")
+    sleep 0.2
+    mouse.move(x: key(50)[0], y:)
+    expect(page).to have_css("[data-pitch='50'][data-held]")
+    sleep 0.2
+    mouse.up
+    expect(page).to have_css("[data-testid='taken']", count: 2)
+    stop
+    eventually(id) { notes.size >= count + 2 }
+    made = notes.select { |note| [48, 50].include?(note.pitch) && note.length_ticks > 100 }
+    expect(made.map(&:pitch)).to include(48, 50)
+    expect(page).to have_css("[aria-label='Undo: record 2 notes into Mooring']")
+    press_keys([:control, "z"])
+    eventually(id) { notes.size == count }
+  end
+
+  it "plays by typing: rows a fourth apart, letters do nothing else meanwhile; Escape ends it" do
+    open_keys
+    press_keys([:shift, "k"])
+    expect(page).to have_css("[aria-pressed='true']", text: "type to play")
+    record
+    expect(running).to be true
+    press_keys("z")
+    press_keys("a")
+    press_keys("w")
+    sleep 0.1
+    stop
+    eventually(id) { (notes.map(&:pitch) & [36, 41, 47]).size == 3 }
+    expect(page).to have_css("[aria-label='Points'][aria-pressed='true']").or have_css("button[aria-pressed='true']", text: "Points")
+    press_keys(:Escape)
+    expect(page).to have_css("[aria-pressed='false']", text: "type to play")
+  end
+
+  it "counts in: the playhead waits for a bar, what is played right before the start stands on it" do
+    open_keys
+    set("Count-in", "count 1 bar")
+    set("Keyboard", "simulated keyboard")
+    at = song.meters.parse(position)
+    record
+    # A bar of 4/4 at 92 BPM lasts 2.6 s.
+    sleep 1
+    expect(song.meters.parse(position)).to eq at
+    expect(running).to be true
+    heard = song.tempo.seconds_at(song.meters.parse(position)) - song.tempo.seconds_at(at)
+    keyboard(0x90, 72, 80, ago: (heard * 1000) + 60)
+    keyboard(0x80, 72, 0)
+    stop
+    eventually(id) { |now| now.clip("mooring").notes.any? { |note| note.pitch == 72 && note.tick < 60 } }
+  end
+
+  it "records a loop: each lap is written before it begins again, and adds; or it replaces what it goes over" do
+    open_keys
+    set("Keyboard", "simulated keyboard")
+    drag([bar_x(6) + 1, middle("ruler")[1] - 6], 102, 0)
+    eventually(id) { |now| (now.range.end_tick - now.range.start_tick - BAR).abs <= 960 }
+    press_ruler(bar_x(6) + 4)
+    record
+    expect(running).to be true
+    keyboard(0x90, 74, 80)
+    keyboard(0x80, 74, 0)
+    eventually(id) { notes.any? { |note| note.pitch == 74 } }
+    keyboard(0x90, 75, 80)
+    keyboard(0x80, 75, 0)
+    eventually(id) { (notes.map(&:pitch) & [74, 75]).size == 2 }
+    expect(notes.size).to be >= count
+    click_on "replaces"
+    keyboard(0x90, 76, 80)
+    keyboard(0x80, 76, 0)
+    eventually(id) { notes.any? { |note| note.pitch == 76 } && notes.size < count }
+    stop
+    expect(page).to have_css("[aria-label='Record notes']")
+  end
+
+  it "takes a tapped tempo once the hand rests" do
+    open_keys
+    place = place_of(page.find(:button, "Tap the tempo"))
+    times = Array.new(5) do
+      mouse.click(x: place[0], y: place[1])
+      Process.clock_gettime(Process::CLOCK_MONOTONIC).tap { sleep 0.35 }
+    end
+    tapped = 60 / ((times.last - times.first) / 4)
+    eventually(id) { |now| (now.tempo.bpm_at(0) - tapped).abs < tapped * 0.15 && now.tempo.bpm_at(0) != 92 }
+  end
+
+  it "plays a kit by fingers on a phone, several at once" do
+    open_song(id, size: :phone)
+    feel_for(:finger)
+    tap(place_of(page.find_button("Crate Kit", exact: true)))
+    page.find("nav button", text: "Keys").click
+    set("Count-in", "no count-in")
+    before = song.clip("crates").notes
+    record
+    expect(running).to be true
+    kick, clap = key(36), key(39)
+    page.driver.browser.page.command("Input.dispatchTouchEvent", type: "touchStart", touchPoints: [kick, clap].each_with_index.map { |(x, y), i| { x:, y:, id: i } })
+    expect(page).to have_css("[data-held]", count: 2)
+    touch("touchEnd")
+    expect(page).to have_no_css("[data-held]")
+    stop
+    eventually(id) { |now| (now.clip("crates").notes - before).map(&:pitch).sort == [36, 39] }
+  end
+end
