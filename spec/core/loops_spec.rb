@@ -56,4 +56,34 @@ RSpec.describe "Recorded loops" do
     end
     expect(KindSatchel::Heard::Events.new(placed).in_range(0, 4 * BAR).find { |one| one["kind"] == "audio" }).not_to have_key("rates")
   end
+
+  it "keep their pitch, or run backwards, where that is asked for; the part they take of the sound stays" do
+    back = apply(placed, "set_audio", clip_id: clip.id, backwards: true)
+    kept = apply(back.song, "set_audio", clip_id: clip.id, stretched: true)
+    expect([back.words, kept.words, kept.song.clip(clip.id).length_ticks]).to eq ["play Clap backwards", "keep the pitch of Clap", clip.length_ticks]
+    sound!(kept.song)
+    event = audio_events(kept.song).first
+    expect(event.values_at("into_seconds", "stretched", "backwards")).to eq [4.0, true, true]
+    plain = apply(apply(kept.song, "set_audio", clip_id: clip.id, stretched: false).song, "set_audio", clip_id: clip.id, backwards: false).song
+    expect(plain).to eq placed
+    later = apply(kept.song, "set_audio", clip_id: clip.id, start_seconds: 1.0).song
+    expect(audio_events(later).first["into_seconds"]).to be_within(1e-9).of 4.0
+  end
+
+  it "run on backwards through a cut, and as a clip cropped to a part" do
+    back = apply(placed, "set_audio", clip_id: clip.id, backwards: true).song
+    region = track.regions.first
+    halves = apply(back, "split_region", region_id: region.id, tick: 2 * BAR).song
+    right = halves.track(track.id).regions.last
+    # Bar 2 of two bars at 120 BPM, from second 2 down to 0.
+    expect(audio_events(halves).map { |one| one["into_seconds"] }).to eq [4.0, 2.0]
+    cropped = apply(halves, "consolidate_regions", region_ids: [right.id]).song
+    expect(audio_events(cropped).map { |one| one["into_seconds"] }).to eq [4.0, 2.0]
+    first = apply(halves, "consolidate_regions", region_ids: [region.id]).song
+    expect(audio_events(first).map { |one| one["into_seconds"] }).to eq [4.0, 2.0]
+    made = first.clip(first.track(track.id).regions.first.clip_id)
+    expect([made.audio.start_seconds, made.length_ticks]).to eq [2.0, BAR]
+  end
+
+  def audio_events(some) = KindSatchel::Heard::Events.new(some).in_range(0, 9 * BAR).select { |one| one["kind"] == "audio" }
 end

@@ -5,7 +5,11 @@ RSpec.describe "Notes played in" do
   let(:song) { small_song }
 
   def played(*notes) = notes.map { |start, finish, pitch| { "start_seconds" => start, "end_seconds" => finish, "pitch" => pitch, "velocity" => 90 } }
-  def record(some, notes, from: 0, to: 20, **more) = apply(some, "record_notes", track_id: "bass", from_seconds: from, to_seconds: to, notes: played(*notes), **more)
+
+  def record(some, notes, from: 0, to: 20, **more)
+    apply(some, "record_notes", track_id: "bass", from_seconds: from, to_seconds: to, notes: played(*notes), **more)
+  end
+
   def notes(some, id = "line") = some.clip(id).notes.map { |one| [one.tick, one.length_ticks, one.pitch] }
   def regions(some) = some.track("bass").regions.map { |one| [one.clip_id, one.start_tick / BAR.to_f, one.length_ticks / BAR.to_f] }
 
@@ -31,7 +35,9 @@ RSpec.describe "Notes played in" do
   end
 
   it "add, or replace what the pass went over and nothing else" do
-    full = song.with_clip(song.clip("line").with(notes: [0, 960, 1920, 2880].map { |tick| KindSatchel::Note.new(tick:, length_ticks: 240, pitch: 40, velocity: 100) }))
+    full = song.with_clip(song.clip("line").with(notes: [0, 960, 1920, 2880].map do |tick|
+      KindSatchel::Note.new(tick:, length_ticks: 240, pitch: 40, velocity: 100)
+    end))
     expect(notes(record(full, [[2.6, 2.7, 50]], from: 2.4, to: 3.2).song).size).to eq 5
     expect(notes(record(full, [[2.6, 2.7, 50]], from: 2.4, to: 3.2, replace: true).song).map(&:first)).to eq [0, 1152, 2880]
     expect(notes(record(full, [[2.6, 2.7, 50]], from: 2, to: 12, replace: true).song).map(&:first)).to eq [1152]
@@ -53,7 +59,9 @@ RSpec.describe "Notes played in" do
   end
 
   it "are refused where they cannot go, and told where they are left out" do
-    expect(faults { apply(song, "record_notes", track_id: "hall", from_seconds: 0, to_seconds: 1, notes: played([0, 1, 40])) }).to eq [["no_notes_here", "/track_id"]]
+    expect(faults do
+      apply(song, "record_notes", track_id: "hall", from_seconds: 0, to_seconds: 1, notes: played([0, 1, 40]))
+    end).to eq [["no_notes_here", "/track_id"]]
     expect(faults { record(song, [[2, 1, 40]]) }).to eq [["too_short", "/notes/0/end_seconds"]]
     expect(faults { record(song, [[2, 3, 40]], from: 3, to: 3) }).to eq [["too_short", "/to_seconds"]]
     once = apply(song, "loop_regions", region_ids: [song.track("bass").regions.first.id], looped: false).song

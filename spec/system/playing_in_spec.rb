@@ -128,7 +128,9 @@ RSpec.describe "Playing in" do
     record
     expect(running).to be true
     kick, clap = key(36), key(39)
-    page.driver.browser.page.command("Input.dispatchTouchEvent", type: "touchStart", touchPoints: [kick, clap].each_with_index.map { |(x, y), i| { x:, y:, id: i } })
+    page.driver.browser.page.command("Input.dispatchTouchEvent", type: "touchStart", touchPoints: [kick, clap].each_with_index.map do |(x, y), i|
+      { x:, y:, id: i }
+    end)
     expect(page).to have_css("[data-held]", count: 2)
     touch("touchEnd")
     expect(page).to have_no_css("[data-held]")

@@ -69,7 +69,7 @@ module KindSatchel
       def audio
         sound = @clips.first.audio or return
         into = @regions.first.passes(@clips.first).first[2]
-        sound.with(start_seconds: sound.start_seconds + (into * 60.0 / Timing::PPQ / sound.bpm))
+        sound.cut(into, into + @to - @from, @clips.first.length_ticks)
       end
 
       def envelopes

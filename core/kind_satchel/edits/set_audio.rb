@@ -2,18 +2,26 @@
 
 module KindSatchel
   module Edits
-    # Says how fast a recorded clip is, or from where in its sound it begins. Its length follows: the same sound has more beats at a
-    # faster tempo, fewer when it begins later. Regions as long as the clip follow it; others keep their length.
+    # Says how fast a recorded clip is, from where in its sound it begins, whether its pitch is kept (`stretched`) and whether it runs
+    # `backwards`. Its length follows: the same sound has more beats at a faster tempo, fewer when it begins later. Regions as long as
+    # the clip follow it; others keep their length.
     module SetAudio
       def self.call(song, input)
         clip = song.clip(input[:clip_id])
         raise InvalidInput.of("wrong_kind", "/clip_id", "#{clip.name} is a clip of #{clip.kind}; it plays no sound.") unless clip.audio
 
-        audio = clip.audio.with(**input.slice(:bpm, :start_seconds))
+        audio = clip.audio.with(**input.slice(:bpm, :start_seconds, :stretched, :backwards))
         length = length(clip, audio)
         next_song = song.with_clip(clip.with(audio:, length_ticks: length))
         whole = song.directory.regions_of_clip(clip.id).select { |placed| placed.region.length_ticks == clip.length_ticks && placed.region.offset_ticks.zero? }
-        [whole.reduce(next_song) { |now, placed| resized(now, placed, length) }, "set the #{input.key?(:bpm) ? 'tempo' : 'start'} of #{clip.name}"]
+        [whole.reduce(next_song) { |now, placed| resized(now, placed, length) }, words(clip, input)]
+      end
+
+      def self.words(clip, input)
+        return "#{input[:stretched] ? 'keep' : 'let go'} the pitch of #{clip.name}" if input.key?(:stretched)
+        return "play #{clip.name} #{input[:backwards] ? 'backwards' : 'forwards'}" if input.key?(:backwards)
+
+        "set the #{input.key?(:bpm) ? 'tempo' : 'start'} of #{clip.name}"
       end
 
       def self.length(clip, audio)
@@ -27,7 +35,7 @@ module KindSatchel
         region = placed.region.with(length_ticks: length, span_ticks: length)
         Placing.drop(song, song.track(placed.track.id), region)
       end
-      private_class_method :length, :resized
+      private_class_method :words, :length, :resized
     end
   end
 end

@@ -5,7 +5,8 @@ module KindSatchel
     # The notes and audio of a stretch of song, in seconds, for a sound engine.
     #
     # What began before the stretch and still sounds in it comes too, so that playing from the middle sounds the
-    # way playing from the top would. A loop is played at the song's tempo over its own: faster is also higher.
+    # way playing from the top would. A loop is played at the song's tempo over its own: faster is also higher,
+    # unless its pitch is kept. One that runs backwards begins at the second that is given and goes down from there.
     class Events
       def initialize(song)
         @song = song
@@ -73,9 +74,10 @@ module KindSatchel
       end
 
       def audio_event(track, region, clip, (pass_from, pass_to, position))
-        into = clip.audio.start_seconds + (position * 60.0 / Timing::PPQ / clip.audio.bpm)
+        audio = clip.audio
         event("audio", track, region, pass_from, pass_to).merge(
-          "sound" => clip.audio.sound, "into_seconds" => into, "rate" => @tempo.bpm_at(pass_from) / clip.audio.bpm, **rates(clip, pass_from, pass_to)
+          "sound" => audio.sound, "into_seconds" => audio.place(position, clip.length_ticks), "rate" => @tempo.bpm_at(pass_from) / audio.bpm,
+          **rates(clip, pass_from, pass_to), **%w[stretched backwards].select { |way| audio[way] }.to_h { |way| [way, true] }
         )
       end
 

@@ -107,14 +107,14 @@ module KindSatchel
           @left_out += 1
           return
         end
-        note.with(tick: into, length_ticks: [note.length_ticks, [clip.length_ticks - into, Notes::SHORTEST_TICKS].max].min)
+        note.with(tick: into, length_ticks: note.length_ticks.clamp(1, [clip.length_ticks - into, Notes::SHORTEST_TICKS].max))
       end
 
       # The notes that do not begin where the pass went over.
       def kept(song, clip, track_id)
         regions = song.track(track_id).regions_in(@from, @to).select { |region| region.clip_id == clip.id }
         swept = regions.flat_map { |region| region.passes(clip, [region.start_tick, @from].max, [region.end_tick, @to].min) }
-        swept = swept.map { |from, to, into| (into...(into + to - from)) }
+        swept = swept.map { |from, to, into| into...(into + to - from) }
         clip.notes.reject { |one| swept.any? { |range| range.cover?(one.tick) } }
       end
     end

@@ -56,10 +56,14 @@ module KindSatchel
     end
 
     def audio(value)
-      { "sound" => value.sound, "bpm" => value.bpm, **(value.start_seconds.zero? ? {} : { "start_seconds" => value.start_seconds }) }
+      { "sound" => value.sound, "bpm" => value.bpm, **(value.start_seconds.zero? ? {} : { "start_seconds" => value.start_seconds }),
+        **%w[stretched backwards].select { |way| value[way] }.to_h { |way| [way, true] } }
     end
 
-    def read_audio(record) = Audio.new(sound: record["sound"], bpm: record["bpm"], start_seconds: record.fetch("start_seconds", 0.0))
+    def read_audio(record)
+      Audio.new(sound: record["sound"], bpm: record["bpm"], start_seconds: record.fetch("start_seconds", 0.0),
+                stretched: record.fetch("stretched", false), backwards: record.fetch("backwards", false))
+    end
 
     # Only for a clip that has one.
     def own_chain(clip)

@@ -83,8 +83,8 @@ module KindSatchel
       def beats(from, to)
         sections.each_with_index.flat_map do |section, i|
           beat, finish = section.meter.beat_ticks, [sections[i + 1]&.tick || to, to].min
-          first = [((from - section.tick).fdiv(beat)).ceil, 0].max
-          (first...[((finish - section.tick).fdiv(beat)).ceil, first].max).map { |count| [section.tick + (count * beat), (count % section.meter.beats).zero?] }
+          first = [(from - section.tick).fdiv(beat).ceil, 0].max
+          (first...[(finish - section.tick).fdiv(beat).ceil, first].max).map { |count| [section.tick + (count * beat), (count % section.meter.beats).zero?] }
         end
       end
 

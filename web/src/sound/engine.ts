@@ -38,6 +38,8 @@ export interface Score {
   clock(): Clock;
   loop(): Loop;
   soundOf(id: string): AudioBuffer | undefined;
+  /** A pass of a loop whose pitch is kept, worked out already. */
+  stretchedOf(event: SoundEvent): AudioBuffer | undefined;
   endOfSong(): number;
   /** Has a beat clicked at a moment of context time, where clicks are wanted. */
   click(at: number, bar: boolean): void;
@@ -204,6 +206,7 @@ export class Engine {
 
   private play(event: SoundEvent, lap: Lap, from: number): void {
     const until = Math.min(event.end_seconds, lap.to) + lap.lead;
+    const pass = event.stretched ? this.score.stretchedOf(event) : undefined;
     const voice = this.rack.instrument(event.track_id)?.play?.({
       at: Math.max(from + lap.lead, this.context.currentTime),
       until,
@@ -211,14 +214,15 @@ export class Engine {
       songSeconds: from,
       pitch: event.pitch ?? 60,
       velocity: event.velocity ?? 100,
-      buffer: event.sound ? this.score.soundOf(event.sound) : undefined,
-      into: event.into_seconds ?? 0,
+      ...(pass ? { buffer: pass, into: 0, rate: 1 } : this.soundAsItIs(event)),
       through: this.rack.entry(event.track_id, event.clip_id),
-      rate: event.rate ?? 1,
-      rates: event.rates,
       lead: lap.lead,
     });
     if (voice) this.voices.set(eventKey(event), { voice, until });
+  }
+
+  private soundAsItIs({ sound, into_seconds = 0, rate = 1, rates, backwards }: SoundEvent) {
+    return { buffer: sound ? this.score.soundOf(sound) : undefined, into: into_seconds, rate, rates, backwards };
   }
 
   private stretchAt(seconds: number): Stretch | undefined {

@@ -99,6 +99,8 @@ export interface Sounding {
   /** While the tempo moves: seconds of the song and speeds, ...; `lead` is context time minus song time. */
   rates?: number[];
   lead: number;
+  /** Whether it goes down from `into` towards the start of the sound. */
+  backwards?: boolean;
   /** Where it leads first: the effects of its clip, if it has any. */
   through?: AudioNode;
 }

@@ -15,6 +15,7 @@ import type { Voice } from "./parts";
 import type { Place } from "./planner";
 import { Rack } from "./rack";
 import { Sounds } from "./sounds";
+import { Stretched } from "./stretched";
 import { Stretches } from "./stretches";
 import { loadWorklets } from "./worklets";
 
@@ -37,6 +38,7 @@ class Player implements Follower {
   private rack: Rack | null = null;
   private engine: Engine | null = null;
   private stretches: Stretches | null = null;
+  private stretched: Stretched | null = null;
   private clock = new Clock();
   private meter: AnalyserNode | null = null;
   private frame = 0;
@@ -48,7 +50,8 @@ class Player implements Follower {
     this.stop();
     this.rack?.dispose();
     void this.context?.close();
-    this.context = this.sounds = this.rack = this.engine = null;
+    this.stretched?.dispose();
+    this.context = this.sounds = this.rack = this.engine = this.stretched = null;
     if (playing) this.play().catch(leave);
   }
 
@@ -56,7 +59,8 @@ class Player implements Follower {
     this.stop();
     this.rack?.dispose();
     this.rack = this.engine = null;
-    this.stretches = new Stretches(songApi(songId), BLOCK_BARS * barTicks(song().model.head.meters[0]));
+    const block = BLOCK_BARS * barTicks(song().model.head.meters[0]);
+    this.stretches = new Stretches(songApi(songId), block, async ({ events }) => this.stretched?.ready(events ?? []));
     this.readClock().catch(leave);
   }
 
@@ -213,6 +217,7 @@ class Player implements Follower {
     this.context ??= new AudioContext({ latencyHint: outputNow().latency });
     await leadOut(this.context);
     this.sounds ??= new Sounds(this.context);
+    this.stretched ??= new Stretched(this.sounds.get);
     if (!this.rack) await this.build(this.context, this.sounds);
     return this.context;
   }
@@ -237,6 +242,7 @@ class Player implements Follower {
       clock: () => this.clock,
       loop: () => song().model.head.range,
       soundOf: (id) => sounds.get(id),
+      stretchedOf: (event) => this.stretched?.get(event),
       click: (at, bar) => {
         const { click: when, recording } = playInNow();
         const wanted = when === "playing" || (when === "recording" && recording !== null);

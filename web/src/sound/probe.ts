@@ -5,6 +5,7 @@ import { constant } from "./parts";
 export { DEVICE_SOUNDS } from "./devices";
 export { Limiter } from "./limiter";
 export { Rack } from "./rack";
+export { Stretched } from "./stretched";
 export { Strip } from "./strip";
 export { loadWorklets } from "./worklets";
 

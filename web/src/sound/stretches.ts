@@ -20,6 +20,8 @@ export class Stretches {
   constructor(
     private readonly api: SongApi,
     readonly blockTicks: Ticks,
+    /** What has to be done before a stretch can be played. */
+    private readonly prepare: (stretch: Stretch) => Promise<void>,
   ) {}
 
   blockOf = (tick: Ticks): number => Math.floor(tick / this.blockTicks);
@@ -67,7 +69,9 @@ export class Stretches {
   }
 
   private async load(block: number): Promise<Stretch> {
-    return driven(await this.api.stretch(block * this.blockTicks, (block + 1) * this.blockTicks));
+    const stretch = driven(await this.api.stretch(block * this.blockTicks, (block + 1) * this.blockTicks));
+    await this.prepare(stretch);
+    return stretch;
   }
 }
 

@@ -135,7 +135,7 @@ function draw({ lines, played }: Drawn, pxPerTick: number, left: Px, height: Px,
   for (const [clip, passes, sound] of played)
     for (const pass of passes) {
       if (!clip.audio) drawNotesSmall(pen, clip, pass, { pxPerTick }, left, height);
-      else if (sound) drawWave(pen, sound, clip.audio, pass, { pxPerTick }, left, height);
+      else if (sound) drawWave(pen, sound, clip.audio, pass, { pxPerTick }, left, height, clip.length_ticks);
     }
   for (const [envelope, corners, windows] of lines) {
     pen.fillStyle = style.getPropertyValue(`--${parameterHue(envelope.target)}`);

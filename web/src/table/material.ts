@@ -1,4 +1,4 @@
-import type { ClipPart, Pass, Px } from "../api/types";
+import type { ClipPart, Pass, Px, Ticks } from "../api/types";
 import type { Viewport } from "../geometry/viewport";
 
 const NAMES = ["C", "C#", "D", "D#", "E", "F", "F#", "G", "G#", "A", "A#", "B"];
@@ -62,11 +62,12 @@ export function drawNotesSmall(
 export function drawWave(
   pen: CanvasRenderingContext2D,
   { peaks, seconds }: { peaks: number[]; seconds: number },
-  { bpm, start_seconds = 0 }: NonNullable<ClipPart["audio"]>,
+  { bpm, start_seconds = 0, backwards }: NonNullable<ClipPart["audio"]>,
   [from, to, into]: Pass,
   view: Viewport,
   left: Px,
   height: Px,
+  length: Ticks,
 ): void {
   const [top, foot] = height > 60 ? [20, 8] : [SMALL_TOP, SMALL_FOOT];
   const middle = (top + height - foot) / 2;
@@ -77,7 +78,8 @@ export function drawWave(
     x < Math.min(to * view.pxPerTick, left + pen.canvas.width);
     x += 2
   ) {
-    const at = start_seconds + ((x / view.pxPerTick - from + into) * 60) / 960 / bpm;
+    const place = x / view.pxPerTick - from + into;
+    const at = start_seconds + ((backwards ? length - place : place) * 60) / 960 / bpm;
     const first = Math.floor(at * perSecond);
     let peak = 0;
     for (let i = first; i < Math.max(first + 1, first + each); i++) if (peaks[i] > peak) peak = peaks[i];

@@ -57,14 +57,17 @@ interface DoProps {
   title?: string;
   onDo: () => void;
   off?: boolean;
+  /** For one that is switched: whether it is on. */
+  on?: boolean;
 }
 
 /** A button of the panel. */
-export function Do({ words, title, onDo, off = false }: DoProps) {
+export function Do({ words, title, onDo, off = false, on }: DoProps) {
   return (
     <button
       type="button"
-      className="btn btn-xs h-7 grow font-medium pointer-coarse:h-11"
+      className={`btn btn-xs h-7 grow font-medium pointer-coarse:h-11 ${on ? "btn-secondary" : ""}`}
+      aria-pressed={on}
       disabled={off}
       title={title}
       onClick={onDo}

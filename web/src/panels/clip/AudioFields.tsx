@@ -30,6 +30,18 @@ export function AudioFields({ clip, audio }: { clip: ClipPart; audio: NonNullabl
         max={1200}
         onCommit={begin}
       />
+      <Do
+        words="Keep the pitch"
+        title="At another tempo it is stretched; else it is as high as it is fast"
+        on={audio.stretched ?? false}
+        onDo={() => void edit("set_audio", { clip_id: clip.id, stretched: !audio.stretched })}
+      />
+      <Do
+        words="Backwards"
+        title="From its end to its start"
+        on={audio.backwards ?? false}
+        onDo={() => void edit("set_audio", { clip_id: clip.id, backwards: !audio.backwards })}
+      />
       {first !== null && first > 0.005 && Math.abs(first - (audio.start_seconds ?? 0)) > 0.005 && (
         <Do words="Begin at the first beat" onDo={() => void begin(first)} />
       )}

@@ -1,22 +1,8 @@
+import { backwards } from "../backwards";
 import { NoteDial, ParamDial, valueAt } from "../dial";
 import { biquad, type DeviceSound, gain, type Sounding, tuning } from "../parts";
 
 const BREAK_SECONDS = 0.012;
-const reversed = new WeakMap<AudioBuffer, AudioBuffer>();
-
-function backwards(buffer: AudioBuffer): AudioBuffer {
-  const known = reversed.get(buffer);
-  if (known) return known;
-  const turned = new AudioBuffer({
-    length: buffer.length,
-    sampleRate: buffer.sampleRate,
-    numberOfChannels: buffer.numberOfChannels,
-  });
-  for (let channel = 0; channel < buffer.numberOfChannels; channel++)
-    turned.copyToChannel(buffer.getChannelData(channel).slice().reverse(), channel);
-  reversed.set(buffer, turned);
-  return turned;
-}
 
 export function loopPlayer(context: BaseAudioContext): DeviceSound {
   const level = gain(context, 1);
@@ -25,11 +11,14 @@ export function loopPlayer(context: BaseAudioContext): DeviceSound {
   const turn = new NoteDial(0);
   level.connect(tone);
 
-  function play({ at, until, late, songSeconds, buffer, into, rate, rates, lead, through }: Sounding) {
+  function play(sounding: Sounding) {
+    const { at, until, late, songSeconds, buffer, rate, rates, lead, through } = sounding;
     if (!buffer) return null;
+    const back = sounding.backwards ?? false;
+    const into = back ? buffer.duration - sounding.into : sounding.into;
     const edge = gain(context, 0);
     const source = new AudioBufferSourceNode(context, {
-      buffer: turn.at(songSeconds) >= 0.5 ? backwards(buffer) : buffer,
+      buffer: turn.at(songSeconds) >= 0.5 !== back ? backwards(buffer) : buffer,
       playbackRate: rate,
     });
     detune.connect(source.detune);

@@ -40,7 +40,7 @@ export function Material({ clip, passes, from, to, height, drums }: Props) {
       if (pass[1] < from || pass[0] > to) continue;
       if (!clip.audio)
         drawNotes(pen, clip, pass, { pxPerTick }, left, height, (pitch) => drums?.[pitch] || noteName(pitch));
-      else if (sound) drawWave(pen, sound, clip.audio, pass, { pxPerTick }, left, height);
+      else if (sound) drawWave(pen, sound, clip.audio, pass, { pxPerTick }, left, height, clip.length_ticks);
     }
   }, [clip, passes, from, to, height, width, left, pxPerTick, sound, drums, theme]);
 
