@@ -6,7 +6,11 @@ class SongShelf
     @open_songs = open_songs
   end
 
-  def list = Database.guarded { SongRow.on_shelf.order(updated_at: :desc, id: :desc).map { |row| entry(row) } }
+  # @return [Array<Hash>] the songs on the shelf, the one changed last first
+  def list = carded(Database.guarded { SongRow.on_shelf.order(updated_at: :desc, id: :desc).to_a })
+
+  # @return [Array<Hash>] what was taken off it, the last one first
+  def bin = carded(Database.guarded { SongRow.in_bin.order(deleted_at: :desc, id: :desc).to_a })
 
   # @param song [KindSatchel::Song]
   # @param places [Array<KindSatchel::Upgrade::Place>] that sound different from what an older version did
@@ -36,9 +40,24 @@ class SongShelf
 
   def restore(id)
     Database.write do
-      found = SongRow.where.not(deleted_at: nil).find_by(id:) or raise OpenSongs::Missing
+      found = SongRow.in_bin.find_by(id:) or raise OpenSongs::Missing
       found.update!(deleted_at: nil)
       entry(found)
+    end
+  end
+
+  # Deletes songs in the bin for good, with all that is stored of them.
+  # @param ids [Array<Integer>, nil] only these; nil for all
+  # @return [Integer] how many there were
+  def empty_bin(ids = nil)
+    Database.write do
+      found = SongRow.in_bin
+      found = found.where(id: ids) if ids
+      gone = found.pluck(:id)
+      raise OpenSongs::Missing if ids && gone.size < ids.size
+
+      [PartRow, EditRow].each { |rows| rows.where(song_id: gone).delete_all }
+      SongRow.where(id: gone).delete_all
     end
   end
 
@@ -47,5 +66,34 @@ class SongShelf
 
   private
 
-  def entry(row) = { "id" => row.id, "name" => row.name, "revision" => row.revision, "updated_at" => row.updated_at.iso8601 }
+  def entry(row)
+    { "id" => row.id, "name" => row.name, "revision" => row.revision, "updated_at" => row.updated_at.iso8601,
+      **(row.deleted_at ? { "deleted_at" => row.deleted_at.iso8601 } : {}) }
+  end
+
+  # With what is shown of each besides its name. It is kept until the song changes; a song that cannot be read has none.
+  def carded(rows)
+    stale = rows.select { |row| row.card_revision != row.revision }
+    made = stale.to_h { |row| [row, card(row)] }
+    keep(made.compact)
+    rows.map { |row| entry(row).merge(made[row] || (row.card && JSON.parse(row.card)) || {}) }
+  end
+
+  def card(row)
+    parts = Database.guarded { PartRow.where(song_id: row.id, kind: %w[song track region]).pluck(:kind, :record) }
+    records = parts.group_by(&:first).transform_values { |list| list.map { |_, text| JSON.parse(text) } }
+    KindSatchel::Card.of(records.fetch("song").first, records.fetch("track", []), records.fetch("region", []))
+  rescue JSON::ParserError, KeyError, NoMethodError, TypeError, KindSatchel::InvalidInput
+    nil
+  end
+
+  def keep(made)
+    return if made.empty?
+
+    Database.write do
+      made.each { |row, card| SongRow.where(id: row.id).update_all(card: JSON.generate(card), card_revision: row.revision) }
+    end
+  rescue Database::Trouble
+    # The list is there all the same; it is worked out again next time.
+  end
 end

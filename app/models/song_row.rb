@@ -9,4 +9,5 @@ class SongRow < ActiveRecord::Base
   has_many :edits, class_name: "EditRow", foreign_key: :song_id, inverse_of: false
 
   scope :on_shelf, -> { where(deleted_at: nil) }
+  scope :in_bin, -> { where.not(deleted_at: nil) }
 end

@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-# The list of songs: open, make, duplicate, delete, bring back, export, import.
+# The list of songs: open, make, duplicate, delete, bring back, delete for good, export, import.
 module Shelf
   # Letters and digits of any script stay.
   def self.file_name(name)
@@ -54,6 +54,9 @@ module Shelf
   def self.registered(app)
     app.helpers Helpers
     app.get("/api/songs") { json(settings.shelf.list) }
+    app.get("/api/bin") { json(settings.shelf.bin) }
+    app.delete("/api/bin") { json("gone" => settings.shelf.empty_bin) }
+    app.delete("/api/bin/:id") { json("gone" => settings.shelf.empty_bin([params[:id].to_i])) }
 
     app.post("/api/songs") do
       status 201

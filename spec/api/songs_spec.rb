@@ -13,6 +13,43 @@ RSpec.describe "The list of songs" do
     expect(get_json("/api/songs").map { |song| song["id"] }).to include(made["id"])
   end
 
+  it "tells how long a song is, how fast, and where its tracks play, as it stands after an edit too" do
+    entry = -> { get_json("/api/songs").find { |song| song["id"] == @id } }
+    @id = plant
+    song = DemoSong.build
+    expect(entry.call.values_at("seconds", "bpm", "meter")).to eq [song.tempo.seconds_at(song.length_ticks).round(3), 92.0, "4/4"]
+    rows = entry.call["rows"]
+    expect(rows.map(&:first)).to eq(song.tracks.select { |track| track.regions.any? }.map(&:hue))
+    # The chop's first region begins in bar 9 of 32: cell 12 of 48.
+    expect(rows[song.tracks.select { |track| track.regions.any? }.index { |track| track.id == "gull-chop" }].last).to start_with("#{'0' * 12}1")
+    edit(@id, "set_meter", { beats: 3, unit: 4 })
+    edit(@id, "set_tempo", { tick: 0, bpm: 46 })
+    expect(entry.call.values_at("bpm", "meter")).to eq [46.0, "3/4"]
+  end
+
+  it "keeps what is deleted in a bin, to be brought back or deleted for good with all its rows" do
+    kept, gone = Array.new(2) { |i| post_json("/api/songs", { name: "Ebb #{i}" })["id"] }
+    [kept, gone].each { |id| call("DELETE", "/api/songs/#{id}") }
+    expect(get_json("/api/bin").map { |song| song["id"] }).to include(kept, gone)
+    expect(get_json("/api/bin").first.keys).to include("deleted_at", "seconds")
+    call("DELETE", "/api/bin/#{gone}")
+    expect([PartRow, EditRow].map { |rows| rows.where(song_id: gone).count } + [SongRow.where(id: gone).count]).to eq [0, 0, 0]
+    post_json("/api/songs/#{gone}/restore")
+    expect(last_response.status).to eq 404
+    post_json("/api/songs/#{kept}/restore")
+    call("DELETE", "/api/bin/#{kept}")
+    expect([last_response.status, get_json("/api/songs").map { |song| song["id"] }.include?(kept)]).to eq [404, true]
+    call("DELETE", "/api/bin")
+    expect(get_json("/api/bin")).to eq []
+  end
+
+  it "lists a song that cannot be read, without what it cannot tell" do
+    id = plant
+    PartRow.where(song_id: id, kind: "song").update_all(record: '{"tempo": []}')
+    found = get_json("/api/songs").find { |song| song["id"] == id }
+    expect([found["name"], found.key?("seconds")]).to eq ["Low Tide Market", false]
+  end
+
   it "starts a new song with something that plays" do
     id = post_json("/api/songs", { name: "Ebb" })["id"]
     expect(get_json("/api/songs/#{id}/playback?from_tick=0&to_tick=3840")["events"].size).to be > 8

@@ -4,7 +4,8 @@
 module Answers
   NAMES = {
     %r{^GET /api/catalogue$} => "catalogue",
-    %r{^GET /api/songs$} => "shelf",
+    %r{^GET /api/(songs|bin)$} => "shelf",
+    %r{^DELETE /api/bin(/\d+)?$} => "gone",
     %r{^POST /api/songs(/import(?:_packed)?|/\d+/(duplicate|restore))?$} => "shelf_entry",
     %r{^GET /api/songs/\d+$} => "snapshot",
     %r{^GET /api/songs/\d+/drawing\?} => "track_drawing",

@@ -124,6 +124,24 @@ RSpec.describe "Songs in the studio" do
     expect(page).to have_field("Meter", with: "4/4")
   end
 
+  it "changes the time signature from a bar on: by the menu and on the bar numbers; the grid and positions follow" do
+    open_song(id)
+    press_ruler(bar_x(6) + 2)
+    page.find("[aria-label='Bars']").click
+    page.find("[role=menuitem]", text: "Meter from this bar").click
+    page.find("[aria-label='Meter from bar 6']", match: :first).set("3/4")
+    press_keys(:Enter)
+    eventually(id) { |now| now.meters.sections.map { |one| [one.bar, one.meter.beats] } == [[1, 4], [6, 3]] }
+    press_ruler(bar_x(6) + 2 + (2880 * 0.027))
+    expect(position).to eq "7.1.0"
+    expect(page).to have_field("Meter from bar 6", with: "3/4")
+    page.find("button[aria-label='Meter 3/4 from bar 6']").click
+    page.find("[aria-label='Take the meter of bar 6 out']").click
+    eventually(id) { |now| now.meters.sections.size == 1 }
+    press_keys([:control, "z"])
+    expect(page).to have_css("button[aria-label='Meter 3/4 from bar 6']")
+  end
+
   it "makes, renames, duplicates, deletes, brings back, exports and imports songs in the list" do
     song = plant(DemoSong.build.with(name: "Quay #{id}"))
     Capybara.current_driver = :desk
@@ -137,7 +155,17 @@ RSpec.describe "Songs in the studio" do
     row.call("Pier #{id}").click_button("Delete Pier #{id}")
     expect(page).to have_no_css("li[aria-label='Pier #{id}']")
     click_on "Bring it back"
-    expect(page).to have_css("li[aria-label='Pier #{id}']")
+    expect(page).to have_css("li[aria-label='Pier #{id}']", text: "92 BPM · 4/4 · today")
+    page.find("[aria-label='Find a song']").set("pier #{id}")
+    expect(page).to have_css("[aria-label='Songs'] li", count: 1)
+    row.call("Pier #{id}").click_button("Delete Pier #{id}")
+    expect(page).to have_text("No song has these words").or have_text("No songs yet")
+    page.find("section[aria-label='Bin'] button", text: "Bin ·").click
+    page.find("li[aria-label='Pier #{id}, in the bin']").click_on("Delete for good")
+    click_on "Yes, for good"
+    expect(page).to have_no_css("li[aria-label='Pier #{id}, in the bin']")
+    expect(SongRow.exists?(song)).to be false
+    page.find("[aria-label='Find a song']").set("")
     import_file(json_of(DemoSong.build.with(name: "Imported #{id}")))
     expect(page).to have_css("li[aria-label='Imported #{id}']")
     import_file('{"format": "kind-satchel-song"}')

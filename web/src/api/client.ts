@@ -8,6 +8,7 @@ import type {
   Explanation,
   Fault,
   Freed,
+  Gone,
   HeardBands,
   Listening,
   MissingSounds,
@@ -110,6 +111,8 @@ export const shelf = {
   duplicate: (id: number) => post<ShelfEntry>(`/api/songs/${id}/duplicate`),
   remove: (id: number) => ask<object>("DELETE", `/api/songs/${id}`),
   restore: (id: number) => post<ShelfEntry>(`/api/songs/${id}/restore`),
+  bin: () => get<ShelfEntry[]>("/api/bin"),
+  emptyBin: (id?: number) => ask<Gone>("DELETE", id === undefined ? "/api/bin" : `/api/bin/${id}`),
   import: (text: string, work: string) => ask<ShelfEntry>("POST", "/api/songs/import", text, work),
   importMidi: (name: string, file: Blob, work: string) =>
     ask<ShelfEntry>("POST", `/api/songs/import_midi?name=${encodeURIComponent(name)}`, file, work, "audio/midi"),

@@ -17,6 +17,7 @@ export type {
   Explanation,
   Fault,
   Freed,
+  Gone,
   Head,
   HeardBands,
   Listening,

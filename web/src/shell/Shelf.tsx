@@ -1,4 +1,4 @@
-import { AudioLines, Copy, Download, File as FileIcon, FilePlus2, Package, Pencil, Trash2, Upload } from "lucide-react";
+import { AudioLines, File as FileIcon, FilePlus2, Upload } from "lucide-react";
 import { type ChangeEvent, useCallback, useEffect, useRef, useState } from "react";
 import { Refused, shelf, songApi, work } from "../api/client";
 import { CalledOff } from "../api/send";
@@ -6,13 +6,15 @@ import type { Fault, ShelfEntry } from "../api/types";
 import { SoundBox } from "../panels/SoundBox";
 import { sendingShown } from "../state/sending";
 import { showSounds } from "../state/soundList";
-import { TextField } from "../ui/Fields";
+import { Bin } from "./Bin";
 import { go } from "./route";
+import { SongList } from "./SongList";
 import { ThemeButton } from "./TopBar";
 
 /** The list of songs: open, make, rename, duplicate, delete, hand out and take in. */
 export function Shelf() {
   const [songs, setSongs] = useState<ShelfEntry[] | null>(null);
+  const [bin, setBin] = useState<ShelfEntry[]>([]);
   const [faults, setFaults] = useState<Fault[]>([]);
   const [removed, setRemoved] = useState<ShelfEntry | null>(null);
   const [busy, setBusy] = useState<string | null>(null);
@@ -24,7 +26,9 @@ export function Shelf() {
     setFaults([]);
     try {
       await work();
-      setSongs(await shelf.list());
+      const [list, gone] = await Promise.all([shelf.list(), shelf.bin()]);
+      setSongs(list);
+      setBin(gone);
     } catch (error) {
       if (error instanceof CalledOff) return;
       if (!(error instanceof Refused)) throw error;
@@ -48,6 +52,12 @@ export function Shelf() {
   const remove = (song: ShelfEntry) => run("Deleting", async () => setRemoved((await shelf.remove(song.id)) && song));
   const restore = (song: ShelfEntry) =>
     run("Bringing back", async () => setRemoved((await shelf.restore(song.id)) && null));
+  const duplicate = (song: ShelfEntry) => run("Duplicating", () => shelf.duplicate(song.id));
+  const forget = (song?: ShelfEntry) =>
+    run("Deleting for good", async () => {
+      await shelf.emptyBin(song?.id);
+      setRemoved(null);
+    });
 
   return (
     <main className="h-full overflow-auto">
@@ -90,69 +100,15 @@ export function Shelf() {
         )}
         {removed && (
           <p role="status" className="flex items-center gap-3 rounded-box bg-neutral px-3 py-2 text-neutral-content">
-            {removed.name} was deleted.
+            {removed.name} is in the bin.
             <button type="button" className="underline" onClick={() => void restore(removed)}>
               Bring it back
             </button>
           </p>
         )}
         {songs?.length === 0 && <p>No songs yet. Make a new one, or import a song document.</p>}
-        <ul className="flex flex-col gap-2">
-          {songs?.map((song) => (
-            <li
-              key={song.id}
-              className="flex items-center gap-1 rounded-box border border-base-300 bg-base-100 p-2"
-              aria-label={song.name}
-            >
-              <button type="button" className="btn btn-sm" onClick={() => go(`/songs/${song.id}`)}>
-                Open
-              </button>
-              <TextField
-                label={`Name of ${song.name}`}
-                value={song.name}
-                onCommit={(name) => rename(song, name)}
-                className="grow font-semibold"
-              />
-              <Pencil size={13} className="faint mr-2 hidden sm:block" aria-hidden="true" />
-              <button
-                type="button"
-                className="btn btn-ghost btn-sm btn-square"
-                aria-label={`Duplicate ${song.name}`}
-                title="Duplicate"
-                onClick={() => void run("Duplicating", () => shelf.duplicate(song.id))}
-              >
-                <Copy size={15} />
-              </button>
-              <a
-                className="btn btn-ghost btn-sm btn-square"
-                href={shelf.exportPath(song.id)}
-                download
-                aria-label={`Export ${song.name}`}
-                title="Export as a song document"
-              >
-                <Download size={15} />
-              </a>
-              <a
-                className="btn btn-ghost btn-sm btn-square"
-                href={shelf.packedPath(song.id)}
-                download
-                aria-label={`Pack ${song.name}`}
-                title="Export packed: the document and its sounds in one file"
-              >
-                <Package size={15} />
-              </a>
-              <button
-                type="button"
-                className="btn btn-ghost btn-sm btn-square"
-                aria-label={`Delete ${song.name}`}
-                title="Delete"
-                onClick={() => void remove(song)}
-              >
-                <Trash2 size={15} />
-              </button>
-            </li>
-          ))}
-        </ul>
+        {songs && songs.length > 0 && <SongList songs={songs} deeds={{ rename, duplicate, remove }} />}
+        <Bin songs={bin} deeds={{ restore, forget }} />
       </div>
       <SoundBox />
     </main>

@@ -1,0 +1,41 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  # What a list of songs shows of one: how long it is, its tempo and time signature, and a small picture of where its tracks play.
+  module Card
+    # The picture has so many tracks at the most, and so many cells across.
+    ROWS = 12
+    CELLS = 48
+
+    module_function
+
+    # From records, so that a song need not be put together for it.
+    # @param head [Hash] the song's own record
+    # @param tracks [Array<Hash>] their records
+    # @param regions [Array<Hash>] theirs
+    # @return [Hash] `seconds`, `bpm` at the start, `meter` as text, and `rows`: hue, and a 1 or 0 for each cell
+    def of(head, tracks, regions)
+      fields = Records.read_head(head)
+      ticks = fields[:meters].rounded_up([regions.map { |one| one["start_tick"] + one["length_ticks"] }.max || 0, 1].max)
+      signature = fields[:meters].at(0)
+      { "seconds" => fields[:tempo].seconds_at(ticks).round(3), "bpm" => fields[:tempo].bpm_at(0).round(3),
+        "meter" => "#{signature.beats}/#{signature.unit}", "rows" => rows(tracks, regions, ticks) }
+    end
+
+    def rows(tracks, regions, ticks)
+      by_owner = regions.group_by { |one| one["owner"] }
+      played = tracks.sort_by { |track| track["place"] }.select { |track| by_owner.key?("track/#{track['id']}") }
+      played.first(ROWS).map { |track| [track["hue"], cells(by_owner.fetch("track/#{track['id']}"), ticks)] }
+    end
+
+    def cells(regions, ticks)
+      text = "0" * CELLS
+      regions.each do |region|
+        from, to = [region["start_tick"], region["start_tick"] + region["length_ticks"]].map { |tick| tick * CELLS.fdiv(ticks) }
+        (from.floor...[to.ceil, CELLS].min).each { |cell| text[cell] = "1" }
+      end
+      text
+    end
+    private_class_method :rows, :cells
+  end
+end
