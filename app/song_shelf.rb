@@ -73,7 +73,7 @@ class SongShelf
 
   # With what is shown of each besides its name. It is kept until the song changes; a song that cannot be read has none.
   def carded(rows)
-    stale = rows.select { |row| row.card_revision != row.revision }
+    stale = rows.reject { |row| row.card_revision == row.revision }
     made = stale.to_h { |row| [row, card(row)] }
     keep(made.compact)
     rows.map { |row| entry(row).merge(made[row] || (row.card && JSON.parse(row.card)) || {}) }

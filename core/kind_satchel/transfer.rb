@@ -7,6 +7,8 @@ require_relative "transfer/song_stretch"
 require_relative "transfer/song_time"
 require_relative "transfer/moves_table"
 require_relative "transfer/track_copy"
+require_relative "transfer/graft"
+require_relative "transfer/extract"
 
 module KindSatchel
   # What goes along when material goes elsewhere:
@@ -17,6 +19,7 @@ module KindSatchel
   # - {SongStretch}, {SongTime}  stretches of the whole song: taken out, opened, filled
   # - {MovesTable}  which moves of a clip or track come to another, and which do not
   # - {TrackCopy}  a track once more, with or without its moves
+  # - {Extract}, {Graft}  regions of a song by themselves, and tracks of one song brought into another
   module Transfer
   end
 end
