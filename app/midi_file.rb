@@ -7,26 +7,42 @@ require "stringio"
 # Reads a Standard MIDI File by midilib, into plain numbers for the core. The reader takes much memory for large files, so it runs in a
 # worker.
 module MidiFile
-  CONTROLS = { 7 => "volume", 10 => "pan" }.freeze
+  # A table of controllers as a request writes it: 74:cutoff,1:sweep
+  TABLE = /\A(\d{1,3}:[a-z0-9-]{1,64}(,\d{1,3}:[a-z0-9-]{1,64}){0,127})?\z/
 
   module_function
 
+  # @param text [String, nil] what each controller moves; nil for the usual
+  # @return [Hash{Integer => String}]
+  # @raise [KindSatchel::InvalidInput]
+  def table(text)
+    return KindSatchel::Formats::MidiSong::CONTROLS unless text
+
+    pairs = TABLE.match?(text) ? text.split(",").map { |pair| pair.split(":") } : []
+    table = pairs.to_h { |number, name| [number.to_i, name] }
+    return table if TABLE.match?(text) && table.keys.all? { |number| number < 128 }
+
+    raise KindSatchel::InvalidInput.of("bad_table", "/controls", "A table of controllers is written 74:cutoff,1:sweep, with numbers from 0 to 127.")
+  end
+
   # @param bytes [String]
+  # @param controls [Hash{Integer => String}] what each controller moves
   # @return [KindSatchel::Formats::MidiSong::Score]
   # @raise [KindSatchel::InvalidInput] for what cannot be read
-  def score(bytes)
+  def score(bytes, controls = KindSatchel::Formats::MidiSong::CONTROLS)
     KindSatchel::Formats::MidiEvents.new(bytes).count!
     sequence = MIDI::Sequence.new
     sequence.read(StringIO.new(bytes))
-    Reading.new(sequence).score
+    Reading.new(sequence, controls).score
   rescue NoMethodError, RuntimeError, EOFError => e
     raise KindSatchel::InvalidInput.of("broken_midi", "", "The file cannot be read (#{e.message[0, 80]}).")
   end
 
   # One pass over all events.
   class Reading
-    def initialize(sequence)
+    def initialize(sequence, controls)
       @sequence = sequence
+      @controls = controls
       @tempo, @meters, @markers, @left = [], [], [], Hash.new(0)
       @parts = {}
     end
@@ -68,7 +84,7 @@ module MidiFile
     end
 
     def control(event, place, name)
-      kind = CONTROLS[event.controller]
+      kind = @controls[event.controller]
       return @left["events of controller #{event.controller}"] += 1 unless kind
 
       part(event, place, name).controls[kind] << [event.time_from_start, event.value / 127.0]

@@ -14,6 +14,7 @@ module Guards
   ZIP_TYPES = %w[application/zip application/x-zip-compressed].freeze
   OTHERS = { "/api/sounds" => [SOUND_TYPES, "not_a_sound", "Send a WAV file as audio/wav."],
              "/api/songs/import_midi" => [MIDI_TYPES, "not_midi", "Send a MIDI file as audio/midi."],
+             "/api/midi" => [MIDI_TYPES, "not_midi", "Send a MIDI file as audio/midi."],
              "/api/songs/import_packed" => [ZIP_TYPES, "not_a_pack", "Send a packed song as application/zip."] }.freeze
 
   # Helpers for every request.

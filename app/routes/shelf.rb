@@ -48,6 +48,14 @@ module Shelf
       JSON.pretty_generate(KindSatchel::Document.dump(settings.open_songs.fetch(id).song))
     end
 
+    # What a task makes of the MIDI file that was sent, with the table of controllers that was.
+    def of_midi(task)
+      MidiFile.table(params["controls"])
+      name = params["name"].to_s.strip
+      arguments = { name: name.empty? ? "New song" : name[0, KindSatchel::Song::MOST_NAME], controls: params["controls"] }
+      settings.long_work.with_file(task, arguments.compact, channel:, content: request.body.read)
+    end
+
     def offer(name, ending) = headers("Content-Disposition" => Shelf.disposition("#{Shelf.file_name(name)}#{ending}"))
   end
 
@@ -91,10 +99,15 @@ module Shelf
     app.get("/api/songs/:id/missing") { json(settings.sounds.missing(settings.open_songs.fetch(params[:id].to_i).song)) }
 
     app.post("/api/songs/import_midi") do
-      name = params["name"].to_s.strip
       status 201
-      json(settings.long_work.with_file("midi", { name: name.empty? ? "New song" : name[0, KindSatchel::Song::MOST_NAME] }, channel:,
-content: request.body.read))
+      json(of_midi("midi"))
+    end
+
+    app.post("/api/midi") { json(of_midi("midi_document")) }
+
+    app.get("/api/songs/:id/extract") do
+      song = settings.open_songs.fetch(params[:id].to_i).song
+      json(KindSatchel::Document.dump(KindSatchel::Transfer::Extract.regions(song, params["region_ids"].to_s.split(","))))
     end
 
     app.get("/api/songs/:id/export") do

@@ -4,7 +4,7 @@ require_relative "../midi_file"
 
 # What a worker can do. Each task answers what the server passes on.
 class Tasks
-  NAMES = { "import" => :import, "export" => :export, "playback" => :playback, "edit" => :edit, "midi" => :midi }.freeze
+  NAMES = { "import" => :import, "export" => :export, "playback" => :playback, "edit" => :edit, "midi" => :midi, "midi_document" => :midi_document }.freeze
 
   def initialize(arguments)
     @arguments = arguments
@@ -20,11 +20,16 @@ class Tasks
 
   # Makes a song of a MIDI file and stores it.
   def midi
-    tell(0.05, "reading")
-    made = KindSatchel::Formats::MidiSong.new(MidiFile.score(File.binread(@arguments.fetch("file"))), @arguments.fetch("name"))
-    song = made.song
+    made, song = midi_song
     tell(0.6, "storing")
     with_leave { SongShelf.new(OpenSongs.new).add(song).merge("left_out" => made.left_out) }
+  end
+
+  # Makes a song of a MIDI file, to be taken into another; it is stored nowhere.
+  def midi_document
+    made, song = midi_song
+    tell(0.8, "writing")
+    { "document" => KindSatchel::Document.dump(song), "left_out" => made.left_out }
   end
 
   # Writes a song's document to a file.
@@ -61,6 +66,13 @@ class Tasks
   end
 
   private
+
+  def midi_song
+    tell(0.05, "reading")
+    score = MidiFile.score(File.binread(@arguments.fetch("file")), MidiFile.table(@arguments["controls"]))
+    made = KindSatchel::Formats::MidiSong.new(score, @arguments.fetch("name"))
+    [made, made.song]
+  end
 
   def song = @song ||= OpenSongs.new.fetch(@arguments.fetch("id")).song
 

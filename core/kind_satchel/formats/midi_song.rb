@@ -5,8 +5,8 @@ module KindSatchel
     # A song made of what a MIDI file holds: a track for every part that plays notes, one clip on it, and its controllers as envelopes
     # in that clip, thinned.
     class MidiSong
-      # One part of a file: `notes` as [tick, length, pitch, velocity], `controls` by "volume", "pan" or "bend" as [tick, value 0..1 or
-      # -1..1], all in ticks of the file.
+      # One part of a file: `notes` as [tick, length, pitch, velocity], `controls` by the parameter they move as [tick, value 0..1, for
+      # "bend" -1..1], all in ticks of the file.
       Part = Struct.new(:name, :channel, :notes, :controls)
       # `tempo` as [tick, bpm], `meters` as [tick, beats, unit], `markers` as [tick, name].
       Score = Struct.new(:ppq, :parts, :tempo, :meters, :markers, :left_out)
@@ -19,6 +19,11 @@ module KindSatchel
       BEND_SEMITONES = 2
       # Controllers are thinned to this share of the travel.
       TOLERANCE = 0.005
+      # What each controller moves, where nothing else is asked for: volume and pan of the channel; of the instrument what it has of the
+      # rest. 7 and 10 by MIDI 1.0, 71 to 75 as the sound controllers are commonly used (General MIDI 2, from memory).
+      CONTROLS = { 7 => "volume", 10 => "pan", 71 => "resonance", 72 => "release", 73 => "attack", 74 => "cutoff", 75 => "decay" }.freeze
+      # Of the channel; the rest are of the instrument.
+      OF_CHANNEL = %w[volume pan].freeze
       # Values further apart than this are steps; nearer ones a line.
       LINE_TICKS = 240
       MOST_TRACKS = 200
@@ -126,16 +131,23 @@ module KindSatchel
       def clip(part, notes, start, finish, track_id, device)
         name = part.name.strip.empty? ? "Part #{part.channel}" : part.name.strip[0, Song::MOST_NAME]
         moved = notes.map { |note| note.with(tick: note.tick - start) }
-        envelopes = part.controls.filter_map { |kind, values| envelope(kind, values, start, finish, track_id, device) }
+        envelopes = part.controls.filter_map { |kind, values| envelope(kind, values, start, finish, track_id, device) }.uniq(&:target)
         Clip.new(id: id("clip"), name:, kind: "notes", length_ticks: finish - start, notes: moved, audio: nil, envelopes:)
       end
 
       def envelope(kind, values, start, finish, track_id, device)
-        target = Address.new(owner_id: track_id, device_id: kind == "bend" ? device.id : "channel", parameter_id: kind)
+        return missing(kind, values, device) unless OF_CHANNEL.include?(kind) || device.type_rules.parameters[kind]&.automatable
+
+        target = Address.new(owner_id: track_id, device_id: OF_CHANNEL.include?(kind) ? "channel" : device.id, parameter_id: kind)
         points = points(kind, values, start, finish)
         return if points.empty?
 
         Envelope.fresh(id: id("envelope"), target:, role: "set", clock: "once", points:)
+      end
+
+      def missing(kind, values, device)
+        @left_out << "#{values.size} events for #{kind}, which #{device.type_rules.name} does not have"
+        nil
       end
 
       def points(kind, values, start, finish)
@@ -149,7 +161,8 @@ module KindSatchel
         case kind
         when "volume" then value.positive? ? Devices::CHANNEL.parameter("volume").scale.normalised(40 * Math.log10(value)).clamp(0.0, 1.0) : 0.0
         when "pan" then ([(value * 127).round, 1].max - 1) / 126.0
-        else 0.5 + (value * BEND_SEMITONES / 48.0)
+        when "bend" then 0.5 + (value * BEND_SEMITONES / 48.0)
+        else value
         end
       end
 

@@ -11,6 +11,7 @@ import type {
   Gone,
   HeardBands,
   Listening,
+  MidiDocument,
   MissingSounds,
   MovesTable,
   PresetEntry,
@@ -20,6 +21,7 @@ import type {
   ShelfEntry,
   Snapshot,
   Snippet,
+  SongDocument,
   SongStretch,
   SoundEntry,
   SoundOutline,
@@ -114,8 +116,16 @@ export const shelf = {
   bin: () => get<ShelfEntry[]>("/api/bin"),
   emptyBin: (id?: number) => ask<Gone>("DELETE", id === undefined ? "/api/bin" : `/api/bin/${id}`),
   import: (text: string, work: string) => ask<ShelfEntry>("POST", "/api/songs/import", text, work),
-  importMidi: (name: string, file: Blob, work: string) =>
-    ask<ShelfEntry>("POST", `/api/songs/import_midi?name=${encodeURIComponent(name)}`, file, work, "audio/midi"),
+  importMidi: (name: string, file: Blob, controls: string, work: string) =>
+    ask<ShelfEntry>(
+      "POST",
+      `/api/songs/import_midi?${new URLSearchParams({ name, controls })}`,
+      file,
+      work,
+      "audio/midi",
+    ),
+  readMidi: (name: string, file: Blob, controls: string, work: string) =>
+    ask<MidiDocument>("POST", `/api/midi?${new URLSearchParams({ name, controls })}`, file, work, "audio/midi"),
   importPacked: (file: Blob, told: Told, stop: AbortSignal) =>
     sendFile<ShelfEntry>("/api/songs/import_packed", file, "application/zip", told, stop),
   packedPath: (id: number) => `/api/songs/${id}/packed`,
@@ -157,6 +167,7 @@ const asked = (question: Record<string, string | number>): URLSearchParams =>
 /** Everything there is to ask about one song. */
 export const songApi = (id: number) => ({
   snapshot: () => get<Snapshot>(`/api/songs/${id}`),
+  extract: (regionIds: string[]) => get<SongDocument>(`/api/songs/${id}/extract?region_ids=${regionIds.join(",")}`),
   missing: () => get<MissingSounds>(`/api/songs/${id}/missing`),
   placesSeen: () => post<object>(`/api/songs/${id}/places_seen`),
   clock: () => get<ClockTable>(`/api/songs/${id}/clock`),

@@ -3,6 +3,7 @@ import type { Change } from "./generated/wire";
 export type { EditInputs } from "./generated/edits";
 export type { Snippet } from "./generated/paste_snippet";
 export type { SongStretch } from "./generated/paste_time";
+export type { SongDocument } from "./generated/take_tracks";
 export type {
   Catalogue,
   Change,
@@ -22,6 +23,7 @@ export type {
   HeardBands,
   Listening,
   Meter,
+  MidiDocument,
   MissingSounds,
   MoveRow,
   MovesTable,

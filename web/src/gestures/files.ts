@@ -1,5 +1,7 @@
-import type { Ticks } from "../api/types";
+import { Refused, shelf } from "../api/client";
+import type { ClipPart, RegionPart, SoundEntry, Ticks } from "../api/types";
 import { barStart } from "../geometry/viewport";
+import { controlsText } from "../state/controls";
 import { editAndTell } from "../state/edits";
 import { tell } from "../state/notice";
 import { song } from "../state/song";
@@ -22,18 +24,31 @@ export function goalAt(x: number, y: number): Goal {
 }
 
 const QUICK_BPM = 120;
+export const MIDI = /\.midi?$/i;
+
+/** Takes the tracks of a MIDI file in, from a tick on. */
+async function placeMidi(file: File, tick: Ticks): Promise<void> {
+  const token = crypto.randomUUID();
+  tell("done", `Reading ${file.name} …`);
+  try {
+    const { document, left_out } = await shelf.readMidi(file.name.replace(MIDI, ""), file, controlsText(), token);
+    const made = await editAndTell("take_tracks", { document, start_tick: tick });
+    if (made && left_out.length > 0) tell("done", `Taken in; left out: ${left_out.join(", ")}`, true);
+  } catch (error) {
+    if (!(error instanceof Refused)) throw error;
+    tell("fault", `${file.name}: ${error.faults.map(({ message }) => message).join(" ")}`);
+  }
+}
 
 /** Takes files in and places them as clips, one after the other; what is wrong with one is said, and the next taken. */
 export async function placeFiles(files: File[], goal: Goal): Promise<void> {
   let { trackId, tick } = goal;
   for (const file of files) {
-    tell("done", `Taking in ${file.name} …`);
-    const wave = await toWave(file).catch(() => null);
-    if (!wave) {
-      tell("fault", `${file.name} is no sound that this browser can read.`);
+    if (MIDI.test(file.name)) {
+      await placeMidi(file, goal.tick);
       continue;
     }
-    const sound = await addSound(wave, (message) => tell("fault", `${file.name}: ${message}`));
+    const sound = await takenIn(file);
     if (!sound) continue;
     const made = await placeSound(sound, { trackId, tick });
     const region = made?.parts.find(([kind, , record]) => kind === "region" && record !== null)?.[2] as
@@ -43,6 +58,24 @@ export async function placeFiles(files: File[], goal: Goal): Promise<void> {
     trackId = region.owner.slice("track/".length);
     tick = region.start_tick + region.length_ticks;
   }
+}
+
+/** Takes the first of some files in: as the sound of a clip that plays one, else placed where its region begins. */
+export async function giveFiles(files: File[], clip: ClipPart, region: RegionPart): Promise<void> {
+  const goal = { trackId: clip.kind === "audio" ? region.owner.slice("track/".length) : null, tick: region.start_tick };
+  if (clip.kind !== "audio" || MIDI.test(files[0].name)) return placeFiles(files, goal);
+  const sound = await takenIn(files[0]);
+  if (!sound) return;
+  const { id, seconds, guess } = sound;
+  await editAndTell("set_audio", { clip_id: clip.id, sound: id, seconds, bpm: guess?.bpm ?? QUICK_BPM });
+}
+
+/** A sound of a file, in the store; what is wrong with it is said. */
+async function takenIn(file: File): Promise<SoundEntry | null> {
+  tell("done", `Taking in ${file.name} …`);
+  const wave = await toWave(file).catch(() => null);
+  if (!wave) tell("fault", `${file.name} is no sound that this browser can read.`);
+  return wave && addSound(wave, (message) => tell("fault", `${file.name}: ${message}`));
 }
 
 interface Placed {

@@ -1,6 +1,8 @@
 import type { KeyboardEvent, PointerEvent } from "react";
+import { songApi } from "../api/client";
 import type { EditInputs, RegionPart, Ticks, TrackPart } from "../api/types";
 import { barTicks, beatTicks, meterAt, xToTick } from "../geometry/viewport";
+import { type Carried, carriedTo, carry } from "../state/carried";
 import { chooseRegions, chosenNow, setChoice } from "../state/choice";
 import { type ChoiceMode, modeOf } from "../state/choosing";
 import { edit, editAndTell, editAsking } from "../state/edits";
@@ -143,13 +145,29 @@ export function remove(): void {
 
 export function copy(): void {
   const regions = chosenRegions();
-  setChoice({ clipboard: { regions: regions.map((region) => region.id) } });
-  tell(
-    "done",
-    regions.length === 1
-      ? `${song().model.clips[regions[0].clip_id].name} is ready to paste at the playhead`
-      : `${regions.length} regions are ready to paste at the playhead`,
-  );
+  const regionIds = regions.map((region) => region.id);
+  setChoice({ clipboard: { regions: regionIds } });
+  const [name, be] =
+    regions.length === 1 ? [song().model.clips[regions[0].clip_id].name, "is"] : [`${regions.length} regions`, "are"];
+  const { songId } = song();
+  if (songId !== null && regionIds.length > 0) carry({ songId, regionIds, words: name });
+  tell("done", `${name} ${be} ready to paste at the playhead, here or in another song`);
+}
+
+/** Brings what was copied in another song to the playhead, on the track at hand. */
+async function pasteCarried({ songId, regionIds, words }: Carried): Promise<void> {
+  const { trackId } = viewNow();
+  if (!trackId) return tell("fault", `Choose the track that ${words} is to lie on: press its name.`);
+  const document = await songApi(songId)
+    .extract(regionIds)
+    .catch(() => null);
+  if (!document) return tell("fault", `${words} is no longer in the song it was copied from.`);
+  await editAndTell("take_regions", {
+    document,
+    region_ids: regionIds,
+    track_id: trackId,
+    start_tick: snapSong(transportNow().playhead, gridNow()),
+  });
 }
 
 /** Places the copied regions at the playhead, on the grid. */
@@ -158,6 +176,8 @@ export function paste(): void {
   const { playhead } = transportNow();
   const { model } = song();
   const known = clipboard && "regions" in clipboard ? clipboard.regions.filter((id) => model.regions[id]) : [];
+  const carried = known.length === 0 ? carriedTo(song().songId) : null;
+  if (carried) return void pasteCarried(carried);
   if (known.length === 0) return tell("fault", "No region has been copied yet: select a region and copy it first.");
   const first = Math.min(...known.map((id) => model.regions[id].start_tick));
   void edit("copy_regions", { region_ids: known, ticks: snapSong(playhead, gridNow()) - first });

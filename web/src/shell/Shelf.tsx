@@ -1,9 +1,11 @@
-import { AudioLines, File as FileIcon, FilePlus2, Upload } from "lucide-react";
+import { AudioLines, File as FileIcon, FilePlus2, SlidersHorizontal, Upload } from "lucide-react";
 import { type ChangeEvent, useCallback, useEffect, useRef, useState } from "react";
 import { Refused, shelf, songApi, work } from "../api/client";
 import { CalledOff } from "../api/send";
 import type { Fault, ShelfEntry } from "../api/types";
+import { ControlsBox } from "../panels/ControlsBox";
 import { SoundBox } from "../panels/SoundBox";
+import { controlsText, showControls } from "../state/controls";
 import { sendingShown } from "../state/sending";
 import { showSounds } from "../state/soundList";
 import { Bin } from "./Bin";
@@ -77,6 +79,15 @@ export function Shelf() {
           <button type="button" className="btn btn-sm" onClick={() => file.current?.click()}>
             <Upload size={15} /> Import
           </button>
+          <button
+            type="button"
+            className="btn btn-ghost btn-sm btn-square"
+            aria-label="What MIDI controllers move"
+            title="What MIDI controllers move, when a MIDI file is taken in"
+            onClick={() => showControls()}
+          >
+            <SlidersHorizontal size={15} />
+          </button>
           <input
             ref={file}
             type="file"
@@ -95,7 +106,10 @@ export function Shelf() {
         <FaultList faults={faults} />
         {leftOut.length > 0 && (
           <p role="status" className="rounded-box bg-base-300 px-3 py-2">
-            Taken in. What the file has besides was left out: {leftOut.join(", ")}.
+            Taken in. What the file has besides was left out: {leftOut.join(", ")}.{" "}
+            <button type="button" className="underline" onClick={() => showControls()}>
+              What MIDI controllers move
+            </button>
           </p>
         )}
         {removed && (
@@ -111,6 +125,7 @@ export function Shelf() {
         <Bin songs={bin} deeds={{ restore, forget }} />
       </div>
       <SoundBox />
+      <ControlsBox />
     </main>
   );
 }
@@ -139,7 +154,7 @@ async function imported(file: File, tell: (progress: Progress | null) => void): 
 }
 
 async function taken(file: File, token: string): Promise<ShelfEntry> {
-  if (MIDI.test(file.name)) return shelf.importMidi(file.name.replace(MIDI, ""), file, token);
+  if (MIDI.test(file.name)) return shelf.importMidi(file.name.replace(MIDI, ""), file, controlsText(), token);
   if (PACKED.test(file.name)) return sendingShown(file.name, (told, stop) => shelf.importPacked(file, told, stop));
   return shelf.import(await file.text(), token);
 }

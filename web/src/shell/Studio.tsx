@@ -1,3 +1,4 @@
+import { ControlsBox } from "../panels/ControlsBox";
 import { PresetBox } from "../panels/PresetBox";
 import { SoundBox } from "../panels/SoundBox";
 import { Carry, Loop } from "../table/Carry";
@@ -22,6 +23,7 @@ export function Studio() {
       <KeyList />
       <PresetBox />
       <SoundBox />
+      <ControlsBox />
     </>
   );
 }

@@ -1,6 +1,8 @@
 import { Plus } from "lucide-react";
 import { useEffect } from "react";
 import type { EditInputs } from "../api/types";
+import { chooseMidi } from "../gestures/chooseFile";
+import { showControls } from "../state/controls";
 import { editAndTell } from "../state/edits";
 import { readPresets, usePresets } from "../state/presets";
 import { useSong } from "../state/song";
@@ -43,6 +45,13 @@ export function AddTrack({ headerWidth }: { headerWidth: number }) {
       act: () => add({ kind: "notes", name: preset.name, devices: preset.devices }),
     })),
     { id: "sound", words: "A sound …", what: "from a file, or one already stored", act: showPlacing },
+    { id: "midi", words: "A MIDI file …", what: "its tracks, from the playhead's bar on", act: chooseMidi },
+    {
+      id: "controls",
+      words: "What MIDI controllers move …",
+      what: "when a MIDI file is read",
+      act: () => showControls(),
+    },
     { id: "audio", words: "Audio", what: "a track of loops", act: () => add({ kind: "audio" }) },
     { id: "carrier", words: "Carriers", what: "a track of moves alone", act: () => add({ kind: "carrier" }) },
     { id: "group", words: "Group", what: "other tracks sound into it", act: () => add({ kind: "group" }) },

@@ -3,6 +3,7 @@ import { moreLanes, rowHeight } from "../geometry/heights";
 import { barTicks } from "../geometry/viewport";
 import { pointTable, pressTable } from "../gestures/choosing";
 import { pressEmpty } from "../gestures/clips";
+import { goalAt, placeFiles } from "../gestures/files";
 import { holdsRegions } from "../state/holds";
 import { songEnd } from "../state/model";
 import { useSong } from "../state/song";
@@ -10,13 +11,13 @@ import { setTable } from "../state/stage";
 import { useShown } from "../state/useShown";
 import { useView, viewNow } from "../state/view";
 import { setWishes, wishesNow } from "../state/wishes";
+import { useDropFiles } from "../ui/useDropFiles";
 import { AddTrack } from "./AddTrack";
 import { FirstSteps } from "./FirstSteps";
 import { Playhead } from "./Playhead";
 import { Ruler } from "./Ruler";
 import { fitRows, rest, reveal, stay, zoom } from "./scrolling";
 import { firstAutomated, TrackRow } from "./TrackRow";
-import { useDropFiles } from "./useDropFiles";
 
 /** The view is widened to whole chunks, so that a little scrolling draws nothing anew. */
 const CHUNK_PX = 1600;
@@ -36,7 +37,7 @@ export function Table({ narrow }: { narrow: boolean }) {
   const shownLanes = useView((state) => state.shown);
   const pinnedLanes = useView((state) => state.pinned);
   const scroller = useRef<HTMLDivElement>(null);
-  useDropFiles(scroller);
+  useDropFiles(scroller, (files, { clientX, clientY }) => void placeFiles(files, goalAt(clientX, clientY)));
   const headerWidth = narrow ? 124 : 188;
   const bar = barTicks(model.head.meters[0]);
   const end = Math.max(songEnd(model), model.head.range.end_tick) + 4 * bar;

@@ -1,7 +1,9 @@
 import { Plus, Trash2 } from "lucide-react";
+import { useRef } from "react";
 import type { RegionPart } from "../../api/types";
 import { positionText } from "../../geometry/viewport";
 import { makeClip } from "../../gestures/clips";
+import { giveFiles } from "../../gestures/files";
 import { remove } from "../../gestures/regions";
 import { useChoice } from "../../state/choice";
 import type { Lookup } from "../../state/lookup";
@@ -10,6 +12,7 @@ import { transportNow } from "../../state/transport";
 import { useShown } from "../../state/useShown";
 import { useView } from "../../state/view";
 import { Deed } from "../../ui/Deed";
+import { useDropFiles } from "../../ui/useDropFiles";
 import { ClipFields } from "./ClipFields";
 import { OneRegion } from "./OneRegion";
 import { PasteDeed, RegionDeeds } from "./RegionDeeds";
@@ -21,6 +24,8 @@ export function ClipPanel() {
   const trackId = useView((state) => state.trackId);
   const track = model.tracks.find(({ id, kind }) => id === trackId && kind === "notes");
   const regions = regionIds.map((id) => model.regions[id]).filter(Boolean);
+  const box = useRef<HTMLElement>(null);
+  useDropFiles(box, (files) => void giveFiles(files, model.clips[regions[0].clip_id], regions[0]), regions.length > 0);
   if (regions.length === 0) {
     return (
       <div className="flex flex-col gap-2 p-4">
@@ -42,6 +47,7 @@ export function ClipPanel() {
   }
   return (
     <section
+      ref={box}
       className="flex flex-col gap-3 p-3"
       aria-label={regions.length === 1 ? `Clip ${model.clips[regions[0].clip_id].name}` : `${regions.length} regions`}
     >

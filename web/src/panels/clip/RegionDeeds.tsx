@@ -1,9 +1,11 @@
 import { ClipboardPaste, Copy, CopyPlus, Crop, Layers, Merge, Scissors, Split, VolumeX } from "lucide-react";
 import type { RegionPart } from "../../api/types";
 import { copy, duplicate, join, layOut, mute, oneClip, paste, separate, splitAtPlayhead } from "../../gestures/regions";
+import { carriedTo } from "../../state/carried";
 import { useChoice } from "../../state/choice";
 import { keyHint } from "../../state/keyMap";
 import type { Lookup } from "../../state/lookup";
+import { useSong } from "../../state/song";
 import { Deed } from "../../ui/Deed";
 
 const CROPPED = "A clip of just what this region plays";
@@ -85,12 +87,14 @@ export function RegionDeeds({ regions, find }: { regions: RegionPart[]; find: Lo
 
 export function PasteDeed() {
   const clipboard = useChoice((state) => state.clipboard);
+  const songId = useSong((state) => state.songId);
+  const carried = carriedTo(songId);
   return (
     <Deed
       words="Paste"
       icon={<ClipboardPaste size={14} />}
-      off={!clipboard || !("regions" in clipboard)}
-      title="Paste at the playhead"
+      off={!carried && (!clipboard || !("regions" in clipboard))}
+      title={clipboard || !carried ? "Paste at the playhead" : `Paste ${carried.words} of another song at the playhead`}
       onDo={paste}
     />
   );

@@ -1,16 +1,21 @@
-import { type RefObject, useEffect } from "react";
-import { goalAt, placeFiles } from "../gestures/files";
+import { type RefObject, useEffect, useRef } from "react";
 
-/** Files that are let go of over the song are placed where they were. */
-export function useDropFiles(box: RefObject<HTMLElement | null>): void {
+/** Files that are let go of over a part of the page, while that is there. */
+export function useDropFiles(
+  box: RefObject<HTMLElement | null>,
+  take: (files: File[], event: DragEvent) => void,
+  there = true,
+): void {
+  const taking = useRef(take);
+  taking.current = take;
   useEffect(() => {
-    const element = box.current;
+    const element = there ? box.current : null;
     const over = (event: DragEvent) => event.dataTransfer?.types.includes("Files") && event.preventDefault();
     const drop = (event: DragEvent) => {
       const files = [...(event.dataTransfer?.files ?? [])];
       if (files.length === 0) return;
       event.preventDefault();
-      void placeFiles(files, goalAt(event.clientX, event.clientY));
+      taking.current(files, event);
     };
     element?.addEventListener("dragover", over);
     element?.addEventListener("drop", drop);
@@ -18,5 +23,5 @@ export function useDropFiles(box: RefObject<HTMLElement | null>): void {
       element?.removeEventListener("dragover", over);
       element?.removeEventListener("drop", drop);
     };
-  }, [box]);
+  }, [box, there]);
 }
