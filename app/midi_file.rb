@@ -7,29 +7,13 @@ require "stringio"
 # Reads a Standard MIDI File by midilib, into plain numbers for the core. The reader takes much memory for large files, so it runs in a
 # worker.
 module MidiFile
-  # A table of controllers as a request writes it: 74:cutoff,1:sweep
-  TABLE = /\A(\d{1,3}:[a-z0-9-]{1,64}(,\d{1,3}:[a-z0-9-]{1,64}){0,127})?\z/
-
   module_function
-
-  # @param text [String, nil] what each controller moves; nil for the usual
-  # @return [Hash{Integer => String}]
-  # @raise [KindSatchel::InvalidInput]
-  def table(text)
-    return KindSatchel::Formats::MidiSong::CONTROLS unless text
-
-    pairs = TABLE.match?(text) ? text.split(",").map { |pair| pair.split(":") } : []
-    table = pairs.to_h { |number, name| [number.to_i, name] }
-    return table if TABLE.match?(text) && table.keys.all? { |number| number < 128 }
-
-    raise KindSatchel::InvalidInput.of("bad_table", "/controls", "A table of controllers is written 74:cutoff,1:sweep, with numbers from 0 to 127.")
-  end
 
   # @param bytes [String]
   # @param controls [Hash{Integer => String}] what each controller moves
   # @return [KindSatchel::Formats::MidiSong::Score]
   # @raise [KindSatchel::InvalidInput] for what cannot be read
-  def score(bytes, controls = KindSatchel::Formats::MidiSong::CONTROLS)
+  def score(bytes, controls = KindSatchel::Formats::MidiControls::USUAL)
     KindSatchel::Formats::MidiEvents.new(bytes).count!
     sequence = MIDI::Sequence.new
     sequence.read(StringIO.new(bytes))
@@ -49,7 +33,7 @@ module MidiFile
 
     def score
       @sequence.each_with_index { |track, i| track.each { |event| take(event, i, text(track.name.to_s)) } }
-      told = @left.map { |what, count| "#{count} #{what}" }
+      told = @left.map { |(one, many), count| count == 1 ? "1 #{one}" : "#{count} #{many}" }
       KindSatchel::Formats::MidiSong::Score.new(@sequence.ppqn, @parts.values, in_order(@tempo), in_order(@meters), @markers, told)
     end
 
@@ -66,7 +50,7 @@ module MidiFile
       when MIDI::Controller then control(event, place, name)
       when MIDI::PitchBend then part(event, place, name).controls["bend"] << [event.time_from_start, (event.value - 8192) / 8192.0]
       when MIDI::Marker then @markers << [event.time_from_start, text(event.data_as_str)]
-      when MIDI::ProgramChange then @left["changes of instrument"] += 1
+      when MIDI::ProgramChange then @left[["change of instrument", "changes of instrument"]] += 1
       end
     end
 
@@ -85,7 +69,7 @@ module MidiFile
 
     def control(event, place, name)
       kind = @controls[event.controller]
-      return @left["events of controller #{event.controller}"] += 1 unless kind
+      return @left[%w[event events].map { |word| "#{word} of controller #{event.controller}" }] += 1 unless kind
 
       part(event, place, name).controls[kind] << [event.time_from_start, event.value / 127.0]
     end

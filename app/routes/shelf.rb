@@ -50,7 +50,7 @@ module Shelf
 
     # What a task makes of the MIDI file that was sent, with the table of controllers that was.
     def of_midi(task)
-      MidiFile.table(params["controls"])
+      KindSatchel::Formats::MidiControls.read(params["controls"])
       name = params["name"].to_s.strip
       arguments = { name: name.empty? ? "New song" : name[0, KindSatchel::Song::MOST_NAME], controls: params["controls"] }
       settings.long_work.with_file(task, arguments.compact, channel:, content: request.body.read)

@@ -69,7 +69,7 @@ class Tasks
 
   def midi_song
     tell(0.05, "reading")
-    score = MidiFile.score(File.binread(@arguments.fetch("file")), MidiFile.table(@arguments["controls"]))
+    score = MidiFile.score(File.binread(@arguments.fetch("file")), KindSatchel::Formats::MidiControls.read(@arguments["controls"]))
     made = KindSatchel::Formats::MidiSong.new(score, @arguments.fetch("name"))
     [made, made.song]
   end

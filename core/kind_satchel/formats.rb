@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "formats/midi_events"
+require_relative "formats/midi_controls"
 require_relative "formats/midi_song"
 
 module KindSatchel

@@ -35,7 +35,7 @@ RSpec.describe "MIDI files" do
       bass.append(Message('note_on',note=43,velocity=70,time=0))
       bass.append(Message('note_on',note=43,velocity=0,time=480))
       bass.append(Message('pitchwheel',pitch=8191,time=0))
-      bass.append(Message('control_change',control=74,value=9,time=0))
+      bass.append(Message('control_change',control=85,value=9,time=0))
       drums=MidiTrack();mid.tracks.append(drums)
       for n in (35,38,42): drums.append(Message('note_on',channel=9,note=n,velocity=100)); drums.append(Message('note_off',channel=9,note=n,time=120))
     PYTHON
@@ -55,7 +55,7 @@ RSpec.describe "MIDI files" do
     expect([drums.devices.first.type, song.clip(drums.regions.first.clip_id).notes.map(&:pitch)]).to eq ["drum-kit", [36, 38, 42]]
     expect(clip.envelopes.map { |one| one.target.parameter_id }).to eq %w[volume pan bend]
     expect(clip.envelopes.first.points.size).to be < 16
-    expect(answer["left_out"]).to eq ["1 events of controller 74"]
+    expect(answer["left_out"]).to eq ["1 event of controller 85"]
     expect(song.markers.map { |one| [one.tick, one.name] }).to eq [[5780, "chorus"]]
     expect(KindSatchel::Document.load(JSON.parse(json_of(song)))).to eq song
   end
@@ -84,6 +84,25 @@ RSpec.describe "MIDI files" do
     expect(song.meters.sections.map { |at| [at.bar, at.tick, at.meter.beats, at.meter.unit] }).to eq [[1, 0, 4, 4], [3, 7680, 7, 8], [4, 11_040, 3, 4]]
     region = song.tracks.first.regions.first
     expect([song.meters.text(region.start_tick), song.meters.text(region.end_tick)]).to eq ["5.1.0", "6.1.0"]
+  end
+
+  it "move what the table of controllers names; what the instrument does not have is told" do
+    file = written(<<~PYTHON)
+      one=MidiTrack();mid.tracks.append(one)
+      for i in range(8):
+        for c in (1,11,74): one.append(Message('control_change',control=c,value=i*16,time=20))
+      one.append(Message('note_on',note=40,velocity=90));one.append(Message('note_off',note=40,time=240))
+    PYTHON
+    targets = lambda do |controls|
+      answer = call("POST", "/api/midi?name=x#{controls && "&controls=#{controls}"}", file, "CONTENT_TYPE" => "audio/midi")
+      [answer["document"]["clips"].first["envelopes"].map { |one| one["target"].split("/").last }.sort, answer["left_out"].sort]
+    end
+    before = get_json("/api/songs").size
+    expect(targets.call(nil)).to eq [["cutoff"], ["8 events of controller 1", "8 events of controller 11"]]
+    expect(targets.call("1:cutoff,11:flute")).to eq [["cutoff"], ["8 events for flute, which Mono synth does not have", "8 events of controller 74"]]
+    expect(codes(call("POST", "/api/midi?controls=200:cutoff", file, "CONTENT_TYPE" => "audio/midi"))).to eq [422, ["bad_table"]]
+    expect(codes(call("POST", "/api/midi?controls=nonsense", file, "CONTENT_TYPE" => "audio/midi"))).to eq [422, ["bad_table"]]
+    expect(get_json("/api/songs").size).to eq before
   end
 
   it "give levels and places as the recommended practices have them" do

@@ -70,6 +70,13 @@ RSpec.describe "Recorded loops" do
     expect(audio_events(later).first["into_seconds"]).to be_within(1e-9).of 4.0
   end
 
+  it "play another sound where that is asked for, as long as it is" do
+    other = apply(placed, "set_audio", clip_id: clip.id, sound: "gull-loop", seconds: 2.0, bpm: 60)
+    made = other.song.clip(clip.id)
+    expect([other.words, made.audio.sound, made.length_ticks]).to eq ["give Clap another sound", "gull-loop", BAR / 2]
+    expect(faults { apply(placed, "set_audio", clip_id: clip.id, sound: "gull-loop") }).to eq [["bad_request", "/seconds"]]
+  end
+
   it "run on backwards through a cut, and as a clip cropped to a part" do
     back = apply(placed, "set_audio", clip_id: clip.id, backwards: true).song
     region = track.regions.first

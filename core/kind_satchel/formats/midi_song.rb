@@ -19,11 +19,6 @@ module KindSatchel
       BEND_SEMITONES = 2
       # Controllers are thinned to this share of the travel.
       TOLERANCE = 0.005
-      # What each controller moves, where nothing else is asked for: volume and pan of the channel; of the instrument what it has of the
-      # rest. 7 and 10 by MIDI 1.0, 71 to 75 as the sound controllers are commonly used (General MIDI 2, from memory).
-      CONTROLS = { 7 => "volume", 10 => "pan", 71 => "resonance", 72 => "release", 73 => "attack", 74 => "cutoff", 75 => "decay" }.freeze
-      # Of the channel; the rest are of the instrument.
-      OF_CHANNEL = %w[volume pan].freeze
       # Values further apart than this are steps; nearer ones a line.
       LINE_TICKS = 240
       MOST_TRACKS = 200
@@ -136,9 +131,9 @@ module KindSatchel
       end
 
       def envelope(kind, values, start, finish, track_id, device)
-        return missing(kind, values, device) unless OF_CHANNEL.include?(kind) || device.type_rules.parameters[kind]&.automatable
+        return missing(kind, values, device) unless MidiControls::OF_CHANNEL.include?(kind) || device.type_rules.parameters[kind]&.automatable
 
-        target = Address.new(owner_id: track_id, device_id: OF_CHANNEL.include?(kind) ? "channel" : device.id, parameter_id: kind)
+        target = Address.new(owner_id: track_id, device_id: MidiControls::OF_CHANNEL.include?(kind) ? "channel" : device.id, parameter_id: kind)
         points = points(kind, values, start, finish)
         return if points.empty?
 
@@ -146,7 +141,7 @@ module KindSatchel
       end
 
       def missing(kind, values, device)
-        @left_out << "#{values.size} events for #{kind}, which #{device.type_rules.name} does not have"
+        @left_out << "#{values.size} event#{'s' if values.size > 1} for #{kind}, which #{device.type_rules.name} does not have"
         nil
       end
 

@@ -6,7 +6,7 @@ import { editAndTell } from "../state/edits";
 import { tell } from "../state/notice";
 import { song } from "../state/song";
 import { addSound } from "../state/soundList";
-import { placeAt } from "../state/stage";
+import { placeAt, tickAtX } from "../state/stage";
 import { toWave } from "../state/waves";
 
 /** Where a sound is to lie: on a track of audio, or on a new one. */
@@ -20,7 +20,7 @@ export function goalAt(x: number, y: number): Goal {
   const { model } = song();
   const place = placeAt(x, y);
   const track = model.tracks.find(({ id, kind }) => id === place?.trackId && kind === "audio");
-  return { trackId: track?.id ?? null, tick: Math.max(0, barStart(model.head.meters, place?.tick ?? 0)) };
+  return { trackId: track?.id ?? null, tick: Math.max(0, barStart(model.head.meters, tickAtX(x))) };
 }
 
 const QUICK_BPM = 120;

@@ -57,6 +57,12 @@ export function placeAt(x: Px, y: Px): Place | null {
   return found ? { trackId: found[0], tick: Math.round(xToTick(viewNow(), x - timeLeft(found[1]))) } : null;
 }
 
+/** The tick at a place across, also above or below all rows; 0 while there are none. */
+export function tickAtX(x: Px): Ticks {
+  const row = drawnRows()[0];
+  return row ? Math.round(xToTick(viewNow(), x - timeLeft(row[1]))) : 0;
+}
+
 /** The rows a box on the screen touches, each with the stretch of time it covers there. */
 export function rowsIn(box: {
   left: Px;
