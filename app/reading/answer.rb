@@ -139,6 +139,6 @@ class Answer
 
   def point_record(envelope, scale, point, place)
     { "index" => place, "tick" => point.tick, "value" => point.value, "text" => envelope.role_rules.amount_text(scale, point.value),
-      "position" => @after.meters.text(point.tick), **Shapes.record(point.shape) }
+      "position" => @after.meters_of(@after.directory.envelope(envelope.id).owner).text(point.tick), **Shapes.record(point.shape) }
   end
 end

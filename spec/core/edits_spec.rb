@@ -179,5 +179,20 @@ RSpec.describe KindSatchel::Edits do
       expect(apply(song, "set_range", on: true, start_tick: 960, end_tick: 1920).words).to eq "set the range 1.2.0 to 1.3.0"
       expect(faults { apply(song, "set_range", start_tick: 960, end_tick: 960) }).to eq [["out_of_range", "/end_tick"]]
     end
+
+    it "counts a clip by a time signature of its own, or by that of the song where it lies" do
+      moved = small_song(clip: [envelope([0, 0.2], [960, 0.5], [2880, 0.9])])
+      own = apply(moved, "set_clip", clip_id: "line", meter: { "beats" => 3, "unit" => 8 })
+      expect([own.words, own.song.meters_of(own.song.clip("line")).text(1440)]).to eq ["count Line in 3/8", "2.1.0"]
+      typed = apply(own.song, "enter_points", envelope_id: "e1", runs: [[1, 1]], position: "2.1")
+      expect(typed.song.clip("line").envelopes.first.points[1].tick).to eq 1440
+      expect(apply(own.song, "rub_out", envelope_id: "e1", from_tick: 1440, to_tick: 2880).words).to start_with "rub out 2.1.0 to 3.1.0 of"
+      expect(faults { apply(own.song, "enter_points", envelope_id: "e1", runs: [[1, 1]], position: "1.4") }).to eq [["bad_position", "/position"]]
+      expect(KindSatchel::Document.load(JSON.parse(json_of(own.song)))).to eq own.song
+      expect(apply(own.song, "set_clip", clip_id: "line", meter: nil).song).to eq moved
+      later = apply(moved, "set_meter", bar: 2, beats: 7, unit: 8).song
+      expect(later.meters_of(later.clip("line")).text(3360)).to eq "2.1.0"
+      expect(faults { apply(moved, "set_clip", clip_id: "line", meter: { "beats" => 3, "unit" => 5 }) }).to eq [["out_of_range", "/meter/unit"]]
+    end
   end
 end

@@ -6,9 +6,11 @@ module KindSatchel
     module DuplicateStretch
       def self.call(song, input)
         from, to = input.values_at(:from_tick, :to_tick)
-        snippet = Snippet.of(song.directory.envelope(input[:envelope_id]).envelope, from, to)
+        home = song.directory.envelope(input[:envelope_id])
+        snippet = Snippet.of(home.envelope, from, to)
         next_song = PasteSnippet.into(song, input[:envelope_id], snippet, to, push: input.fetch(:push, false))
-        [next_song, "duplicate #{song.meters.text(from)} to #{song.meters.text(to)} of #{Moves.name(song, input[:envelope_id])}"]
+        meters = song.meters_of(home.owner)
+        [next_song, "duplicate #{meters.text(from)} to #{meters.text(to)} of #{Moves.name(song, input[:envelope_id])}"]
       end
     end
   end

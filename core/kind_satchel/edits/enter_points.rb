@@ -13,7 +13,7 @@ module KindSatchel
           points = input[:value] ? valued(selection, envelope, Moves.scale(song, envelope), input[:value]) : envelope.points
           next points unless input[:position]
 
-          placed(song, Selection.new(points, selection.runs), wanted(song, envelope, input))
+          placed(song.meters_of(song.directory.envelope(envelope.id).owner), Selection.new(points, selection.runs), wanted(song, envelope, input))
         end
         [next_song, "put #{what} on #{[input[:value], input[:position]].compact.join(' at ')}"]
       end
@@ -25,7 +25,8 @@ module KindSatchel
 
       # The tick in the envelope's own time that the position names.
       def self.wanted(song, envelope, input)
-        tick = Moves.at("/position") { song.meters.parse(input[:position]) }
+        own = song.meters_of(song.directory.envelope(envelope.id).owner)
+        tick = Moves.at("/position") { (input[:region_id] ? song.meters : own).parse(input[:position]) }
         return tick unless input[:region_id]
 
         region = song.directory.region(input[:region_id]).region
@@ -37,13 +38,13 @@ module KindSatchel
         Clocks.position(region, song.clip(region.clip_id), envelope, tick).round
       end
 
-      def self.placed(song, selection, wanted)
+      def self.placed(meters, selection, wanted)
         ticks = wanted - selection.first.tick
         points = selection.retimed { |point| point.tick + ticks }
         stopped = selection.indexes.find { |i| points[i].tick != selection.points[i].tick + ticks }
         return points unless stopped
 
-        raise InvalidInput.of("in_the_way", "/position", "Another point stands in the way: at #{song.meters.text(points[stopped].tick)} it would be passed.")
+        raise InvalidInput.of("in_the_way", "/position", "Another point stands in the way: at #{meters.text(points[stopped].tick)} it would be passed.")
       end
       private_class_method :valued, :wanted, :placed
     end

@@ -12,7 +12,8 @@ module KindSatchel
 
           ends(envelope.points, from, to)
         end
-        [next_song, "rub out #{song.meters.text(from)} to #{song.meters.text(to)} of #{name}"]
+        meters = song.meters_of(song.directory.envelope(input[:envelope_id]).owner)
+        [next_song, "rub out #{meters.text(from)} to #{meters.text(to)} of #{name}"]
       end
 
       def self.ends(points, from, to)

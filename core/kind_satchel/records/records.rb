@@ -52,7 +52,8 @@ module KindSatchel
     def clip(value)
       { "id" => value.id, "name" => value.name, "kind" => value.kind, "length_ticks" => value.length_ticks,
         "notes" => value.notes.map { |entry| note(entry) },
-        "audio" => value.audio && audio(value.audio), **own_chain(value), **(value.hue ? { "hue" => value.hue } : {}) }
+        "audio" => value.audio && audio(value.audio), **own_chain(value), **(value.hue ? { "hue" => value.hue } : {}),
+        **(value.meter ? { "meter" => meter(value.meter) } : {}) }
     end
 
     def audio(value)
@@ -91,7 +92,7 @@ module KindSatchel
 
     def clip_of(record, notes, audio, envelopes, devices)
       Clip.new(id: record["id"], name: record["name"], kind: record["kind"], length_ticks: record["length_ticks"], notes:, audio:, envelopes:,
-               devices:, tails: record.fetch("tails", "ring"), hue: record["hue"])
+               devices:, tails: record.fetch("tails", "ring"), hue: record["hue"], meter: record["meter"] && read_meter(record["meter"]))
     end
 
     def region(value) = value.to_h.transform_keys(&:to_s)

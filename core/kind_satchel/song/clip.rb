@@ -5,10 +5,11 @@ module KindSatchel
   # any parameter of the song; the other kinds move the track they lie on. `audio` is nil but for an audio clip.
   #
   # `devices` are effects of its own, heard only while its regions sound, on one track; `tails` says whether what they ring on with
-  # after a region is heard (`ring`) or not (`stop`). `hue` is its colour, nil for its track's.
+  # after a region is heard (`ring`) or not (`stop`). `hue` is its colour, nil for its track's. `meter` is a time signature of its own, by
+  # which its bars and positions are counted, nil for that of the song where it lies.
   #
   # For one parameter a clip has at most one envelope of each role that is on.
-  class Clip < Value.of(:id, :name, :kind, :length_ticks, :notes, :audio, :envelopes, :devices, :tails, :hue)
+  class Clip < Value.of(:id, :name, :kind, :length_ticks, :notes, :audio, :envelopes, :devices, :tails, :hue, :meter)
     include Chain
 
     KINDS = %w[notes audio carrier].freeze
@@ -17,7 +18,7 @@ module KindSatchel
 
     TAILS = %w[ring stop].freeze
 
-    def initialize(devices: [], tails: "ring", hue: nil, **fields) = super
+    def initialize(devices: [], tails: "ring", hue: nil, meter: nil, **fields) = super
 
     def check
       fault!("unknown_kind", "/kind", "A clip is one of #{KINDS.join(', ')}, not #{kind.inspect}.") unless KINDS.include?(kind)

@@ -5,7 +5,9 @@ module KindSatchel
   # made from it by `with_track` and `with_clip`, which touch only what belongs to that track or clip.
   class Directory
     # Where an envelope lives: exactly one of `clip` and `track` is set.
-    Home = Struct.new(:envelope, :clip, :track)
+    Home = Struct.new(:envelope, :clip, :track) do
+      def owner = clip || track
+    end
     # A region on the track that holds it; `place` is the track's place in the song, from the top.
     Placed = Struct.new(:region, :track, :place)
     NONE = [].freeze

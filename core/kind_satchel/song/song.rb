@@ -41,6 +41,17 @@ module KindSatchel
     def directory = memo(:directory) { Directory.new(self) }
     def track(id) = directory.track(id)
 
+    # By what bars and beats of an owner's own time are counted: of a clip by its own signature, else by that of the song where it
+    # first lies; of a track's lanes by those of the song.
+    # @param owner [Clip, Track]
+    # @return [Timing::Meters]
+    def meters_of(owner)
+      return meters unless owner.is_a?(Clip)
+
+      first = directory.regions_of_clip(owner.id).map { |placed| placed.region.start_tick }.min
+      Timing::Meters.steady(owner.meter || meters.at(first || 0))
+    end
+
     # What a parameter's device stands in.
     # @return [Track, Clip]
     # @raise [NotFound]

@@ -32,6 +32,12 @@ export const bandFor = (role: string, height: Px): Band => ({ height, low: role 
 export const beatTicks = (meter: Meter): Ticks => meter.beat_ticks;
 export const barTicks = (meter: Meter): Ticks => meter.bar_ticks;
 
+/** A time signature for all of a clip, by which its own time is counted. */
+export function ownMeter({ beats, unit }: { beats: number; unit: number }): Meter {
+  const beat_ticks = (960 * 4) / unit;
+  return { bar: 1, tick: 0, beats, unit: unit as Meter["unit"], beat_ticks, bar_ticks: beats * beat_ticks };
+}
+
 /** The time signature at a tick, and the one after it. */
 function around(meters: Meter[], tick: Ticks): [Meter, Meter | undefined] {
   let i = meters.length - 1;

@@ -3,17 +3,23 @@ import { barTicks } from "../../geometry/viewport";
 import { edit } from "../../state/edits";
 import type { Model } from "../../state/model";
 import { useSong } from "../../state/song";
+import { clipMeter } from "../../table/strips/useSay";
 import { Do, Row, Typed } from "../../ui/Entry";
-import { NumberField } from "../../ui/Fields";
+import { NumberField, TextField } from "../../ui/Fields";
 import { AudioFields } from "./AudioFields";
 
 /** The clip itself: its name, colour and length, and whether the region repeats it. */
 export function ClipFields({ clip, region, model }: { clip: ClipPart; region: RegionPart; model: Model }) {
   const hues = useSong(({ catalogue }) => catalogue?.hues ?? []);
-  const bar = barTicks(model.head.meters[0]);
+  const meter = clipMeter(clip, model.head.meters);
+  const bar = barTicks(meter);
   const bars = clip.length_ticks / bar;
   const resize = async (wish: number) =>
     void edit("set_clip", { clip_id: clip.id, length_ticks: Math.max(60, Math.round(wish * bar)) });
+  const count = (text: string) => {
+    const [beats, unit] = text.split("/").map(Number);
+    return edit("set_clip", { clip_id: clip.id, meter: { beats, unit: unit as 4 } });
+  };
   return (
     <div className="flex flex-col gap-2">
       <Typed
@@ -24,6 +30,19 @@ export function ClipFields({ clip, region, model }: { clip: ClipPart; region: Re
       />
       <Row title="Length, and how it plays">
         <NumberField label="Bars" unit="" value={Number(bars.toFixed(3))} min={0.016} max={1000} onCommit={resize} />
+        <TextField
+          label="Meter of the clip"
+          value={`${meter.beats}/${meter.unit}`}
+          className="w-14 text-center"
+          onCommit={(text) => count(text)}
+        />
+        {clip.meter && (
+          <Do
+            words="As the song"
+            title="Its bars are counted as the song's"
+            onDo={() => void edit("set_clip", { clip_id: clip.id, meter: null })}
+          />
+        )}
         <Do
           words={region.looped ? "Play once" : "Repeat"}
           title={region.looped ? "The material sounds once in this region" : "The material repeats over the region"}

@@ -22,7 +22,9 @@ function useInSong(envelope: EnvelopePart, tick: Ticks): { region: RegionPart; s
 
 /** Where a point lies: of a clip's envelope in the clip, and in the song where it is in hand. Either can be typed. */
 export function Place({ envelope, tick, base }: { envelope: EnvelopePart; tick: Ticks; base: Base }) {
-  const say = useSayPosition();
+  const clip = useSong(({ model }) => model.clips[envelope.owner.slice("clip/".length)]);
+  const say = useSayPosition(clip);
+  const sayInSong = useSayPosition();
   const inSong = useInSong(envelope, tick);
   const inClip = envelope.owner.startsWith("clip/");
   return (
@@ -36,7 +38,7 @@ export function Place({ envelope, tick, base }: { envelope: EnvelopePart; tick: 
       {inClip && inSong && (
         <Typed
           label="In the song"
-          value={say(Math.round(inSong.songTick))}
+          value={sayInSong(Math.round(inSong.songTick))}
           name="enter_points"
           inputs={(position) => ({ ...base, position, region_id: inSong.region.id })}
         />

@@ -6,7 +6,7 @@ import { useChoice } from "../../state/choice";
 import { choose } from "../../state/choosing";
 import { useSong } from "../../state/song";
 import { setWishes, useWishes } from "../../state/wishes";
-import type { SayPosition } from "./useSay";
+import { type SayPosition, useSayPosition } from "./useSay";
 
 /** With more points than this in view they are drawn as one line of dots, and only chosen ones stand out. */
 const MANY = 220;
@@ -25,6 +25,7 @@ interface Props {
 
 /** The points of an envelope in one window, and the marks in its segments. */
 export function Marks({ ground, touched, added, hover, view, round, name, say }: Props) {
+  const sayInSong = useSayPosition();
   const { envelope, window } = ground;
   const chosen = useChoice((state) => (state.envelopeId === envelope.id ? state.chosen : NO_PLACES));
   const uneven = useSong((state) => state.uneven[envelope.id]) ?? NO_PLACES;
@@ -97,7 +98,7 @@ export function Marks({ ground, touched, added, hover, view, round, name, say }:
             aria-valuemin={Math.round(ground.band.low * 100)}
             aria-valuemax={Math.round(ground.band.high * 100)}
             aria-valuenow={Math.round(point.value * 100)}
-            aria-valuetext={spoken(ground, point, say)}
+            aria-valuetext={spoken(ground, point, say, sayInSong)}
             data-testid={`point-${envelope.id}-${index}`}
             onFocus={() => !picked.has(index) && choose(envelope.id, index, "only", window[0])}
           >
@@ -133,8 +134,8 @@ export function Marks({ ground, touched, added, hover, view, round, name, say }:
 }
 
 /** What is said of a point: its value, where it is in its clip and in the song, and the shape of what leaves it. */
-function spoken({ envelope, window }: Ground, point: PointRecord, say: SayPosition): string {
-  const inSong = say(Math.round(outside(window, point.tick)));
+function spoken({ envelope, window }: Ground, point: PointRecord, say: SayPosition, sayInSong: SayPosition): string {
+  const inSong = sayInSong(Math.round(outside(window, point.tick)));
   const place = envelope.owner.startsWith("clip/") ? `in the clip ${say(point.tick)}, in the song ${inSong}` : inSong;
   return [point.text, place, point.wave ?? point.shape].filter(Boolean).join(", ");
 }

@@ -15,6 +15,7 @@ import { useView, viewNow } from "../../state/view";
 import { RegionBox } from "../RegionBox";
 import { TimeLines } from "./Axis";
 import { CarrierGhosts } from "./CarrierGhosts";
+import { ClipBars } from "./ClipBars";
 import { ClipCurves } from "./ClipCurves";
 import { HeardStrip } from "./HeardStrip";
 import { LaneStrip } from "./LaneStrip";
@@ -76,6 +77,7 @@ export function Unfolded({ track, regions, model, find, focus, view }: Props) {
             ))}
           </div>
           <TimeLines view={view} height={strips.material} />
+          <ClipBars regions={regions} clips={model.clips} view={view} height={strips.material} />
           {notes && (
             <div style={hueStyle(track.hue)}>
               <NoteEditor track={track} regions={regions} clips={model.clips} height={strips.material} view={view} />

@@ -40,7 +40,8 @@ export function WindowEditor({ ground, beside, corners, height, name, line, view
   const touched = useSong((state) => (hand ? state.preview?.points[envelope.id] : undefined));
   const [hover, setHover] = useState<Found | null>(null);
   const rect = useRef<SVGRectElement>(null);
-  const say = useSayPosition();
+  const clip = useSong(({ model }) => model.clips[envelope.owner.slice("clip/".length)]);
+  const say = useSayPosition(clip);
   const left = xOf(ground, inside(stretch, from));
   const shown: Ground = { ...ground, corners };
 
