@@ -16,9 +16,11 @@ class CommandLine
     satchel params SONG.json                                             CSV: address,scale,unit,low,high,default
     satchel validate SONG.json                                           every fault, or "valid"
     satchel edit SONG.json EDITS.json                                    the next document; EDITS is [{"edit": NAME, "inputs": {...}}, ...]
+    satchel pack SONG.json PACKED.zip                                    the document with its sounds, from the app's store beside the database
+    satchel unpack PACKED.zip                                            the document of a packed song, its sounds put into that store
     satchel demo                                                         the demo song's document
   TEXT
-  COMMANDS = %w[heard explain flatten clock params validate edit demo help].freeze
+  COMMANDS = %w[heard explain flatten clock params validate edit pack unpack demo help].freeze
   # The most rows one command prints.
   MOST_ROWS = 5_000_000
 
@@ -109,6 +111,38 @@ class CommandLine
         Edits.apply(current, entry["edit"], entry["inputs"]).song
       end
     end)
+  end
+
+  # Sounds are where the app keeps them: beside the database that SATCHEL_DB names, or its usual one.
+  def pack
+    text, goal = read(argument("SONG.json")), argument("PACKED.zip")
+    found = Schemas.read_song(text).song
+    raise InvalidInput.of("in_the_way", "", "#{goal} is there already.") if File.exist?(goal)
+
+    missing = with_store { |store| PackedSong.write(goal, text, found.sounds, store) && store.missing(found) }
+    missing.each { |one| @err.puts "#{one['sound']} is not in the store; it is left out." }
+  end
+
+  def unpack
+    packed = with_store do |store|
+      pack = PackedSong.new(argument("PACKED.zip"))
+      pack.with_sounds(store) { Schemas.read_song(pack.document).song }
+    end
+    print_song(packed)
+  end
+
+  # The app may be running: it goes on with the same store.
+  def with_store
+    root = File.expand_path("..", __dir__)
+    ENV["BUNDLE_GEMFILE"] ||= File.join(root, "Gemfile")
+    ENV["BUNDLE_PATH"] ||= File.join(root, "vendor/bundle")
+    require_relative "environment"
+    require_relative "packed_song"
+    path = ENV.fetch("SATCHEL_DB", File.join(root, "db/satchel.sqlite3"))
+    raise InvalidInput.of("no_store", "", "There is no store at #{path}; `bin/demo` makes one.") unless File.exist?(path)
+
+    Database.connect(path, alone: false)
+    yield SoundStore.new("#{path}-sounds")
   end
 
   def print_song(result) = @out.puts(JSON.pretty_generate(Document.dump(result)))

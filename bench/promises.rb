@@ -12,7 +12,7 @@ require_relative "imports"
 class Promises
   include KindSatchel
 
-  SECTIONS = %w[core speed imports editor previews snapshot arranging browser first_load devices playing recording wide files].freeze
+  SECTIONS = %w[core speed imports editor previews snapshot arranging browser first_load devices playing recording wide hostile files].freeze
 
   # @param only [Array<String>] sections to run; none for all
   # @yieldparam name [String]
@@ -196,6 +196,10 @@ class Promises
     note("notes played in when a click is heard, their distance from the beat", recording.measure(server.empty_id, "Keys in"))
   ensure
     recording&.quit
+  end
+
+  def hostile
+    note("memory above rest while hostile files are sent, server and workers", Hostile.new(server).measure)
   end
 
   def wide

@@ -7,7 +7,7 @@ class BenchServer
   ROOT = File.expand_path("..", __dir__)
   DATABASE = File.join(ROOT, "tmp/bench.sqlite3")
 
-  attr_reader :port, :demo_id, :big_id, :long_id, :drone_id, :faders_id, :wide_id, :notes_id, :empty_id
+  attr_reader :port, :demo_id, :big_id, :long_id, :drone_id, :faders_id, :wide_id, :notes_id, :empty_id, :pid
 
   def initialize(big)
     FileUtils.mkdir_p(File.dirname(DATABASE))
@@ -34,6 +34,9 @@ class BenchServer
 
   def get(path) = http.get(path).body
   def post(path, data) = http.post(path, JSON.generate(data), "Content-Type" => "application/json").body
+
+  # @return [String] the status of the answer to a file
+  def status_of(path, bytes, type) = http.post(path, bytes, "Content-Type" => type).code
 
   def send_file(path, bytes, type) = http.post(path, bytes, "Content-Type" => type).body
 

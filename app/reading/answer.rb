@@ -31,10 +31,10 @@ class Answer
       "touched" => stretches, "clock_from" => changes.clock_from }
   end
 
-  # For a change that is only being tried: of envelopes just the points that differ, of curves just the stretches.
+  # For a change that is only being tried: of envelopes just the points that differ, of clips just the notes, of curves just the stretches.
   # `patches` => { "curves" => envelope id => [[from, to, corners]], "heard" => address => [[from, to, corners], ...] }
   def preview
-    told = { "parts" => Wire.parts(@after, tried_parts), "points" => touched_points }
+    told = { "parts" => Wire.parts(@after, tried_parts), "points" => touched_points, "notes" => touched_notes }
     stretches = only_points
     return { **told, **drawing } unless stretches
 
@@ -60,13 +60,32 @@ class Answer
     affected.select { |address| texts.include?(address.to_s) }.to_h { |address| [address, changes.heard[address]] }
   end
 
-  # Of envelopes only those that would be new.
+  # Of envelopes only those that would be new; clips that are there already without their notes (see touched_notes).
   def tried_parts
     @records.filter_map do |(kind, id), record|
+      next [kind, id, record && tried_clip(id, record)] if kind == "clip"
       next [kind, id, record] unless kind == "envelope"
 
       [kind, id, { **Records.envelope(record["self"]), **record.slice("owner", "place") }] if record && @old_records[[kind, id]].nil? && record["self"]
     end
+  end
+
+  def tried_clip(id, record) = @before.clips[id] ? record.except("self").merge("notes" => []) : Records.clip(@after.clips[id])
+
+  # Clip id => [place, how many notes go there, the notes that come there], where notes differ: from the first that does to the last.
+  def touched_notes
+    ids("clip").filter_map { |id| touched_in(id, *[@before, @after].map { |song| song.clips[id]&.notes }) }.to_h
+  end
+
+  def touched_in(id, old, new)
+    return if old.nil? || new.nil? || old.equal?(new)
+
+    shortest = [old.size, new.size].min
+    first = (0...shortest).find { |i| !old[i].equal?(new[i]) } || shortest
+    left = shortest - first
+    last = (1..left).find { |i| !old[-i].equal?(new[-i]) } || (left + 1)
+    came = new[first...(new.size - last + 1)]
+    [id, [first, old.size - last + 1 - first, came.map { |note| Records.note(note) }]]
   end
 
   # Where the changed envelopes differ in their own time, when nothing but their points does; else nil.

@@ -42,6 +42,27 @@ sound: { from_tick: 15_360, to_tick: 30_720 } })
     expect(json_of(standing(id).song)).to eq before
   end
 
+  it "tries edits of notes by just the notes that differ; put into those that stand they are the new ones" do
+    standing_notes = standing(id).song.clip("mooring").notes.map { |note| JSON.parse(JSON.generate(KindSatchel::Records.note(note))) }
+    last = standing_notes.size - 1
+    [["move_notes", { runs: [[2, 2]], ticks: 240, steps: 1 }], ["move_notes", { runs: [[0, last]], ticks: 120 }], ["remove_notes", { runs: [[0, 1]] }],
+     ["move_notes", { runs: [[1, 3]], ticks: 960, copy: true }], ["set_velocity", { runs: [[last, last]], velocity: 5 }],
+     ["set_clip", { name: "Rope" }]].each do |name, inputs|
+      request = { revision: revision(id), edit: name, inputs: { clip_id: "mooring", **inputs }, heard: [] }
+      tried = post_json("/api/songs/#{id}/preview", request)
+      made = post_json("/api/songs/#{id}/edits", request)["parts"].find { |kind, part_id, _| [kind, part_id] == %w[clip mooring] }.last
+      first, gone, came = tried["notes"].fetch("mooring", [0, 0, []])
+      part = tried["parts"].find { |kind, _, _| kind == "clip" }.last
+      expect(part.merge("notes" => standing_notes[0...first] + came + standing_notes[(first + gone)..])).to eq made
+      post_json("/api/songs/#{id}/undo", { revision: revision(id) })
+    end
+    tried = post_json("/api/songs/#{id}/preview", { revision: revision(id), edit: "move_notes", inputs: { clip_id: "mooring", runs: [[4, 4]], steps: 1 } })
+    expect(tried["notes"]["mooring"].last.size).to be <= 2
+    expect(post_json("/api/songs/#{id}/preview", { revision: revision(id), edit: "separate_regions",
+                                                   inputs: { region_ids: [standing(id).song.track("rope-bass").regions.first.id] } })["parts"]
+      .find { |kind, _, _| kind == "clip" }.last["notes"]).to eq standing_notes
+  end
+
   it "sends of a drag just the stretches that differ, for every point, and the whole where that is simpler" do
     curve = get_json("/api/songs/#{id}/drawing?tracks=rope-bass")["curves"][move_id]
     4.times do |i|

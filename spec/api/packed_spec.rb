@@ -38,7 +38,8 @@ RSpec.describe "Packed songs" do
     end.string
   end
 
-  let(:bytes) { wav(310) }
+  # A sound of its own for each, since a song of the shelf that misses one keeps it.
+  let(:bytes) { wav(300 + RSpec.current_example.metadata[:line_number]) }
   let(:digest) { call("POST", "/api/sounds?name=Foghorn", bytes, "CONTENT_TYPE" => "audio/wav")["digest"] }
   let(:song) { with_sound(digest) }
 

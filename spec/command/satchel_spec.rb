@@ -88,4 +88,28 @@ JSON.generate([{ edit: "rename_song", inputs: { name: "Ebb" } }, { edit: "add_la
       expect([out, err, status]).to match ["", sentence, 1]
     end
   end
+
+  # In a process of its own, with a store of its own, as beside a running app.
+  it "packs a song with its sounds and unpacks it into another store, where what is missing is said" do
+    program = File.expand_path("../../bin/satchel", __dir__)
+    store = ->(name) { File.join(folder, name).tap { |path| Process.wait(fork { exit!(Database.connect(path, alone: false) ? 0 : 1) }) } }
+    run = ->(path, *arguments) { Open3.capture3({ "SATCHEL_DB" => path }, "ruby", program, *arguments) }
+    horn = File.join(folder, "horn.wav")
+    system("sox", "-n", horn, "synth", "0.2", "sine", "300", exception: true)
+    one, other = store.call("one.sqlite3"), store.call("other.sqlite3")
+    taken = <<~RUBY
+      require "#{File.expand_path('../../app/environment', __dir__)}"; Database.connect("#{one}", alone: false)
+      puts SoundStore.new("#{one}-sounds").take("#{horn}", name: "Horn").digest
+    RUBY
+    digest = Open3.capture2("ruby", stdin_data: taken)[0].strip
+    clip = song.clips.values.find(&:audio)
+    played = write("horn.json", json_of(song.with_clip(clip.with(audio: clip.audio.with(sound: digest)))))
+    packed = File.join(folder, "horn.zip")
+    expect(run.call(other, "pack", played, File.join(folder, "bare.zip"))[1]).to include "#{digest} is not in the store"
+    expect(run.call(one, "pack", played, packed)[2].exitstatus).to eq 0
+    out, err, status = run.call(other, "unpack", packed)
+    expect([JSON.parse(out), err, status.exitstatus]).to eq [JSON.parse(File.read(played)), "", 0]
+    expect(File.binread(Dir["#{other}-sounds/*/#{digest}.wav"].first)).to eq File.binread(horn)
+    expect(run.call(one, "pack", played, packed)[1]).to include "is there already"
+  end
 end

@@ -29,6 +29,11 @@ RSpec.describe "Markers" do
     expect(places(inserted)).to eq [[1, "Stalls"], [2, "Dawn"], [6, "Stalls"], [10, "Dusk"]]
   end
 
+  it "say beforehand whose place they take" do
+    expect(apply(song, "set_marker", marker_id: id("Dusk"), tick: 4 * BAR).tells.map(&:text)).to eq ["takes the place of the marker Stalls"]
+    expect(apply(song, "set_marker", marker_id: id("Dusk"), tick: 5 * BAR).tells).to eq []
+  end
+
   it "say what cannot be" do
     expect(faults { apply(song, "set_marker", marker_id: "gone", tick: 0) }).to eq [["unknown_marker", "/marker_id"]]
     expect(faults { apply(song, "set_marker", marker_id: id("Dusk")) }).to eq [["bad_request", ""]]

@@ -24,18 +24,27 @@ module KindSatchel
       # @return [Array(Song, String)] the next song, and which notes it was about ("3 notes of Line")
       def change(song, input, copy: false)
         clip = clip!(song, input)
-        places = places!(clip, input[:runs])
-        chosen = places.map { |i| clip.notes[i] }
-        kept = copy ? clip.notes : clip.notes.each_with_index.reject { |_, i| places.include?(i) }.map(&:first)
+        runs = runs!(clip, input[:runs])
+        chosen = runs.flat_map { |first, last| clip.notes[first..last] }
+        kept = copy ? clip.notes : between(clip.notes, runs)
         [with_notes(song, clip, kept, yield(chosen)), "#{Moves.count(chosen.size, 'note')} of #{clip.name}"]
       end
 
       # @return [Song] in which a clip has other notes
       def with_notes(song, clip, kept, touched) = song.with_clip(clip.with(notes: Notes.settled(kept, touched)))
 
-      # @return [Set<Integer>]
+      # The notes outside of runs.
+      def between(notes, runs)
+        from = 0
+        runs.each_with_object([]) do |(first, last), list|
+          list.concat(notes[from...first])
+          from = last + 1
+        end.concat(notes[from..])
+      end
+
+      # @return [Array<Array(Integer, Integer)>] in order, none touching another
       # @raise [NotFound] for places that hold no note
-      def places!(clip, runs)
+      def runs!(clip, runs)
         faults = runs.each_with_index.filter_map do |(first, last), i|
           next if first <= last && last < clip.notes.size
 
@@ -43,7 +52,9 @@ module KindSatchel
         end
         raise NotFound, faults unless faults.empty?
 
-        runs.flat_map { |first, last| (first..last).to_a }.to_set
+        runs.sort.each_with_object([]) do |(first, last), list|
+          list.any? && first <= list.last[1] + 1 ? list.last[1] = [list.last[1], last].max : list << [first, last]
+        end
       end
     end
   end

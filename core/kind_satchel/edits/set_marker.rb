@@ -10,9 +10,11 @@ module KindSatchel
         raise InvalidInput.of("bad_request", "", "Say where the marker comes, or its name.") if changes.empty?
 
         moved = marker.with(**changes)
-        others = song.markers.reject { |other| other.id == marker.id || other.tick == moved.tick }
-        [song.with(markers: [*others, moved].sort_by(&:tick)),
-         changes.key?(:tick) ? "move the marker #{marker.name}" : "call the marker #{marker.name} #{moved.name}"]
+        others = song.markers.reject { |other| other.id == marker.id }
+        there = others.find { |other| other.tick == moved.tick }
+        [song.with(markers: [*(others - [there]), moved].sort_by(&:tick)),
+         changes.key?(:tick) ? "move the marker #{marker.name}" : "call the marker #{marker.name} #{moved.name}",
+         there ? [Tell.new("cut", [there.id], "takes the place of the marker #{there.name}")] : []]
       end
 
       # @raise [NotFound]

@@ -11,7 +11,8 @@ module KindSatchel
 
     module_function
 
-    # @param points [Boolean] whether the records of envelopes hold their points; without them they hold themselves
+    # @param points [Boolean] whether the records of envelopes hold their points, and those of clips their notes; without them they hold
+    #   themselves
     # @return [Hash] the parts that differ; made by identity, since edits share what they did not change
     def between(before, after, points: true)
       patch = Patch.new(points)
@@ -29,6 +30,7 @@ module KindSatchel
       end
 
       def envelope(value) = @points ? Records.envelope(value) : { "target" => value.target.to_s, "self" => value }
+      def clip(value) = @points ? Records.clip(value) : { **Records.clip(value, notes: false), "self" => value.notes }
     end
 
     # @return [Hash] every part of a song by key
@@ -119,7 +121,7 @@ module KindSatchel
     # Clips as parts.
     module Clips
       def self.diff(patch, old, new)
-        patch[["clip", (old || new).id]] = [old && Records.clip(old), new && Records.clip(new)]
+        patch[["clip", (old || new).id]] = [old && patch.clip(old), new && patch.clip(new)]
         Parts.add_envelopes(patch, "clip/#{(old || new).id}", old ? old.envelopes : [], new ? new.envelopes : [])
       end
     end

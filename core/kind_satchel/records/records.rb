@@ -49,9 +49,10 @@ module KindSatchel
     end
 
     # A clip without its envelopes.
-    def clip(value)
+    # @param notes [Boolean] whether its notes are there
+    def clip(value, notes: true)
       { "id" => value.id, "name" => value.name, "kind" => value.kind, "length_ticks" => value.length_ticks,
-        "notes" => value.notes.map { |entry| note(entry) },
+        **(notes ? { "notes" => value.notes.map { |entry| note(entry) } } : {}),
         "audio" => value.audio && audio(value.audio), **own_chain(value), **(value.hue ? { "hue" => value.hue } : {}),
         **(value.meter ? { "meter" => meter(value.meter) } : {}) }
     end

@@ -7,7 +7,7 @@ import { tell } from "../state/notice";
 import { song } from "../state/song";
 import { addSound } from "../state/soundList";
 import { placeAt, tickAtX } from "../state/stage";
-import { toWave } from "../state/waves";
+import { TooLong, toWave } from "../state/waves";
 
 /** Where a sound is to lie: on a track of audio, or on a new one. */
 export interface Goal {
@@ -73,8 +73,11 @@ export async function giveFiles(files: File[], clip: ClipPart, region: RegionPar
 /** A sound of a file, in the store; what is wrong with it is said. */
 async function takenIn(file: File): Promise<SoundEntry | null> {
   tell("done", `Taking in ${file.name} …`);
-  const wave = await toWave(file).catch(() => null);
-  if (!wave) tell("fault", `${file.name} is no sound that this browser can read.`);
+  const wave = await toWave(file).catch((error) => {
+    const long = error instanceof TooLong;
+    tell("fault", long ? `${file.name}: ${error.message}` : `${file.name} is no sound that this browser can read.`);
+    return null;
+  });
   return wave && addSound(wave, (message) => tell("fault", `${file.name}: ${message}`));
 }
 

@@ -18,7 +18,7 @@ export interface Lap {
   turn: number;
 }
 
-/** A moment of the output in the song: in which lap, and at which second; before the first lap it lies before its start. */
+/** A moment of the output in the song: which lap, and which second; before the first lap it lies before its start. */
 export interface Place {
   turn: number;
   seconds: number;

@@ -16,7 +16,7 @@ interface Processor {
 }
 type Maker = new (options: object) => Processor;
 
-/** What an audio worklet offers, so that the package's processor runs here, as fast as it can and with all its samples kept. */
+/** What an audio worklet offers: so the package's processor runs here, as fast as it can, with all its samples kept. */
 const worklet = globalThis as unknown as {
   AudioWorkletProcessor: unknown;
   registerProcessor(name: string, maker: Maker): void;

@@ -1,6 +1,6 @@
 import { create } from "zustand";
 
-/** What a MIDI controller of a file moves: its number, and a parameter of the channel or of the instrument by its id. */
+/** What a MIDI controller of a file moves: its number, and a parameter of channel or instrument by its id. */
 export type Controls = [number: number, parameter: string][];
 
 /** As files are commonly written. */

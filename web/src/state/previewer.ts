@@ -1,18 +1,33 @@
 import { Refused } from "../api/client";
-import type { EditInputs, Preview } from "../api/types";
+import type { ClipPart, EditInputs, Preview } from "../api/types";
 import { putTogether } from "../geometry/corners";
 import { follows } from "./followers";
 import { setHand } from "./hand";
+import type { Model } from "./model";
 import { api } from "./questions";
 import { type SongState, setSong, song } from "./song";
 import { wants } from "./taking";
 
-/** A preview whose curves are whole: stretches put in place of what holds. */
-function filled(preview: Preview, { curves, heard }: SongState): Preview {
+/** Clips of a preview with their notes: those that stand, but for where they would differ. */
+function withNotes({ parts, notes }: Preview, model: Model): Preview["parts"] {
+  return parts.map(([kind, id, record]): Preview["parts"][number] => {
+    const standing = kind === "clip" && record ? model.clips[id]?.notes : undefined;
+    if (!standing) return [kind, id, record];
+    const [first, gone, came] = notes[id] ?? [0, 0, []];
+    const fits = first + gone <= standing.length;
+    const all = fits ? [...standing.slice(0, first), ...came, ...standing.slice(first + gone)] : standing;
+    return [kind, id, { ...(record as ClipPart), notes: all }];
+  });
+}
+
+/** A preview that is whole: stretches of curves and of notes put in place of what holds. */
+function filled(preview: Preview, { curves, heard, model }: SongState): Preview {
   const { patches } = preview;
-  if (!patches) return preview;
+  const parts = withNotes(preview, model);
+  if (!patches) return { ...preview, parts };
   return {
     ...preview,
+    parts,
     curves: { ...preview.curves, ...putTogether(curves, patches.curves) },
     heard: { ...preview.heard, ...putTogether(heard, patches.heard) },
   };

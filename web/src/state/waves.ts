@@ -8,9 +8,38 @@ async function isWave(file: File): Promise<boolean> {
   return head.startsWith("RIFF") && head.endsWith("WAVE");
 }
 
+/** The longest sound that is decoded, in seconds, and the largest file. */
+const LONGEST_SECONDS = 20 * 60;
+const LARGEST_BYTES = 200 * 1024 * 1024;
+
+/** Raised for a sound that is too long; its message says so. */
+export class TooLong extends Error {}
+
+/** How long a sound is, as the browser reads from its head, without decoding it; null where it cannot tell. */
+async function secondsOf(file: File): Promise<number | null> {
+  const url = URL.createObjectURL(file);
+  const seconds = await new Promise<number | null>((told) => {
+    const sound = Object.assign(new Audio(), { preload: "metadata" });
+    sound.onloadedmetadata = () => told(Number.isFinite(sound.duration) ? sound.duration : null);
+    sound.onerror = () => told(null);
+    sound.src = url;
+  });
+  URL.revokeObjectURL(url);
+  return seconds;
+}
+
+/** Before a sound is decoded, which takes ten times its room: whether it is short enough for that. */
+async function checkLength(file: File): Promise<void> {
+  if (file.size > LARGEST_BYTES) throw new TooLong("The file is larger than 200 MB.");
+  const seconds = await secondsOf(file);
+  if (seconds !== null && seconds > LONGEST_SECONDS)
+    throw new TooLong(`The sound lasts ${Math.round(seconds / 60)} minutes; at most 20 are taken.`);
+}
+
 /** The file itself if it is a WAV file; otherwise, decoded by the browser and encoded as 32-bit float WAV. */
 export async function toWave(file: File): Promise<File> {
   if (await isWave(file)) return file;
+  await checkLength(file);
   const context = new OfflineAudioContext(1, 1, 44100);
   const buffer = await context.decodeAudioData(await file.arrayBuffer());
   return new File([waveOf(buffer)], file.name.replace(/\.[^.]*$/, ".wav"), { type: "audio/wav" });

@@ -1,10 +1,11 @@
 import { X } from "lucide-react";
-import { type KeyboardEvent, type PointerEvent, useState } from "react";
+import { type KeyboardEvent, type MouseEvent, type PointerEvent, useState } from "react";
 import type { Head } from "../api/types";
 import { positionText, tickToX, xToTick } from "../geometry/viewport";
 import { drag } from "../gestures/drag";
+import { holdable, whenHeld } from "../gestures/hold";
 import { player } from "../sound/player";
-import { edit } from "../state/edits";
+import { edit, editAndTell } from "../state/edits";
 import { gridNow, snapSong } from "../state/grid";
 import { useSong } from "../state/song";
 import { useView } from "../state/view";
@@ -37,20 +38,25 @@ function Flag({ marker, named, onName }: Props) {
   const pxPerTick = useView((state) => state.pxPerTick);
   const meters = useSong((state) => state.model.head.meters);
   const [moved, setMoved] = useState<number | null>(null);
-  const to = (tick: number) => void edit("set_marker", { marker_id: marker.id, tick: Math.max(0, tick) });
+  const to = (tick: number) => void editAndTell("set_marker", { marker_id: marker.id, tick: Math.max(0, tick) });
   const press = (event: PointerEvent) => {
     const goal = (dx: number, free: boolean) =>
       Math.max(0, snapSong(marker.tick + xToTick({ pxPerTick }, dx), free ? 1 : Math.max(gridNow(), 240)));
-    drag(event, {
-      move: ({ dx, free }) => setMoved(goal(dx, free)),
-      drop: ({ dx, free, moved: far }) => {
-        setMoved(null);
-        if (far) to(goal(dx, free));
-        else player.seek(marker.tick);
-      },
-      cancel: () => setMoved(null),
-    });
+    // A finger takes hold of it; its swipe scrolls, its tap goes there.
+    whenHeld(event, (held) =>
+      drag(held, {
+        move: ({ dx, free }) => setMoved(goal(dx, free)),
+        drop: ({ dx, free, moved: far }) => {
+          setMoved(null);
+          if (far) to(goal(dx, free));
+          else if (event.pointerType !== "touch") player.seek(marker.tick);
+        },
+        cancel: () => setMoved(null),
+      }),
+    );
   };
+  const tap = ({ nativeEvent }: MouseEvent) =>
+    (nativeEvent as globalThis.PointerEvent).pointerType === "touch" && player.seek(marker.tick);
   const key = (event: KeyboardEvent) => {
     const step = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
     if (step) to(marker.tick + step * Math.max(gridNow(), 240));
@@ -88,7 +94,9 @@ function Flag({ marker, named, onName }: Props) {
       style={{ left }}
       title={`${marker.name}: press to go there, drag to move, press twice to name`}
       aria-label={`Marker ${marker.name} at ${positionText(meters, marker.tick)}`}
+      ref={holdable}
       onPointerDown={press}
+      onClick={tap}
       onDoubleClick={() => onName(true)}
       onKeyDown={key}
     >

@@ -25,15 +25,16 @@ export function Keyboard({ track }: { track: TrackPart }) {
   const held = usePlayIn((state) => state.held);
   const typing = usePlayIn((state) => state.typing);
   const played = usePlayed();
-  const keyed = useKeyed();
   const octaves = Math.min(Math.max(1, Math.floor(width / (7 * KEY))), 5);
   const last = Math.min(lowest + octaves * OCTAVE, HIGHEST);
   const pitches = Array.from({ length: Math.max(0, last - lowest + 1) }, (_, i) => lowest + i);
+  const { keyRef, handlers } = useKeyed(pitches);
   const whole = pitches.filter((pitch) => !isBetween(pitch));
   const each = 100 / whole.length;
   const key = (pitch: number, style: object) => (
     <button
       key={pitch}
+      ref={keyRef(pitch)}
       type="button"
       className={isBetween(pitch) ? "key key-between" : "key"}
       style={style}
@@ -54,7 +55,7 @@ export function Keyboard({ track }: { track: TrackPart }) {
       aria-label={`Keys of ${track.name}`}
       style={hueStyle(track.hue)}
       {...played}
-      {...keyed}
+      {...handlers}
     >
       {whole.map((pitch, i) => key(pitch, { left: `${i * each}%`, width: `${each}%` }))}
       {pitches.filter(isBetween).map((pitch) => {

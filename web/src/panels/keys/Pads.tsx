@@ -10,7 +10,7 @@ export function Pads({ track, kit }: { track: TrackPart; kit: [number, string][]
   const held = usePlayIn((state) => state.held);
   const typing = usePlayIn((state) => state.typing);
   const played = usePlayed();
-  const keyed = useKeyed();
+  const { keyRef, handlers } = useKeyed(kit.map(([pitch]) => pitch));
   return (
     <div
       className="pads"
@@ -18,11 +18,12 @@ export function Pads({ track, kit }: { track: TrackPart; kit: [number, string][]
       aria-label={`Sounds of ${track.name}`}
       style={hueStyle(track.hue)}
       {...played}
-      {...keyed}
+      {...handlers}
     >
       {kit.map(([pitch, name], i) => (
         <button
           key={pitch}
+          ref={keyRef(pitch)}
           type="button"
           className="pad"
           data-pitch={pitch}
