@@ -1,16 +1,10 @@
 # frozen_string_literal: true
 
-require "open3"
 require "tempfile"
+require_relative "workers"
 
 # Runs long work in a worker (see worker.rb): tells its progress on the event stream of a channel, and can be cancelled there.
 class LongWork
-  WORKER = File.expand_path("worker.rb", __dir__)
-  # A worker needs little room for compiled code.
-  RUBY = ["ruby", "--yjit", "--yjit-exec-mem-size=32"].freeze
-  # Garbage is collected less often than in a server: a worker makes much that stays, and ends soon.
-  ROOMY = { "RUBY_GC_HEAP_INIT_SLOTS" => "1500000", "RUBY_GC_MALLOC_LIMIT" => "67108864", "RUBY_GC_MALLOC_LIMIT_MAX" => "134217728",
-            "RUBY_GC_OLDMALLOC_LIMIT" => "134217728" }.freeze
   # Songs with less text than this are worked on at once.
   LONG_BYTES = 1024 * 1024
 
@@ -22,6 +16,7 @@ class LongWork
 
   def initialize(listeners)
     @listeners = listeners
+    @workers = Workers.new
     @running = {}
     @lock = Mutex.new
   end
@@ -31,10 +26,14 @@ class LongWork
   # @return [Object] what the task answered
   # @raise [KindSatchel::InvalidInput], [Database::Trouble], [OpenSongs::Missing], [Cancelled], [Failed]
   def run(task, arguments, channel: nil)
-    Open3.popen2(environment, *RUBY, WORKER, task, JSON.generate(arguments)) do |input, output, thread|
-      running(channel, thread.pid) { answer(input, output, thread, channel) }
+    @workers.take do |worker|
+      worker.input.puts JSON.generate([task, arguments])
+      running(channel, worker.pid) { answer(worker, channel) }
     end
   end
+
+  # Has a worker stand ready for the first work.
+  def warm = @workers.warm
 
   # The same with a file for the worker to write to, or to read from.
   # @yieldparam path [String] the file, once the work is done
@@ -57,8 +56,6 @@ class LongWork
 
   private
 
-  def environment = { **ROOMY, "SATCHEL_DB" => Database.path, "RUBY_YJIT_ENABLE" => "1" }
-
   def running(channel, pid)
     @lock.synchronize { @running[channel] = pid } if channel
     yield
@@ -66,13 +63,13 @@ class LongWork
     @lock.synchronize { @running.delete(channel) }
   end
 
-  def answer(input, output, thread, channel)
-    last = lines(input, output, channel)
+  def answer(worker, channel)
+    last = lines(worker.input, worker.output, channel)
     return last["done"] if last&.key?("done")
 
     raise Cancelled if channel && @lock.synchronize { @running[channel].nil? }
 
-    refuse(last || {}, thread.value)
+    refuse(last || {}, worker.thread.value)
   end
 
   # Each line as it comes; the writer's place is kept for the worker from its wish until it is done.

@@ -32,7 +32,8 @@ module MidiFile
     end
 
     def score
-      @sequence.each_with_index { |track, i| track.each { |event| take(event, i, text(track.name.to_s)) } }
+      # The package looks through a track for its name each time.
+      @sequence.each_with_index { |track, i| text(track.name.to_s).then { |name| track.each { |event| take(event, i, name) } } }
       told = @left.map { |(one, many), count| count == 1 ? "1 #{one}" : "#{count} #{many}" }
       KindSatchel::Formats::MidiSong::Score.new(@sequence.ppqn, @parts.values, in_order(@tempo), in_order(@meters), @markers, told)
     end
@@ -44,9 +45,10 @@ module MidiFile
 
     def take(event, place, name)
       case event
+      when MIDI::NoteOff then nil
+      when MIDI::NoteOn then note(event, place, name)
       when MIDI::Tempo then @tempo << [event.time_from_start, 60_000_000.0 / event.tempo]
       when MIDI::TimeSig then @meters << [event.time_from_start, event.numerator, 2**event.denominator.clamp(0, 16)]
-      when MIDI::NoteOn then note(event, place, name)
       when MIDI::Controller then control(event, place, name)
       when MIDI::PitchBend then part(event, place, name).controls["bend"] << [event.time_from_start, (event.value - 8192) / 8192.0]
       when MIDI::Marker then @markers << [event.time_from_start, text(event.data_as_str)]
@@ -75,7 +77,7 @@ module MidiFile
     end
 
     def part(event, place, name)
-      @parts[[place, event.channel]] ||=
+      @parts[(place << 4) | event.channel] ||=
         KindSatchel::Formats::MidiSong::Part.new(name, event.channel + 1, [], Hash.new { |all, kind| all[kind] = [] })
     end
   end

@@ -10,6 +10,8 @@ module Schemas
   FOLDER = Pathname.new(File.expand_path("../schemas", __dir__))
   # The largest document that is read, in bytes.
   LARGEST_DOCUMENT = 32 * 1024 * 1024
+  # The most values of a request: each takes far more room than its text. A document has fewer.
+  MOST_VALUES = 4_000_000
   # What a number beyond all bounds looks like; it is rare, so only then every number is looked at.
   HUGE = /\de\+?\d{3}/i
   # Versions of the song document that are read.
@@ -109,6 +111,8 @@ module Schemas
   def parse(text)
     text = text.dup.force_encoding("UTF-8")
     raise KindSatchel::InvalidInput.of("bad_encoding", "", "This is not valid UTF-8.") unless text.valid_encoding?
+
+    raise KindSatchel::InvalidInput.of("too_many_values", "", "This holds more than #{MOST_VALUES} values.") if text.count(",") > MOST_VALUES
 
     JSON.parse(text, max_nesting: 32).tap { |data| finite!(data, "") if text.match?(HUGE) }
   rescue JSON::ParserError, EncodingError => e

@@ -22,10 +22,11 @@ module Startup
     refuse(e.message)
   end
 
-  # Puts on the shelf what ships: the sounds, and the demo song.
+  # Puts on the shelf what ships: the sounds, and the demo song. A worker for long work stands ready too.
   # @return [Integer, nil] the id of the demo song, nil when there are songs already
   def stock
     Server.sounds.take_shipped(Server.shipped_sounds)
+    Server.long_work.warm
     DemoSeed.plant
   end
 

@@ -3,16 +3,18 @@
 # Long work in a process of its own, so that the server's other answers do not wait for it. It speaks in lines of JSON on standard
 # output: { "progress" => 0..1, "words" }, { "ready" => true } when it wants to write (and waits for a line), and last
 # { "done" => ... } or { "faults" => [...] }.
-#   ruby app/worker.rb TASK ARGUMENTS(JSON) < INPUT
+# Its task comes as the first line on standard input: [TASK, ARGUMENTS]. Without one it ends.
 ENV["BUNDLE_GEMFILE"] ||= File.expand_path("../Gemfile", __dir__)
 require_relative "environment"
 require_relative "work/tasks"
 
 $stdout.sync = true
-task, arguments = ARGV
+ActiveRecord::Base.name # the rest of the package is loaded by its first use: while there is time
+line = $stdin.gets or exit
+task, arguments = JSON.parse(line)
 begin
   Database.connect(ENV.fetch("SATCHEL_DB"), alone: false)
-  puts JSON.generate("done" => Tasks.new(JSON.parse(arguments)).public_send(Tasks::NAMES.fetch(task)))
+  puts JSON.generate("done" => Tasks.new(arguments).public_send(Tasks::NAMES.fetch(task)))
 rescue KindSatchel::InvalidInput => e
   puts JSON.generate("faults" => e.faults.first(KindSatchel::Faults::MOST).map(&:to_h), "missing" => e.is_a?(KindSatchel::NotFound))
 rescue Database::Trouble => e

@@ -62,6 +62,16 @@ class FilesBench
     { "files" => count, "mb_after_a_tenth" => memory[count / 10], "mb_after_half" => memory[count / 2], "mb_at_the_end" => memory.last }
   end
 
+  # A MIDI file of a megabyte, with nearly as many events as are read: the whole request.
+  def megabyte
+    event = ->(status, pitch, velocity) { [0x80, 0x80, 0x78, status, pitch, velocity].pack("C*") }
+    events = Array.new(74_000) { |i| event.call(0x90, 36 + (i % 48), 90) + event.call(0x80, 36 + (i % 48), 0) }.join
+    events << [0, 0xFF, 0x2F, 0].pack("C*")
+    file = ["MThd", 6, 0, 1, 960, "MTrk", events.bytesize].pack("a4Nnnna4N") << events
+    times = Measure.milliseconds(5) { raise "refused" unless @server.send_file("/api/songs/import_midi?name=Long", file, "audio/midi").include?('"id"') }
+    times.merge("bytes" => file.bytesize)
+  end
+
   private
 
   def wave(pitch)

@@ -213,6 +213,7 @@ class Promises
     bench = FilesBench.new(server)
     note("a stereo file of 3 minutes sent and its waveform asked for, whole requests", bench.waveform)
     note("preview of a note moved among 5,000, whole request", bench.preview(server.notes_id, 200))
+    note("a MIDI file of nearly a megabyte, whole request", bench.megabyte)
     note("MIDI files imported one after the other, memory of the server", bench.midi(500))
   end
 

@@ -133,6 +133,8 @@ RSpec.describe "MIDI files" do
     events = [0, 0x90, 60, 1].pack("C*") + ([0, 60, 0].pack("C*") * 160_000) + [0, 0xFF, 0x2F, 0].pack("C*")
     many = "MThd".b + [6, 0, 1, 96].pack("Nnnn") + "MTrk".b + [events.bytesize].pack("N") + events
     expect(codes(send_midi(many))).to eq [422, ["too_many_events"]]
+    held = (0..1100).map { |i| [0, 0x90, i % 128, 1].pack("C*") }.join + [0, 0xFF, 0x2F, 0].pack("C*")
+    expect(codes(send_midi("MThd".b + [6, 0, 1, 96].pack("Nnnn") + "MTrk".b + [held.bytesize].pack("N") + held))).to eq [422, ["too_many_held"]]
     expect(codes(send_midi(written("mid.tracks.append(MidiTrack())")))).to eq [422, ["no_notes"]]
     post_json("/api/songs/import_midi")
     expect([last_response.status, get_json("/api/songs").size]).to eq [415, before]

@@ -6,6 +6,8 @@ module KindSatchel
     class MidiEvents
       # The most events that are read.
       MOST = 150_000
+      # The most notes that may be held at once: a reader looks through all of them at every end of a note.
+      MOST_HELD = 1024
       # Data bytes after a status byte, by its upper half.
       DATA = { 0x8 => 2, 0x9 => 2, 0xA => 2, 0xB => 2, 0xC => 1, 0xD => 1, 0xE => 2 }.freeze
 
@@ -16,7 +18,8 @@ module KindSatchel
       end
 
       # @return [Integer] how many events there are
-      # @raise [InvalidInput] for what is no MIDI file, is of type 2, is broken off, or has more than {MOST}
+      # @raise [InvalidInput] for what is no MIDI file, is of type 2, is broken off, has more than {MOST}, or holds more than {MOST_HELD}
+      #   notes at once
       def count!
         tracks = header!
         count = (1..tracks).sum { |track| track!(track) }
@@ -43,7 +46,7 @@ module KindSatchel
         finish = @at + size
         fault!("broken_midi", "Track #{number} is broken off: it says #{size} bytes, and #{@bytes.bytesize - @at} are left.") if finish > @bytes.bytesize
 
-        count, status = 0, nil
+        count, status, @held = 0, nil, 0
         while @at < finish
           number!
           status = event!(status)
@@ -54,25 +57,40 @@ module KindSatchel
 
       # @return [Integer, nil] the status that goes on running
       def event!(running)
-        byte = take(1).ord
-        return skip(number!) if [0xF0, 0xF7].include?(byte)
+        byte = byte!
+        return skip(number!) if byte == 0xF0 || byte == 0xF7 # rubocop:disable Style/MultipleComparison -- called for every event
         return skip(1).then { skip(number!) } if byte == 0xFF
 
         status = byte >= 0x80 ? byte : running
         fault!("broken_midi", "At byte #{@at} stands data where an event should begin.") unless status && DATA.key?(status >> 4)
-        skip(DATA[status >> 4] - (byte >= 0x80 ? 0 : 1))
+        data = take(DATA[status >> 4] - (byte >= 0x80 ? 0 : 1))
+        hold(status >> 4, data.getbyte(-1))
         status
+      end
+
+      # A note on without velocity is a note off.
+      def hold(kind, velocity)
+        return unless [0x8, 0x9].include?(kind)
+
+        @held = [@held + (kind == 0x9 && velocity.positive? ? 1 : -1), 0].max
+        fault!("too_many_held", "Before byte #{@at} more than #{MOST_HELD} notes are held at once.") if @held > MOST_HELD
       end
 
       # A variable-length quantity: seven bits a byte, the last without the highest bit; at most four bytes.
       def number!
         value = 0
         4.times do
-          byte = take(1).ord
+          byte = byte!
           value = (value << 7) | (byte & 0x7F)
           return value if byte < 0x80
         end
         fault!("broken_midi", "At byte #{@at} stands a number of more than four bytes.")
+      end
+
+      def byte!
+        byte = @bytes.getbyte(@at) or return take(1)
+        @at += 1
+        byte
       end
 
       def take(count)

@@ -83,8 +83,9 @@ module KindSatchel
       def id(word) = "#{word}-#{@next_id}".tap { @next_id += 1 }
 
       def track(part, place)
-        notes = notes(part)
-        start, finish = span(notes)
+        start = meters.start_of(meters.bar_at(ticks(part.notes.map(&:first).min)))
+        notes = notes(part, start)
+        finish = finish(notes, start)
         clip = clip(part, notes, start, finish, track_id = id("track"), device = device(part, notes))
         region = Region.fresh(id: id("region"), clip_id: clip.id, start_tick: start, length_ticks: finish - start)
         made = Track.new(id: track_id, name: clip.name, kind: "notes", hue: Track::HUES[place % Track::HUES.size], output: "master",
@@ -92,19 +93,20 @@ module KindSatchel
         [made, clip]
       end
 
-      def notes(part)
+      # In ticks of the clip, which begins at `start`.
+      def notes(part, start)
         list = part.notes.map do |tick, length, pitch, velocity|
           pitch = KIT.fetch(pitch, pitch) if part.channel == DRUMS
-          Note.new(tick: ticks(tick), length_ticks: [ticks(tick + length) - ticks(tick), 1].max, pitch:, velocity: velocity.clamp(1, 127))
+          at = ticks(tick)
+          Note.new(tick: at - start, length_ticks: [ticks(tick + length) - at, 1].max, pitch:, velocity: velocity.clamp(1, 127))
         end
         Notes.settled([], list)
       end
 
-      # Whole bars.
-      def span(notes)
-        bar = meters.bar_at(notes.first.tick)
-        finish = notes.map { |note| note.tick + note.length_ticks }.max
-        [meters.start_of(bar), [meters.rounded_up(finish), meters.start_of(bar + 1)].max]
+      # In whole bars, at least one.
+      def finish(notes, start)
+        last = notes.map { |note| note.tick + note.length_ticks }.max
+        [meters.rounded_up(start + last), meters.start_of(meters.bar_at(start) + 1)].max
       end
 
       # A kit for drums; else by how the part plays: one note at a time, short ones, long ones.
@@ -125,9 +127,8 @@ module KindSatchel
 
       def clip(part, notes, start, finish, track_id, device)
         name = part.name.strip.empty? ? "Part #{part.channel}" : part.name.strip[0, Song::MOST_NAME]
-        moved = notes.map { |note| note.with(tick: note.tick - start) }
         envelopes = part.controls.filter_map { |kind, values| envelope(kind, values, start, finish, track_id, device) }.uniq(&:target)
-        Clip.new(id: id("clip"), name:, kind: "notes", length_ticks: finish - start, notes: moved, audio: nil, envelopes:)
+        Clip.new(id: id("clip"), name:, kind: "notes", length_ticks: finish - start, notes:, audio: nil, envelopes:)
       end
 
       def envelope(kind, values, start, finish, track_id, device)

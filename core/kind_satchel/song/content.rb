@@ -4,10 +4,20 @@ module KindSatchel
   # A note of a clip: ticks into the clip, MIDI note number 0..127, velocity 1..127.
   class Note < Value.of(:tick, :length_ticks, :pitch, :velocity)
     def check
+      return if sound?
+
       whole!("/tick", tick)
       whole!("/length_ticks", length_ticks, 1)
       number!("/pitch", pitch, 0..127)
       number!("/velocity", velocity, 1..127)
+    end
+
+    private
+
+    # At a glance, as nearly all are; what is not is looked at closely.
+    def sound?
+      [tick, length_ticks, pitch, velocity].all?(Integer) && tick.between?(0, LARGEST) && length_ticks.between?(1, LARGEST) &&
+        pitch.between?(0, 127) && velocity.between?(1, 127)
     end
   end
 
