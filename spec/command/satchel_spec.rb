@@ -91,17 +91,15 @@ JSON.generate([{ edit: "rename_song", inputs: { name: "Ebb" } }, { edit: "add_la
 
   # In a process of its own, with a store of its own, as beside a running app.
   it "packs a song with its sounds and unpacks it into another store, where what is missing is said" do
-    program = File.expand_path("../../bin/satchel", __dir__)
-    store = ->(name) { File.join(folder, name).tap { |path| Process.wait(fork { exit!(Database.connect(path, alone: false) ? 0 : 1) }) } }
-    run = ->(path, *arguments) { Open3.capture3({ "SATCHEL_DB" => path }, "ruby", program, *arguments) }
+    program, environment = %w[bin/satchel app/environment].map { |name| File.expand_path("../../#{name}", __dir__) }
+    ruby = ->(text) { Open3.capture2("ruby", stdin_data: "require '#{environment}'; #{text}")[0].strip }
+    store = ->(name) { File.join(folder, name).tap { |path| ruby.call("Database.connect('#{path}', alone: false)") } }
+    clean = ENV.keys.grep(/\A(BUNDLE|RUBY|GEM)/).to_h { |key| [key, nil] }
+    run = ->(path, *arguments) { Open3.capture3(clean.merge("SATCHEL_DB" => path), "ruby", program, *arguments) }
     horn = File.join(folder, "horn.wav")
     system("sox", "-n", horn, "synth", "0.2", "sine", "300", exception: true)
     one, other = store.call("one.sqlite3"), store.call("other.sqlite3")
-    taken = <<~RUBY
-      require "#{File.expand_path('../../app/environment', __dir__)}"; Database.connect("#{one}", alone: false)
-      puts SoundStore.new("#{one}-sounds").take("#{horn}", name: "Horn").digest
-    RUBY
-    digest = Open3.capture2("ruby", stdin_data: taken)[0].strip
+    digest = ruby.call("Database.connect('#{one}', alone: false); puts SoundStore.new('#{one}-sounds').take('#{horn}', name: 'Horn').digest")
     clip = song.clips.values.find(&:audio)
     played = write("horn.json", json_of(song.with_clip(clip.with(audio: clip.audio.with(sound: digest)))))
     packed = File.join(folder, "horn.zip")

@@ -38,6 +38,10 @@ RSpec.describe "Access" do
       expect(page).to have_css("[aria-label='Mixer'] section")
       found["mixer"] = violations
       press_keys("y")
+      press_keys([:shift, "y"])
+      expect(page).to have_css("[aria-label='Keys of Rope Bass']")
+      found["keys to play"] = violations
+      press_keys([:shift, "y"])
       click_on "Bars"
       expect(page).to have_css("[role=menuitem]")
       found["menu"] = violations
@@ -46,14 +50,14 @@ RSpec.describe "Access" do
       expect(page).to have_css("[role=dialog]")
       found["keys"] = violations
       visit "/"
-      expect(page).to have_button("New song")
+      expect(page).to have_css("[aria-label='Songs'] li")
       expect(found.merge("songs" => violations).transform_values(&:first).compact).to eq({})
     end
 
     it "is there on the phone, in every sheet, in the #{colours} theme" do
       open_song(id, size: :phone)
       theme(colours)
-      found = %w[Knobs Mixer Sum Edit Finder Clip Track Song].to_h do |sheet|
+      found = %w[Knobs Mixer Keys Sum Edit Finder Clip Track Song].to_h do |sheet|
         show_panel(sheet)
         [sheet, violations]
       end
