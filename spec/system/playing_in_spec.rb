@@ -107,6 +107,27 @@ RSpec.describe "Playing in" do
     expect(page).to have_css("[aria-label='Record notes']")
   end
 
+  it "writes what was played when the song is stopped while a key is held, and each part of a pass where the playhead jumps" do
+    open_keys
+    set("Keyboard", "simulated keyboard")
+    before = notes.size
+    record
+    expect(running).to be true
+    keyboard(0x90, 70, 80)
+    keyboard(0x80, 70, 0)
+    press_ruler(bar_x(8) + 2)
+    eventually(id) { notes.any? { |note| note.pitch == 70 } }
+    expect(running).to be true
+    keyboard(0x90, 71, 80)
+    sleep 0.3
+    page.find("body").send_keys(:space)
+    eventually(id) { notes.any? { |note| note.pitch == 71 && note.length_ticks.between?(200, 1200) } }
+    expect(page).to have_css("[aria-label='Record notes']").and have_button("Play")
+    expect(notes.size).to be_between(before + 1, before + 2)
+    2.times { press_keys([:control, "z"]) }
+    eventually(id) { notes.size == before }
+  end
+
   it "takes a tapped tempo once the hand rests" do
     open_keys
     place = place_of(page.find(:button, "Tap the tempo"))

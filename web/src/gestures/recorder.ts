@@ -25,6 +25,8 @@ const LOOK_EVERY_MS = 40;
 /** After a lap has ended, notes of its last moments may still come in. */
 const AFTER_SECONDS = 0.06;
 const SHORTEST_SECONDS = 0.01;
+/** The playhead that goes back by more was put there. */
+const JUMP_SECONDS = 0.1;
 /** So long before its end a lap is written, so that its first notes are there when it begins again. */
 const AHEAD_SECONDS = 0.4;
 
@@ -32,6 +34,8 @@ const AHEAD_SECONDS = 0.4;
 class Recorder {
   private notes: Played[] = [];
   private begun = 0;
+  /** Where the song was when it was last looked at. */
+  private last = 0;
   /** The lap that is being played, and where the laps before it ended. */
   private turn = 0;
   private ends: Map<number, [from: number, to: number]> = new Map();
@@ -57,6 +61,7 @@ class Recorder {
       this.turn = 0;
       await player.play(playInNow().countIn);
     }
+    this.last = this.begun;
     this.timer = window.setInterval(() => this.look(), LOOK_EVERY_MS);
   }
 
@@ -65,9 +70,9 @@ class Recorder {
     const { recording } = playInNow();
     if (!recording) return;
     clearInterval(this.timer);
-    this.look();
+    if (transportNow().playing) this.look();
     const place = player.heardAt(performance.now());
-    const now = place && place.turn === this.turn ? place.seconds : (this.ends.get(this.turn)?.[1] ?? this.begun);
+    const now = place && place.turn === this.turn ? place.seconds : (this.ends.get(this.turn)?.[1] ?? this.last);
     for (const note of this.notes) note.end ??= note.turn === this.turn ? now : this.endOf(note.turn, now);
     setPlayIn({ recording: null });
     for (const turn of [...new Set(this.notes.map((note) => note.turn))].sort((a, b) => a - b))
@@ -129,10 +134,28 @@ class Recorder {
     if (!recording) return;
     if (!transportNow().playing) return void this.stop();
     if (!place) return;
+    if (this.jumped(place)) this.again(recording, place);
+    this.last = Math.max(place.seconds, place.lap.from);
     if (place.turn > this.turn) return this.nextLap(recording, place);
     const soon = place.lap.to - place.seconds < AHEAD_SECONDS;
     if (soon && this.notes.length > 0 && this.notes.every(({ end }) => end !== null))
       this.write(recording, this.turn, place.lap.to);
+  }
+
+  /** Whether the playhead was put elsewhere, or playing began anew. */
+  private jumped({ turn, seconds, lap }: Place): boolean {
+    const at = Math.max(seconds, lap.from);
+    return turn < this.turn || (turn === this.turn && (at < this.last - JUMP_SECONDS || at > this.last + 1));
+  }
+
+  /** Writes what was played up to a jump, and goes on from where it led. */
+  private again(trackId: string, { turn, seconds, lap }: Place): void {
+    for (const note of this.notes) note.end ??= Math.max(this.last, note.start + SHORTEST_SECONDS);
+    for (const before of [...new Set(this.notes.map((note) => note.turn))]) this.write(trackId, before, this.last);
+    this.ends.clear();
+    this.written.clear();
+    this.turn = turn;
+    this.begun = this.last = Math.max(seconds, lap.from);
   }
 
   /** A lap has ended; what was held over its end is cut there. */

@@ -15,17 +15,11 @@ const LARGEST_BYTES = 200 * 1024 * 1024;
 /** Raised for a sound that is too long; its message says so. */
 export class TooLong extends Error {}
 
-/** How long a sound is, as the browser reads from its head, without decoding it; null where it cannot tell. */
+/** How long a sound is, as its head or its frames say, without decoding it; null where they do not tell. */
 async function secondsOf(file: File): Promise<number | null> {
-  const url = URL.createObjectURL(file);
-  const seconds = await new Promise<number | null>((told) => {
-    const sound = Object.assign(new Audio(), { preload: "metadata" });
-    sound.onloadedmetadata = () => told(Number.isFinite(sound.duration) ? sound.duration : null);
-    sound.onerror = () => told(null);
-    sound.src = url;
-  });
-  URL.revokeObjectURL(url);
-  return seconds;
+  const { parseBlob } = await import("music-metadata");
+  const told = await parseBlob(file, { duration: true, skipCovers: true }).catch(() => null);
+  return told?.format.duration ?? null;
 }
 
 /** Before a sound is decoded, which takes ten times its room: whether it is short enough for that. */

@@ -93,10 +93,10 @@ export const TrackRow = memo(function TrackRow({ track, model, find, view, heade
               height={FOLDED_HEIGHT - 1}
               hue={track.hue}
             />
+            <Taken trackId={track.id} />
           </div>
         )}
         <RegionStrip regions={regions} />
-        <Taken trackId={track.id} />
         {more.map((lane) => (
           <MoreLane key={lane.id} track={track} lane={lane} model={model} view={view} />
         ))}

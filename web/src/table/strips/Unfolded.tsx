@@ -13,6 +13,7 @@ import { useSong } from "../../state/song";
 import { useStrips } from "../../state/useStrips";
 import { useView, viewNow } from "../../state/view";
 import { RegionBox } from "../RegionBox";
+import { Taken } from "../Taken";
 import { TimeLines } from "./Axis";
 import { CarrierGhosts } from "./CarrierGhosts";
 import { ClipBars } from "./ClipBars";
@@ -95,6 +96,7 @@ export function Unfolded({ track, regions, model, find, focus, view }: Props) {
             />
           )}
           {!notes && <CarrierGhosts track={track} focus={focus} view={view} find={find} height={strips.material} />}
+          <Taken trackId={track.id} />
         </div>
       )}
       {hasLanes(track) && (
