@@ -80,6 +80,17 @@ RSpec.describe "Files in the studio" do
     expect(clip).to be_nil
   end
 
+  it "takes what the browser can decode, and knows before it does that a sound is too long" do
+    tone, long = %w[tone.flac long.flac].map { |name| File.join(folder, name) }
+    system("sox", "-n", "-r", "22050", tone, "synth", "2", "sine", "200", exception: true)
+    system("sox", "-n", "-r", "8000", long, "trim", "0", (21 * 60).to_s, exception: true)
+    drop_file(long, table)
+    expect(page).to have_css(".notice", text: "long.flac: The sound lasts 21 minutes; at most 20 are taken.")
+    drop_file(tone, table)
+    eventually(id) { clip }
+    expect([clip.name, SoundRow.find_by(name: "tone").seconds]).to match ["tone", be_within(0.01).of(2)]
+  end
+
   it "places a sound that is there already, from the list" do
     page.find("[aria-label='Add a track']").click
     page.find("[role=menuitem]", text: "A sound …", match: :prefer_exact).click

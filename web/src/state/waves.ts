@@ -18,7 +18,8 @@ export class TooLong extends Error {}
 /** How long a sound is, as its head or its frames say, without decoding it; null where they do not tell. */
 async function secondsOf(file: File): Promise<number | null> {
   const { parseBlob } = await import("music-metadata");
-  const told = await parseBlob(file, { duration: true, skipCovers: true }).catch(() => null);
+  // What it is by its bytes, not by what it is called.
+  const told = await parseBlob(file.slice(0, file.size, ""), { duration: true, skipCovers: true }).catch(() => null);
   return told?.format.duration ?? null;
 }
 
