@@ -41,8 +41,8 @@ export interface Score {
   /** A pass of a loop whose pitch is kept, worked out already. */
   stretchedOf(event: SoundEvent): AudioBuffer | undefined;
   endOfSong(): number;
-  /** Has a beat clicked at a moment of context time, where clicks are wanted. */
-  click(at: number, bar: boolean): void;
+  /** Has a beat clicked at a moment of context time, where clicks are wanted; those of a count-in always are. */
+  click(at: number, bar: boolean, counted?: boolean): void;
 }
 
 /** Beats before the start, counted in: how many, how far apart, and how many to a bar. */
@@ -135,7 +135,7 @@ export class Engine {
   }
 
   private count({ beats, seconds, bar }: CountIn, at: number): void {
-    for (let i = 0; i < beats; i++) this.score.click(at + i * seconds + this.rack.latency, i % bar === 0);
+    for (let i = 0; i < beats; i++) this.score.click(at + i * seconds + this.rack.latency, i % bar === 0, true);
   }
 
   private lap(from: number, at: number, turn: number): Lap {

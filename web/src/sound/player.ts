@@ -243,9 +243,9 @@ class Player implements Follower {
       loop: () => song().model.head.range,
       soundOf: (id) => sounds.get(id),
       stretchedOf: (event) => this.stretched?.get(event),
-      click: (at, bar) => {
+      click: (at, bar, counted = false) => {
         const { click: when, recording } = playInNow();
-        const wanted = when === "playing" || (when === "recording" && recording !== null);
+        const wanted = counted || when === "playing" || (when === "recording" && recording !== null);
         if (wanted && this.context && this.meter) click(this.context, this.meter, at, bar);
       },
       endOfSong: () =>
