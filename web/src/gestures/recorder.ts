@@ -142,7 +142,7 @@ class Recorder {
       this.write(recording, this.turn, place.lap.to);
   }
 
-  /** Whether the playhead was put elsewhere, or playing began anew. */
+  /** Whether the playhead was put elsewhere, or playing began again. */
   private jumped({ turn, seconds, lap }: Place): boolean {
     const at = Math.max(seconds, lap.from);
     return turn < this.turn || (turn === this.turn && (at < this.last - JUMP_SECONDS || at > this.last + 1));

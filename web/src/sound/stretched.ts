@@ -40,7 +40,7 @@ export class Stretched {
 
   constructor(private readonly soundOf: (id: string) => AudioBuffer | undefined) {}
 
-  /** A pass that is there already. */
+  /** A pass that has been made. */
   get(event: SoundEvent): AudioBuffer | undefined {
     return this.made.get(keyOf(event));
   }

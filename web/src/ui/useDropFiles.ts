@@ -1,6 +1,6 @@
 import { type RefObject, useEffect, useRef } from "react";
 
-/** Files that are let go of over a part of the page, while that is there. */
+/** Takes files dropped on a part of the page, while that part is on the screen. */
 export function useDropFiles(
   box: RefObject<HTMLElement | null>,
   take: (files: File[], event: DragEvent) => void,
