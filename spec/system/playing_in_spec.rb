@@ -129,6 +129,24 @@ RSpec.describe "Playing in" do
     eventually(id) { notes.size == before }
   end
 
+  it "keeps what was played while the server is away, and writes it once it is there again" do
+    open_keys
+    set("Keyboard", "simulated keyboard")
+    record
+    expect(running).to be true
+    keyboard(0x90, 73, 80)
+    keyboard(0x80, 73, 0)
+    away = lambda do |offline|
+      page.driver.browser.page.command("Network.emulateNetworkConditions", offline:, latency: 0, downloadThroughput: -1, uploadThroughput: -1)
+    end
+    away.call(true)
+    stop
+    expect(page).to have_css("[role=alert]")
+    expect(notes.map(&:pitch)).not_to include 73
+    away.call(false)
+    eventually(id) { notes.one? { |note| note.pitch == 73 } }
+  end
+
   it "takes a tapped tempo once the hand rests" do
     open_keys
     place = place_of(page.find(:button, "Tap the tempo"))

@@ -25,6 +25,9 @@ const LOOK_EVERY_MS = 40;
 /** After a lap has ended, notes of its last moments may still come in. */
 const AFTER_SECONDS = 0.06;
 const SHORTEST_SECONDS = 0.01;
+/** What could not be written is tried again so often, so long after. */
+const MOST_TRIES = 30;
+const AGAIN_MS = 2000;
 /** The playhead that goes back by more was put there. */
 const JUMP_SECONDS = 0.1;
 /** So long before its end a lap is written, so that its first notes are there when it begins again. */
@@ -187,7 +190,18 @@ class Recorder {
       grid_ticks: onGrid ? gridNow() : 0,
     };
     this.written.add(turn);
-    this.waiting = this.waiting.then(() => editAndTell("record_notes", inputs)).then(() => this.show());
+    this.waiting = this.waiting.then(() => delivered(inputs)).then(() => this.show());
+  }
+}
+
+const pause = (milliseconds: number) => new Promise((done) => setTimeout(done, milliseconds));
+
+/** Writes a pass; while the server is away, or another tab was faster, it is kept and tried again. */
+async function delivered(inputs: EditInputs["record_notes"]): Promise<void> {
+  for (let i = 0; i < MOST_TRIES; i++) {
+    if (await editAndTell("record_notes", inputs)) return;
+    if (!song().model.tracks.some(({ id }) => id === inputs.track_id)) return;
+    await pause(AGAIN_MS);
   }
 }
 
