@@ -170,6 +170,9 @@ RSpec.describe "Songs in the studio" do
     expect(page).to have_css("li[aria-label='Imported #{id}']")
     import_file('{"format": "kind-satchel-song"}')
     expect(page).to have_css("[role=alert]", text: "version, name")
+    page.find("button[aria-label='What MIDI controllers move']").click
+    expect(page).to have_select("What controller 74 moves", selected: "Cutoff")
+    page.find("[role=dialog]").click_on "Close"
     click_on "New song"
     expect(page).to have_field("Name of the song", with: "New song").and have_button("Play")
   end

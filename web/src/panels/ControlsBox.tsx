@@ -1,7 +1,9 @@
 import { Trash2 } from "lucide-react";
-import { useState } from "react";
+import { useEffect, useState } from "react";
+import { catalogue } from "../api/client";
 import { type Controls, setControls, showControls, USUAL, useControls } from "../state/controls";
-import { useSong } from "../state/song";
+import { faultsSaid } from "../state/queue";
+import { setSong, useSong } from "../state/song";
 import { Box } from "../ui/Box";
 import { IconButton } from "../ui/IconButton";
 
@@ -13,10 +15,14 @@ const CHANNEL: [string, string][] = [
 /** Which controller of a MIDI file moves what, when the file is read. */
 export function ControlsBox() {
   const { table, open } = useControls();
-  const catalogue = useSong((state) => state.catalogue);
+  const known = useSong((state) => state.catalogue);
+  // In the list of songs none has been opened yet, and the names have to be asked for.
+  useEffect(() => {
+    if (open && !known) void faultsSaid(catalogue).then((found) => found && setSong({ catalogue: found }));
+  }, [open, known]);
   if (!open) return null;
   const names = new Map(CHANNEL);
-  for (const { role, parameters } of Object.values(catalogue?.devices ?? {}))
+  for (const { role, parameters } of Object.values(known?.devices ?? {}))
     if (role === "instrument")
       for (const { id, name, automatable } of parameters) if (automatable && !names.has(id)) names.set(id, name);
   for (const [, id] of table) if (!names.has(id)) names.set(id, id);
