@@ -74,7 +74,7 @@ class Recorder {
     if (!recording) return;
     clearInterval(this.timer);
     if (transportNow().playing) this.look();
-    const place = player.heardAt(performance.now());
+    const place = player.heardAt(performance.now()) ?? player.stoppedAt;
     const now = place && place.turn === this.turn ? place.seconds : (this.ends.get(this.turn)?.[1] ?? this.last);
     for (const note of this.notes) note.end ??= note.turn === this.turn ? now : this.endOf(note.turn, now);
     setPlayIn({ recording: null });

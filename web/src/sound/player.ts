@@ -43,6 +43,8 @@ class Player implements Follower {
   private meter: AnalyserNode | null = null;
   private frame = 0;
   private tempo = "";
+  /** Where the song was heard last when it stopped. */
+  stoppedAt: Place | null = null;
 
   /** Another output, or another haste: what plays goes on there from where it is. */
   outputChanged(): void {
@@ -133,6 +135,7 @@ class Player implements Follower {
 
   stop(): void {
     if (!transportNow().playing) return;
+    this.stoppedAt = this.heardAt(performance.now());
     cancelAnimationFrame(this.frame);
     this.engine?.stop();
     setTransport({ playing: false, glide: null });
