@@ -13,14 +13,44 @@ class EditLog
     places.map { |place| found[place] }
   end
 
+  # Edits of one pass, while nothing else is done in between, are one step.
+  PASSES = %w[record_moves record_notes].freeze
+
   # Logs an edit; what was undone can no longer be redone.
   # @param row [SongRow] saved by the caller
   def self.record(row, name, inputs, words, patch)
     EditRow.where(song_id: row.id).where("place > ?", row.done_edits).delete_all
     row.done_edits += 1
-    EditRow.create!(song_id: row.id, place: row.done_edits, name:, words:, inputs: JSON.generate(inputs),
+    EditRow.create!(song_id: row.id, place: row.done_edits, name:, words:, inputs: JSON.generate(brief(inputs)),
                     patch: JSON.generate(KindSatchel::Deltas.compact(patch)))
   end
+
+  # What was played is kept elsewhere (see {PassShelf}).
+  def self.brief(inputs) = inputs.key?("moves") ? inputs.merge("moves" => inputs["moves"].map { |move| move["address"] }) : inputs
+
+  # A further lap of the pass that was logged last goes into its step.
+  # @param standing [OpenSongs::Standing] before the edit
+  # @param result [KindSatchel::Edits::Result]
+  # @return [Boolean] whether there was one
+  def self.fold(row, standing, name, inputs, result)
+    pass = PASSES.include?(name) && inputs["pass"] or return false
+    entry = EditRow.find_by(song_id: row.id, place: row.done_edits)
+    return false unless entry && PASSES.include?(entry.name) && JSON.parse(entry.inputs)["pass"] == pass
+
+    before = KindSatchel::Parts.apply(standing.song, KindSatchel::Deltas.whole(JSON.parse(entry.patch), standing.song, 0), 0)
+    patch = KindSatchel::Parts.between(before, result.song)
+    EditRow.where(song_id: row.id).where("place > ?", row.done_edits).delete_all
+    entry.update!(words: both(entry.words, result.words), patch: JSON.generate(KindSatchel::Deltas.compact(patch)))
+    true
+  end
+
+  def self.both(one, other)
+    return one if one == other
+
+    goals = [one, other].map { |words| words[/ into .*/] }.uniq
+    "record a pass#{goals.first if goals.size == 1}"
+  end
+  private_class_method :both
 
   def initialize(open_songs)
     @open_songs = open_songs
@@ -29,10 +59,11 @@ class EditLog
   # @raise [OpenSongs::Stale], [OpenSongs::Missing], [KindSatchel::InvalidInput], [Database::Trouble]; nothing is stored then
   def edit(id, revision, name, inputs)
     change("edit", id, revision) do |standing, row|
-      result = KindSatchel::Edits.apply(standing.song, name, inputs)
+      result = KindSatchel::Edits.apply(standing.song, name, PassShelf.filled(id, name, inputs))
       patch = KindSatchel::Parts.between(standing.song, result.song)
-      EditLog.record(row, name, inputs, result.words, patch) if patch.any?
-      [patch.empty? ? standing.song : result.song, patch, 1, result.words, result.tells]
+      EditLog.record(row, name, inputs, result.words, patch) if patch.any? && !EditLog.fold(row, standing, name, inputs, result)
+      tells = result.tells + PassShelf.keep(id, inputs, result)
+      [patch.empty? ? standing.song : result.song, patch, 1, result.words, tells]
     end
   end
 

@@ -13,6 +13,7 @@ require_relative "routes/listening"
 require_relative "routes/reading"
 require_relative "routes/sounds"
 require_relative "routes/presets"
+require_relative "routes/passes"
 require_relative "routes/pages"
 
 # The web application: every route parses, asks the core or the log, and serialises.
@@ -48,5 +49,6 @@ class Server < Sinatra::Base
   register Reading
   register SoundRoutes
   register PresetRoutes
+  register PassRoutes
   register Pages
 end

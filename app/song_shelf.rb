@@ -56,6 +56,7 @@ class SongShelf
       gone = found.pluck(:id)
       raise OpenSongs::Missing if ids && gone.size < ids.size
 
+      PassShelf.forget(gone)
       [PartRow, EditRow].each { |rows| rows.where(song_id: gone).delete_all }
       SongRow.where(id: gone).delete_all
     end

@@ -98,7 +98,7 @@ module Editing
       raise OpenSongs::Stale, standing.revision if revision_of(data) != standing.revision
 
       name, inputs = checked_edit(data)
-      result = KindSatchel::Edits::Moves.at("/inputs") { KindSatchel::Edits.apply(standing.song, name, inputs) }
+      result = KindSatchel::Edits::Moves.at("/inputs") { KindSatchel::Edits.apply(standing.song, name, PassShelf.filled(song_id, name, inputs)) }
       patch = KindSatchel::Parts.between(standing.song, result.song, points: false)
       json("words" => result.words, "tells" => result.tells.map(&:to_record), "silent" => settings.listened_to.silent(song_id, result.song),
            **Answer.new(standing.song, result.song, patch, 1, wants).preview)

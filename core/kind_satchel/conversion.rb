@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative "conversion/inverse"
 require_relative "conversion/written"
 require_relative "conversion/clip_changes"
 require_relative "conversion/lay_out"
@@ -10,6 +11,7 @@ require_relative "conversion/role_change"
 module KindSatchel
   # Moves turned from one kind into the other, with nothing heard changing beyond a stated bound:
   #
+  # - {Inverse}     what an envelope must give so that a value is heard
   # - {LayOut}      clip envelopes become points of track lanes, each in its role
   # - {Pack}        a stretch of lane becomes envelopes in the clips beneath
   # - {RoleChange}  an envelope that sets becomes one that scales or shifts, and the other way about

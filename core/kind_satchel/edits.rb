@@ -8,6 +8,7 @@ require_relative "edits/carrying"
 require_relative "edits/amounts"
 require_relative "edits/chains"
 require_relative "edits/noting"
+require_relative "edits/playing"
 
 module KindSatchel
   # Every change to a song, a file each under `edits/`. An edit is a pure function of a song and its inputs; it
@@ -15,8 +16,8 @@ module KindSatchel
   # `schemas/edits/NAME.json`; a new edit is one file here and one schema there.
   module Edits
     # `song` is the next song, `words` say what was done ("move 3 points of Cutoff"), `tells` what comes with it ({Tell}s), known
-    # before the hand lets go.
-    Result = Struct.new(:song, :words, :tells)
+    # before the hand lets go; `kept` is what the app keeps beside the song (nil for nothing).
+    Result = Struct.new(:song, :words, :tells, :kept)
 
     NAMES = Dir.children(File.expand_path("../../schemas/edits", __dir__)).grep(/\.json\z/).map { |file| File.basename(file, ".json") }.sort.freeze
     NAMES.each { |name| require_relative "edits/#{name}" }
@@ -29,9 +30,9 @@ module KindSatchel
     # @return [Result]
     # @raise [InvalidInput] when a rule is broken; the song is untouched
     def self.apply(song, name, inputs)
-      next_song, words, tells = ALL.fetch(name).call(song, inputs.transform_keys(&:to_sym))
+      next_song, words, tells, kept = ALL.fetch(name).call(song, inputs.transform_keys(&:to_sym))
       Integrity.check(song, next_song)
-      Result.new(next_song, words, tells || [])
+      Result.new(next_song, words, tells || [], kept)
     end
   end
 end

@@ -4,8 +4,20 @@ module KindSatchel
   # What hands do while the song plays, made into material: in seconds of the song at the loudspeaker.
   #
   # - {NotePass} notes that were played in, written into the clips of a track
+  # - {HandBack} parameters handed back to what moves them
+  # - {Stroke}   what a hand did with one parameter, from touch to where its move ends
+  # - {Course}   what is set over a stretch, as points
+  # - {Amounts}  what an envelope must give for a stroke to be heard
+  # - {HandPass} strokes written into clips, lanes or a carrier
+  # - {Takes}    the laps of a pass, and what was chosen of them
   module Perform
   end
 end
 
 require_relative "perform/note_pass"
+require_relative "perform/hand_back"
+require_relative "perform/stroke"
+require_relative "perform/course"
+require_relative "perform/amounts"
+require_relative "perform/hand_pass"
+require_relative "perform/takes"

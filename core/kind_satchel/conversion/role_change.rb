@@ -22,8 +22,8 @@ module KindSatchel
         @home = home
         @envelope = home.envelope
         @role = role
-        @rules = Roles::ALL.fetch(role)
         @scale = song.parameter(@envelope.target).scale
+        @inverse = Inverse.new(@scale, role)
       end
 
       # @return [Song]
@@ -96,7 +96,7 @@ module KindSatchel
                   .grep(from..to).map { |tick| [tick, piece.raw(tick)] }
       end
 
-      def limited(value) = value.clamp(@rules.values.min.to_f, @rules.values.max.to_f)
+      def limited(value) = @inverse.limited(value)
 
       # The value with the old role's amount at a tick where a piece is what lies beneath.
       def old_value(piece, tick, amount)
@@ -107,20 +107,7 @@ module KindSatchel
       end
 
       # The new role's amount that makes a wanted value of what lies beneath.
-      def new_amount(beneath, tick, wanted)
-        scales, shifts = factors(beneath, tick)
-        value = set_value(beneath, tick)
-        unshifted = @scale.shifted(wanted, -shifts)
-        case @role
-        when "shift" then @rules.amount(@scale, @scale.shifted(@scale.scaled(value, scales), shifts), wanted)
-        when "scale" then scales.zero? ? 1.0 : @rules.amount(@scale, value, unscaled(unshifted, scales))
-        else scales.zero? ? unshifted : unscaled(unshifted, scales)
-        end
-      end
-
-      def unscaled(value, scales)
-        @scale.gain? ? value / Math.sqrt(scales) : @scale.origin + ((value - @scale.origin) / scales)
-      end
+      def new_amount(beneath, tick, wanted) = @inverse.amount(set_value(beneath, tick), *factors(beneath, tick), wanted)
 
       # All that scales as one factor, all that shifts as one amount.
       def factors(beneath, tick)

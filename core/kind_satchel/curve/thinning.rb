@@ -15,12 +15,12 @@ module KindSatchel
 
     # @param ticks [Array<Numeric>] in order
     # @param values [Array<Float>]
-    # @param tolerance [Float] in values, 0 or more
+    # @param tolerance [Float, Array<Float>] in values, 0 or more; one for all corners, or one for each
     # @return [Array<Integer>] places to keep, the first and the last among them
     def keep(ticks, values, tolerance)
       return (0...ticks.size).to_a if ticks.size < 3
 
-      reached = reach(ticks, values, tolerance)
+      reached = reach(ticks, values, tolerance.is_a?(Array) ? tolerance : Array.new(ticks.size, tolerance))
       halved(ticks, values, tolerance, reached.size) || reached
     end
 
@@ -41,7 +41,8 @@ module KindSatchel
         rise = values[place] - y
         slope = rise / width
         best = place if slope.between?(low, high)
-        lower, upper = (rise - tolerance) / width, (rise + tolerance) / width
+        room = tolerance[place]
+        lower, upper = (rise - room) / width, (rise + room) / width
         low = lower if lower > low
         high = upper if upper < high
         break if low > high
@@ -53,11 +54,12 @@ module KindSatchel
 
     # Ramer-Douglas-Peucker; nil once it keeps as many as `most`.
     def halved(ticks, values, tolerance, most)
+      ticks = ticks.map(&:to_f)
       kept = [0, ticks.size - 1]
       open = [[0, ticks.size - 1]]
       while (from, to = open.pop)
-        place, distance = furthest(ticks, values, from, to)
-        next unless distance > tolerance
+        place = tolerance.is_a?(Array) ? furthest_of(ticks, values, tolerance, from, to) : furthest(ticks, values, tolerance, from, to)
+        next unless place
 
         kept << place
         return if kept.size >= most
@@ -67,19 +69,48 @@ module KindSatchel
       kept.sort
     end
 
-    def furthest(ticks, values, from, to)
-      x, y, width = ticks[from], values[from], (ticks[to] - ticks[from]).to_f
-      slope = width.zero? ? 0.0 : (values[to] - y) / width
-      best, worst, place = from, 0.0, from + 1
+    # The corner that lies furthest from the line between two; nil where all keep to the tolerance.
+    def furthest(ticks, values, tolerance, from, to)
+      slope, foot = line(ticks, values, from, to)
+      best, worst, place = nil, tolerance, from + 1
       while place < to
-        distance = values[place] - y - (slope * (ticks[place] - x))
-        distance = -distance if distance.negative?
+        distance = values[place] - foot - (slope * ticks[place])
+        distance = -distance if distance < 0.0
         best, worst = place, distance if distance > worst
         place += 1
       end
-      [best, worst]
+      best
     end
 
-    private_class_method :reach, :farthest, :halved, :furthest
+    # The same where each corner has a tolerance of its own: the one furthest outside of it.
+    def furthest_of(ticks, values, tolerance, from, to)
+      slope, foot = line(ticks, values, from, to)
+      best, worst, place = nil, 0.0, from + 1
+      while place < to
+        outside = (values[place] - foot - (slope * ticks[place])).abs - tolerance[place]
+        best, worst = place, outside if outside > worst
+        place += 1
+      end
+      best
+    end
+
+    # Slope, and the value at tick 0.
+    def line(ticks, values, from, to)
+      width = ticks[to] - ticks[from]
+      slope = width.zero? ? 0.0 : (values[to] - values[from]) / width
+      [slope, values[from] - (slope * ticks[from])]
+    end
+
+    # How far a chain through some corners lies from the others.
+    # @param kept [Array<Integer>] places, the first and the last among them
+    # @return [Float]
+    def strayed(ticks, values, kept)
+      kept.each_cons(2).map do |from, to|
+        slope, foot = line(ticks, values, from, to)
+        ((from + 1)...to).reduce(0.0) { |most, place| [most, (values[place] - foot - (slope * ticks[place])).abs].max }
+      end.max || 0.0
+    end
+
+    private_class_method :reach, :farthest, :halved, :furthest, :furthest_of, :line
   end
 end

@@ -14,6 +14,15 @@ module KindSatchel
     # - difference what is heard changes by more: the largest difference
     # - unmatched  moves that found no match
     # - loose      clips (their ids) whose moves wait as loose ends
+    # - left_out   what finds no place and is not written
+    # - thinned    how many points were made of how much that was played, or how close they are to it
+    # - shared     a clip (its id) that is heard in several regions, which change with it
+    # - overruled  what overrules the move, so that it is not heard there
+    # - limited    no amount makes all of what was played; there it stays at its limit
+    # - replaced   moves (their ids) that were off and are replaced
+    # - no_clip    where no clip sounds the lane takes what was played
+    # - handed_back  knobs (their addresses) that are no longer held by hand
+    # - takes_dropped  samples of older passes that are no longer kept, to make room
     Tell = Struct.new(:code, :ids, :text) do
       def to_record = { "code" => code, "ids" => ids, "text" => text }
     end

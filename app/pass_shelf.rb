@@ -1,0 +1,143 @@
+# frozen_string_literal: true
+
+require "digest"
+require "zlib"
+
+# What hands did while songs played, kept beside them: every lap of a pass for each parameter, until there is a next pass on it. It can
+# be written again, finer or coarser or from other laps, while its points are as the pass left them.
+module PassShelf
+  # How much is kept for a song, in bytes; the oldest is dropped.
+  MOST_BYTES = 20 * 1024 * 1024
+  # What laps are drawn with, as a share of the travel.
+  DRAWN_TO = 0.02
+
+  module_function
+
+  # @return [Hash] the inputs of an edit with what is kept of the pass they name
+  def filled(song_id, name, inputs)
+    case name
+    when "rewrite_pass" then rewriting(song_id, inputs)
+    when "record_moves" then inputs["into"] == "carrier" ? with_carrier(song_id, inputs) : inputs
+    else inputs
+    end
+  end
+
+  # Keeps what an edit says is to be kept; to be called as the writer.
+  # @param result [KindSatchel::Edits::Result]
+  # @return [Array<KindSatchel::Edits::Tell>] what was dropped for it
+  def keep(song_id, inputs, result)
+    return [] unless result.kept
+
+    result.kept["moves"].each { |address, move| keep_move(song_id, inputs, address, move, result) }
+    make_room(song_id)
+  end
+
+  # @param song [KindSatchel::Song] as it stands
+  # @return [Array<Hash>] every parameter of every pass, the last one first
+  def list(song_id, song)
+    rows = Database.guarded { PassRow.where(song_id:).order(id: :desc).to_a }
+    takes = Database.guarded { TakeRow.where(pass_id: rows.map(&:id)).order(:lap).to_a }.group_by(&:pass_id)
+    rows.select { |row| song.parameter?(KindSatchel::Address.parse(row.address)) }.map { |row| entry(row, takes.fetch(row.id, []), song) }
+  end
+
+  # @return [Integer] how many parameters there were
+  def drop(song_id, pass) = Database.write { delete(PassRow.where(song_id:, pass:)) }
+
+  def forget(song_ids) = delete(PassRow.where(song_id: song_ids))
+
+  def delete(rows)
+    TakeRow.where(pass_id: rows.select(:id)).delete_all
+    rows.delete_all
+  end
+
+  def rewriting(song_id, inputs)
+    row = Database.guarded { PassRow.find_by(song_id:, pass: inputs["pass"], address: inputs["address"]) } or return inputs
+    laps = TakeRow.where(pass_id: row.id).order(:lap).to_h { |take| [take.lap, strokes(take)] }
+    written = JSON.parse(row.written)
+    inputs.merge("kept" => { **JSON.parse(row.ways), "tolerance" => written["tolerance"], "laps" => laps, "bases" => JSON.parse(row.places) })
+  end
+
+  # A further lap goes into the carrier that was made for the first.
+  def with_carrier(song_id, inputs)
+    ways = Database.guarded { PassRow.where(song_id:, pass: inputs["pass"]).pick(:ways) } or return inputs
+    id = JSON.parse(ways)["region_id"]
+    id ? inputs.merge("carrier_region_id" => id) : inputs
+  end
+
+  def keep_move(song_id, inputs, address, move, result)
+    row = PassRow.find_or_initialize_by(song_id:, pass: inputs["pass"], address:)
+    written = row.written ? JSON.parse(row.written) : {}
+    places = JSON.parse(row.places || "{}")
+    row.ways ||= JSON.generate("into" => inputs["into"], "role" => inputs["role"] || "set", "region_id" => result.kept["region_id"])
+    move["bases"].each { |id, base| places[id] ||= base }
+    places.each { |id, place| place["digest"] = digest(result.song, id) }
+    row.places = JSON.generate(places)
+    row.written = JSON.generate(chosen(written, inputs).merge(move.slice("points", "difference")))
+    fresh = row.new_record?
+    row.save!
+    delete(PassRow.where(song_id:, address:).where.not(id: row.id)) if fresh
+    keep_take(row, inputs["lap"], result.kept, move["strokes"]) if move["strokes"]
+  end
+
+  def chosen(written, inputs)
+    tolerance = inputs["tolerance"] || written["tolerance"] || KindSatchel::Perform::HandPass::TOLERANCE
+    return written.merge("tolerance" => tolerance) if inputs.key?("moves")
+
+    { "tolerance" => tolerance, "parts" => inputs["parts"], "join_ticks" => inputs["join_ticks"] || 0 }
+  end
+
+  def keep_take(row, lap, kept, strokes)
+    take = TakeRow.find_or_initialize_by(pass_id: row.id, lap:)
+    before = take.new_record? ? [] : strokes(take)
+    from, to = kept.values_at("from_tick", "to_tick")
+    take.update!(from_tick: [take.from_tick, from].compact.min, to_tick: [take.to_tick, to].compact.max,
+                 strokes: Zlib.deflate(JSON.generate(before + strokes), Zlib::BEST_SPEED))
+  end
+
+  def strokes(take) = JSON.parse(Zlib.inflate(take.strokes))
+
+  # The newest pass stays, however large.
+  def make_room(song_id)
+    takes = TakeRow.joins("JOIN passes ON passes.id = takes.pass_id").where(passes: { song_id: })
+    sizes = takes.group("passes.pass").order("MAX(passes.id)").pluck(Arel.sql("passes.pass, SUM(LENGTH(takes.strokes))"))
+    sum = sizes.sum(&:last)
+    gone = sizes[..-2].take_while { |_, bytes| sum > MOST_BYTES && (sum -= bytes) }.map(&:first)
+    return [] if gone.empty?
+
+    delete(PassRow.where(song_id:, pass: gone))
+    [KindSatchel::Edits::Tell.new("takes_dropped", [], "the samples of #{gone.size == 1 ? 'an older pass' : "#{gone.size} older passes"} are no longer kept")]
+  end
+
+  def digest(song, envelope_id)
+    home = song.directory.envelopes[envelope_id] or return
+    Digest::SHA256.hexdigest(JSON.generate([home.envelope.role, home.envelope.points.map { |point| KindSatchel::Records.point(point) }]))
+  end
+
+  def entry(row, takes, song)
+    address = KindSatchel::Address.parse(row.address)
+    ways, places, written = [row.ways, row.places, row.written].map { |text| JSON.parse(text) }
+    { "pass" => row.pass, "address" => row.address, "name" => song.parameter(address).name, "owner" => song.owner_name(address), "into" => ways["into"],
+      "places" => places.keys.filter_map { |id| place(song, id) }, "current" => places.any? && places.all? { |id, one| one["digest"] == digest(song, id) },
+      "tolerance" => written["tolerance"], "parts" => written["parts"], "join_ticks" => written["join_ticks"] || 0,
+      "points" => written["points"] || 0, "difference" => written["difference"] || 0.0, "laps" => takes.map { |take| lap(take) } }
+  end
+
+  def place(song, id)
+    home = song.directory.envelopes[id] or return
+    { "envelope_id" => id, "clip_id" => home.clip&.id, "name" => home.clip ? home.clip.name : "lane",
+      "regions" => home.clip ? song.directory.regions_of_clip(home.clip.id).size : 0 }
+  end
+
+  def lap(take)
+    list = KindSatchel::Perform::Takes::Records.read(strokes(take))
+    { "lap" => take.lap, "from_tick" => take.from_tick, "to_tick" => take.to_tick, "samples" => list.sum { |stroke| stroke.ticks.size },
+      "strokes" => list.map { |stroke| drawn(stroke) } }
+  end
+
+  # Ticks and values in turns.
+  def drawn(stroke)
+    kept = stroke.held? ? stroke.ticks.each_index.to_a : KindSatchel::Thinning.keep(stroke.ticks, stroke.values, DRAWN_TO)
+    kept.flat_map { |i| [stroke.ticks[i], stroke.values[i]] }
+  end
+  private_class_method :delete, :rewriting, :with_carrier, :keep_move, :chosen, :keep_take, :strokes, :make_room, :digest, :entry, :place, :lap, :drawn
+end

@@ -1,0 +1,39 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Conversion
+    # What one envelope must give so that a value is heard: the roles turned round, over what acts beneath it.
+    class Inverse
+      # @param scale [Scales::Scale] of the parameter
+      # @param role [String] of the envelope
+      def initialize(scale, role)
+        @scale = scale
+        @role = role
+        @rules = Roles::ALL.fetch(role)
+      end
+
+      # @param set [Float] what is set beneath, normalised
+      # @param scales [Float] all that scales beneath, as one factor
+      # @param shifts [Float] all that shifts beneath, as one amount
+      # @param wanted [Float] what is to be heard, normalised
+      # @return [Float] the amount, which may lie outside what the role holds; one that changes nothing where none can
+      def amount(set, scales, shifts, wanted)
+        unshifted = @scale.shifted(wanted, -shifts)
+        case @role
+        when "shift" then @rules.amount(@scale, @scale.shifted(@scale.scaled(set, scales), shifts), wanted)
+        when "scale" then scales.zero? ? 1.0 : @rules.amount(@scale, set, unscaled(unshifted, scales))
+        else scales.zero? ? unshifted : unscaled(unshifted, scales)
+        end
+      end
+
+      # The nearest amount that the role holds.
+      def limited(amount) = amount.clamp(@rules.values.min.to_f, @rules.values.max.to_f)
+
+      private
+
+      def unscaled(value, scales)
+        @scale.gain? ? value / Math.sqrt(scales) : @scale.origin + ((value - @scale.origin) / scales)
+      end
+    end
+  end
+end

@@ -1,0 +1,113 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Edits
+    # What edits of played moves share.
+    module Playing
+      # So many names are said; more are counted.
+      MOST_NAMES = 2
+      LATEST_SECONDS = 360_000
+
+      # Samples in turns as pairs, in order of time, each grip with where it ends: let go, taken up again, or the end of the lap.
+      # @return [Array<Array(Array, Float)>]
+      def grips(list, input)
+        read = list.each_with_index.map { |grip, i| Moves.at("/grips/#{i}") { [samples(grip["samples"]), grip["until_seconds"]] } }
+        read = read.sort_by { |samples, _| samples.first[0] }
+        read.each_with_index.map do |(samples, finish), i|
+          following = read[i + 1] ? read[i + 1][0][0][0] : nil
+          ends = input[:latch] || finish.nil? ? input[:to_seconds] : finish
+          finish = [ends, following].compact.min
+          finish = [finish, samples.first[0]].max
+          samples = samples.take_while { |seconds, _| seconds <= finish } if samples.last[0] > finish
+          [samples, finish]
+        end
+      end
+
+      def samples(flat)
+        raise InvalidInput.of("odd", "/samples", "Samples are seconds and values in turns.") if flat.size.odd?
+
+        pairs, at, sorted = [], 0, true
+        while at < flat.size
+          seconds, value = flat[at], flat[at + 1]
+          sample!(at, seconds, value)
+          sorted = false if at.positive? && seconds < flat[at - 2]
+          pairs << [seconds, value]
+          at += 2
+        end
+        sorted ? pairs : pairs.sort_by.with_index { |(time, _), i| [time, i] }
+      end
+
+      def sample!(place, seconds, value)
+        return if value.is_a?(Numeric) && value >= 0 && value <= 1 && seconds.is_a?(Numeric) && seconds >= 0 && seconds <= LATEST_SECONDS
+
+        late = !seconds.is_a?(Numeric) || !seconds.between?(0, LATEST_SECONDS)
+        wrong = late ? [place, "Seconds lie outside 0..#{LATEST_SECONDS}."] : [place + 1, "A value lies outside 0..1."]
+        raise InvalidInput.of("out_of_range", "/samples/#{wrong[0]}", wrong[1])
+      end
+
+      def names(song, addresses)
+        return "#{addresses.size} parameters" if addresses.size > MOST_NAMES
+
+        addresses.map { |address| song.parameter(address).name }.join(" and ")
+      end
+
+      # Where a pass went, in words.
+      def place_words(pass)
+        homes = homes(pass)
+        clips = homes.filter_map { |home| home.clip&.name }.uniq
+        return "#{clips.size} clips" if clips.size > MOST_NAMES
+
+        lanes = homes.select(&:track)
+        [*clips, *(lanes.any? ? [lanes.size == 1 ? "its lane" : "lanes"] : [])].join(" and ")
+      end
+
+      def homes(pass) = pass.envelopes.values.flatten.map { |id| pass.song.directory.envelope(id) }
+
+      def told(before, pass, strokes)
+        held = strokes.keys.select { |address| before.held?(address) }
+        samples = strokes.values.flatten.sum { |stroke| stroke.ticks.size }
+        [Tell.new("thinned", [], "#{Moves.count(pass.written, 'point')} of #{Moves.count(samples, 'sample')}"),
+         *shared(pass), *missed(pass),
+         *(held.any? ? [Tell.new("handed_back", held.map(&:to_s), "#{names(before, held)} handed back")] : [])]
+      end
+
+      # Clips that are heard elsewhere too.
+      def shared(pass)
+        homes(pass).filter_map(&:clip).uniq(&:id).filter_map do |clip|
+          count = pass.song.directory.regions_of_clip(clip.id).size
+          Tell.new("shared", [clip.id], "#{clip.name} is heard in #{count} regions, so it moves in all of them") if count > 1
+        end
+      end
+
+      def missed(pass)
+        by = pass.overruled.first(MOST_NAMES).join(" and ")
+        [*(by.empty? ? [] : [Tell.new("overruled", [], "overruled by #{by}, so it is not heard there")]),
+         *(pass.limited ? [Tell.new("limited", [], "it cannot make all of what was played; there it stays at its limit")] : []),
+         *(pass.replaced.any? ? [Tell.new("replaced", pass.replaced, "a move that was off there is replaced")] : []),
+         *(pass.homeless.include?("lane") ? [Tell.new("no_clip", [], "where no clip sounds it is in the lane")] : []),
+         *(pass.homeless.include?("lost") ? [Tell.new("lost", [], "where the clip does not sound it is left out")] : [])]
+      end
+
+      # What the app keeps beside the song.
+      def kept(song, strokes, input, pass = nil, region_id = nil)
+        from, to = input.values_at(:from_seconds, :to_seconds).map { |seconds| song.tempo.tick_at(seconds).round }
+        moves = strokes.to_h do |address, list|
+          ids = pass ? pass.envelopes[address] || [] : []
+          bases = ids.to_h { |id| [id, base(pass.bases[id])] }
+          [address.to_s, { "strokes" => Perform::Takes::Records.strokes(list), "bases" => bases, **measured(pass, address) }]
+        end
+        { "from_tick" => from, "to_tick" => to, "region_id" => region_id, "moves" => moves }
+      end
+
+      def base(found) = { "made" => found["made"], "points" => found["points"].map { |point| KindSatchel::Records.point(point) } }
+
+      # @return [Hash] how many points its envelopes hold now and how far what is heard lies from what was played
+      def measured(pass, address)
+        return {} unless pass
+
+        points = pass.envelopes.fetch(address, []).sum { |id| pass.song.directory.envelope(id).envelope.points.size }
+        { "points" => points, "difference" => pass.difference(address) }
+      end
+    end
+  end
+end

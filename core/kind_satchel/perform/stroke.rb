@@ -1,0 +1,115 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Perform
+    # What a hand did with one parameter, from where it took hold to where its move ends: wanted values (normalised, as heard) at
+    # ticks of the song. Between them the value goes straight; a held stroke (switches, steps) keeps each until the next.
+    class Stroke
+      # A hand that is still sends nothing: after so long without a sample the value is taken to have stayed.
+      STILL_SECONDS = 0.06
+      # So long before the next sample it then begins to move.
+      MOVE_SECONDS = 0.015
+      # Values are kept to so many decimals.
+      DECIMALS = 6
+
+      # @return [Array<Integer>] rising
+      attr_reader :ticks
+      # @return [Array<Float>] one for each tick
+      attr_reader :values
+
+      # @param samples [Array<Array(Float, Float)>] seconds of the song, and the value, in order of time
+      # @param until_seconds [Float] where the move ends; the last value holds up to there
+      # @param tempo [Timing::TempoMap]
+      # @param scale [Scales::Scale] of the parameter
+      def self.played(samples, until_seconds, tempo, scale)
+        held = !scale.steps.nil?
+        ticks, values = [], []
+        last, before = nil, nil
+        samples.each do |seconds, value|
+          place(ticks, values, tempo.tick_at(seconds - MOVE_SECONDS).round, before) if last && !held && seconds - last > STILL_SECONDS
+          last, before = seconds, scale.heard(value).round(DECIMALS)
+          place(ticks, values, tempo.tick_at(seconds).round, before)
+        end
+        place(ticks, values, [tempo.tick_at(until_seconds).round, ticks.first + 1, ticks.last].max, values.last)
+        held ? from_places(ticks.zip(values), true) : new(ticks, values, false)
+      end
+
+      # Of several places on one tick the last one counts.
+      def self.place(ticks, values, tick, value)
+        values[-1] = value and return if ticks.last == tick
+
+        ticks << tick
+        values << value
+      end
+
+      # @param places [Array<Array(Integer, Float)>] of several on one tick the last one counts
+      # @param held [Boolean] whether each value holds up to the next
+      def self.from_places(places, held)
+        list = places.to_h.sort
+        list = list.chunk_while { |a, b| a[1] == b[1] && b[0] != list.last[0] }.map(&:first) if held
+        new(list.map(&:first), list.map(&:last), held)
+      end
+      private_class_method :place
+
+      def initialize(ticks, values, held)
+        @ticks = ticks
+        @values = values
+        @held = held
+      end
+
+      def held? = @held
+      def from = ticks.first
+      def to = ticks.last
+      def places = ticks.zip(values)
+
+      # The places at which it can be heard: all but the end.
+      def looks = places.tap(&:pop)
+
+      # @param tick [Numeric]
+      # @return [Float] the value wanted there; level beyond the ends
+      def at(tick)
+        after = ticks.bsearch_index { |one| one > tick } || ticks.size
+        return values.first if after.zero?
+        return values[after - 1] if @held || after == ticks.size
+
+        from, to = ticks[after - 1], ticks[after]
+        values[after - 1] + ((values[after] - values[after - 1]) * (tick - from) / (to - from).to_f)
+      end
+
+      # @return [Stroke, nil] what of it lies in a stretch, with places at both its ends; nil for nothing
+      def cut(from, to)
+        from, to = [from, self.from].max, [to, self.to].min
+        return unless to > from
+        return self if from == self.from && to == self.to
+
+        inner = places.select { |tick, _| tick > from && tick < to }
+        last = @held ? at(to - 1) : at(to)
+        Stroke.from_places([[from, at(from)], *inner, [to, last]], @held)
+      end
+
+      # @param meters [Timing::Meters]
+      # @param grid_ticks [Integer] above 0
+      # @return [Stroke] on the lines of a grid: the value it has at each; of a held one, each change on the nearest line
+      def snapped(meters, grid_ticks)
+        return Stroke.from_places(ended(places.map { |tick, value| [meters.line_near(tick, grid_ticks), value] }, grid_ticks), true) if @held
+
+        start = meters.line_near(from, grid_ticks)
+        finish = [meters.line_near(to, grid_ticks), start + grid_ticks].max
+        lines = [start]
+        lines << [meters.line_near(lines.last + grid_ticks, grid_ticks), lines.last + 1].max while lines.last < finish
+        Stroke.from_places(lines.map { |tick| [tick, at(tick)] }, false)
+      end
+
+      # The move goes on to a value that it reaches later.
+      # @param value [Float]
+      # @return [Stroke]
+      def reaching(tick, value) = @held || tick <= to ? self : Stroke.new([*ticks, tick], [*values, value], false)
+
+      private
+
+      def ended(list, grid_ticks)
+        list.last[0] > list.first[0] ? list : [*list, [list.first[0] + grid_ticks, list.last[1]]]
+      end
+    end
+  end
+end
