@@ -68,7 +68,10 @@ module PassShelf
     row = PassRow.find_or_initialize_by(song_id:, pass: inputs["pass"], address:)
     written = row.written ? JSON.parse(row.written) : {}
     places = JSON.parse(row.places || "{}")
-    row.ways ||= JSON.generate("into" => inputs["into"], "role" => inputs["role"] || "set", "region_id" => result.kept["region_id"])
+    ways = row.ways ? JSON.parse(row.ways) : { "into" => inputs["into"], "role" => inputs["role"], "region_id" => result.kept["region_id"] }
+    places = {} if result.kept["into"] && result.kept["into"] != ways["into"]
+    ways = ways.merge("into" => result.kept["into"], "region_id" => result.kept["region_id"]) if result.kept["into"]
+    row.ways = JSON.generate(ways)
     move["bases"].each { |id, base| places[id] ||= base }
     places.each { |id, place| place["digest"] = digest(result.song, id) }
     row.places = JSON.generate(places)

@@ -5,7 +5,7 @@ RSpec.describe "Passes of hands" do
   let(:id) { plant }
   let(:cutoff) { "rope-bass/synth/cutoff" }
 
-  def samples(from, to, low, high) = (0..100).flat_map { |i| [from + ((to - from) * i / 100.0), low + ((high - low) * i / 100.0)] }
+  def samples(from, to, low, high) = (0..100).flat_map { |i| [from + ((to - from) * i / 100.0), low + ((high - low) * ((i / 100.0) + (0.15 * Math.sin(i * Math::PI / 50))))] }
 
   def record(lap, low, high, **more)
     moves = [{ address: more.delete(:address) || cutoff, grips: [{ samples: samples(11, 14, low, high), until_seconds: 14 }] }]
@@ -79,6 +79,18 @@ RSpec.describe "Passes of hands" do
     carriers = standing(id).song.clips.each_value.select { |clip| clip.name.start_with?("Played") }
     expect(carriers.map { |clip| clip.envelopes.size }).to eq [1]
     expect(heard_at(12.5)).to be_within(0.012).of(0.7)
+  end
+
+  it "go elsewhere afterwards, and leave nothing where they were" do
+    clean = standing(id).song.clip("mooring").envelopes.size
+    record(0, 0.2, 0.4, role: "set")
+    %w[carrier lane clip carrier].each do |into|
+      edit(id, "rewrite_pass", { pass: "first", address: cutoff, into: })
+      expect(passes.first.values_at("into", "current")).to eq [into, true]
+      expect(heard_at(12.5)).to be_within(0.012).of(0.3)
+    end
+    song = standing(id).song
+    expect([song.clip("mooring").envelopes.size, song.clips.each_value.count { |clip| clip.name.start_with?("Played") }]).to eq [clean, 1]
   end
 
   it "of more than 20 MB lose the oldest, which is said" do

@@ -70,7 +70,7 @@ RSpec.describe "A pass of hands" do
   it "lets later repeats of a loop win, and gives each clip its part" do
     # Mooring lasts two bars, so from 2.1 s before its second repeat on the first is written over.
     first, again = song.track("rope-bass").regions.first.then { |region| [region.start_tick, region.start_tick + 7680].map { |at| song.tempo.seconds_at(at) } }
-    result = record(song, [[cutoff, grip([first + 0.5, 0.1, again + 0.5, 0.9], again + 1.5)]], from: first, to: again + 2)
+    result = record(song, [[cutoff, grip([first + 0.5, 0.1, again + 0.5, 0.9], again + 1.5)]], from: first, to: again + 2, role: "set")
     expect(heard(result.song, cutoff, tick(first + 1.0))).to be_within(0.011).of(0.9)
     two = record(song, [[cutoff, grip([30.0, 0.4], 33.0)]], from: 30, to: 34)
     expect(two.words).to eq "record Cutoff into Mooring and Cast Off"
@@ -102,6 +102,16 @@ RSpec.describe "A pass of hands" do
     expect(list).to eq [0, 1, 1, 0, 0, 1, 0]
     points = result.song.track("fog-pad").lane_for(address("fog-pad/channel/mute"), "set").points
     expect(points.map(&:shape)).to all(be_a(KindSatchel::Shapes::Hold).or(be_a(KindSatchel::Shapes::Straight)))
+  end
+
+  it "is written as what acts there: a move that shifts goes on shifting, else it sets" do
+    roles = lambda do |result|
+      moves = result.song.clip("mooring").envelopes.select { |envelope| envelope.target.device_id == "synth" }
+      moves.map { |one| [one.target.parameter_id, one.role] }
+    end
+    played = record(song, [[cutoff, grip([10.6, 0.3], 12.0)], ["rope-bass/synth/sweep", grip([10.6, 0.3], 12.0)]])
+    expect(roles.call(played)).to contain_exactly(%w[cutoff shift], %w[sweep set])
+    expect(roles.call(record(song, [[cutoff, grip([10.6, 0.3], 12.0)]], role: "set"))).to contain_exactly(%w[cutoff shift], %w[cutoff set])
   end
 
   it "goes through scale and shift, and says where they cannot reach" do
@@ -156,7 +166,7 @@ RSpec.describe "A pass of hands" do
 
   describe "takes" do
     def again(result, **more)
-      ways = { "into" => "clip", "role" => "set", "region_id" => nil, "tolerance" => 0.01 }
+      ways = { "into" => "clip", "role" => nil, "region_id" => nil, "tolerance" => 0.01 }
       kept = { "laps" => more.delete(:laps), "bases" => result.kept["moves"][cutoff]["bases"], **ways }
       apply(result.song, "rewrite_pass", pass: "one", address: cutoff, kept:, **more)
     end

@@ -45,6 +45,18 @@ module KindSatchel
         raise InvalidInput.of("out_of_range", "/samples/#{wrong[0]}", wrong[1])
       end
 
+      # A new carrier clip for what was played, in whole bars; over the range that repeats where all of it lies in that.
+      # @return [Array(Song, String)] and the id of its region
+      def carrier_for(song, strokes)
+        all = strokes.values.flatten
+        from, to = [all.map(&:from).min, all.map(&:to).max]
+        from, to = [song.meters.start_of(song.meters.bar_at(from)), song.meters.rounded_up(to)]
+        range = song.range
+        from, to = [range.start_tick, range.end_tick] if range.on && all.all? { |stroke| stroke.from >= range.start_tick && stroke.to <= range.end_tick }
+        made, = MakeCarrier.call(song, { start_tick: from, length_ticks: to - from, name: "Played" })
+        [made, (made.directory.regions.keys - song.directory.regions.keys).first]
+      end
+
       def names(song, addresses)
         return "#{addresses.size} parameters" if addresses.size > MOST_NAMES
 

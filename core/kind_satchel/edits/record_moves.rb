@@ -59,7 +59,9 @@ module KindSatchel
         song = separated(song, strokes.select { |address, _| song.tracks_of(address).any? }, input) if input[:separate] && input[:into] == "clip"
         return [song, nil] unless input[:into] == "carrier"
 
-        carrier(song, strokes, input[:carrier_region_id])
+        # The carrier of the pass where one was made for an earlier lap of it.
+        made = input[:carrier_region_id]
+        made && song.directory.regions.key?(made) ? [song, made] : carrier_for(song, strokes)
       end
 
       def self.separated(song, strokes, _input)
@@ -73,18 +75,7 @@ module KindSatchel
           SeparateRegions.call(now, { region_ids: regions.map(&:id) }).first
         end
       end
-
-      # The carrier of the pass where one was made for an earlier lap of it; else a new one, in whole bars.
-      def self.carrier(song, strokes, region_id)
-        return [song, region_id] if region_id && song.directory.regions.key?(region_id)
-
-        all = strokes.values.flatten
-        from = song.meters.start_of(song.meters.bar_at(all.map(&:from).min))
-        from, to = [from, song.meters.rounded_up(all.map(&:to).max)]
-        made, = MakeCarrier.call(song, { start_tick: from, length_ticks: to - from, name: "Played" })
-        [made, (made.directory.regions.keys - song.directory.regions.keys).first]
-      end
-      private_class_method :strokes, :stroked, :stroke, :glided, :into, :separated, :carrier
+      private_class_method :strokes, :stroked, :stroke, :glided, :into, :separated
     end
   end
 end

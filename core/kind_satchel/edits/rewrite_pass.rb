@@ -3,7 +3,7 @@
 module KindSatchel
   module Edits
     # Writes again what was played in a pass, from the samples that are kept beside the song: finer or coarser (`tolerance`), or other
-    # laps of it. `parts` are stretches of laps in order of time; where two meet the value jumps, or glides over `join_ticks`. Without
+    # laps of it, or elsewhere (`into`; what the pass made where it was goes). `parts` are stretches of laps in order of time; where two meet the value jumps, or glides over `join_ticks`. Without
     # `parts` all laps are written, later ones over earlier ones. The samples are filled in by the app (`kept`); a document by itself
     # holds none.
     module RewritePass
@@ -14,9 +14,31 @@ module KindSatchel
         address = Moves.target(song, input[:address])
         takes = Perform::Takes.new(kept["laps"].to_h { |lap, strokes| [lap.to_i, Perform::Takes::Records.read(strokes)] })
         strokes = { address => parts(input) ? takes.chosen(parts(input), input.fetch(:join_ticks, 0)) : takes.all }
-        pass = Perform::HandPass.new(restored(song, kept), strokes, into: kept["region_id"] ? "region" : kept["into"], region_id: kept["region_id"],
-                                                                    role: kept["role"], tolerance: input[:tolerance] || kept["tolerance"])
-        [pass.song, "write #{song.parameter(address).name} again", [measure(pass, address), *missed(pass)], written(pass, address)]
+        raise InvalidInput.of("nothing_played", "/parts", "Nothing was played there.") if strokes[address].empty?
+
+        pass, region_id = written(song, strokes, input, kept)
+        [pass.song, "write #{song.parameter(address).name} again", [measure(pass, address), *missed(pass)], kept_of(pass, address, input, region_id)]
+      end
+
+      def self.written(song, strokes, input, kept)
+        elsewhere = input[:into] && input[:into] != kept["into"]
+        song, region_id = elsewhere ? moved(song, strokes, input, kept) : [restored(song, kept), kept["region_id"]]
+        into = region_id ? "region" : input[:into] || kept["into"]
+        [Perform::HandPass.new(song, strokes, into:, region_id:, role: kept["role"], tolerance: input[:tolerance] || kept["tolerance"]), region_id]
+      end
+
+      # What the pass made goes, with a carrier that then holds nothing.
+      def self.moved(song, strokes, input, kept)
+        song = restored(song, kept)
+        song = kept["bases"].select { |id, base| base["made"] && song.directory.envelopes.key?(id) }.each_key.reduce(song) do |now, id|
+          Transfer::Lanes.change(now, id) { nil }
+        end
+        placed = kept["region_id"] && song.directory.regions[kept["region_id"]]
+        if placed && song.clip(placed.region.clip_id).envelopes.empty?
+          song = RemoveRegions.call(song, { region_ids: [placed.region.id] }).first
+          song = song.with(clips: song.clips.except(placed.region.clip_id))
+        end
+        input[:into] == "carrier" ? carrier_for(song, strokes) : [song, nil]
       end
 
       def self.parts(input)
@@ -38,10 +60,11 @@ module KindSatchel
         Tell.new("thinned", [], "#{Moves.count(found['points'], 'point')}, within #{format('%.3g', found['difference'] * 100)} % of what was played")
       end
 
-      def self.written(pass, address)
-        { "moves" => { address.to_s => { "bases" => pass.envelopes.fetch(address, []).to_h { |id| [id, base(pass.bases[id])] }, **measured(pass, address) } } }
+      def self.kept_of(pass, address, input, region_id)
+        bases = pass.envelopes.fetch(address, []).to_h { |id| [id, base(pass.bases[id])] }
+        { "into" => input[:into], "region_id" => region_id, "moves" => { address.to_s => { "bases" => bases, **measured(pass, address) } } }
       end
-      private_class_method :parts, :restored, :measure, :written
+      private_class_method :parts, :written, :moved, :restored, :measure, :kept_of
     end
   end
 end

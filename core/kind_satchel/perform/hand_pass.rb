@@ -33,12 +33,12 @@ module KindSatchel
       # @param song [Song] in which none of the parameters is held by hand
       # @param strokes [Hash{Address=>Array<Stroke>}] in order of time
       # @param into [String] one of {WAYS}
-      # @param role [String]
+      # @param role [String, nil] nil for what is at work there: a move that shifts and none that sets is written as such, all else sets
       # @param tolerance [Float]
       # @param region_id [String, nil] the region of a carrier clip, for "region"
-      def initialize(song, strokes, into:, role: "set", tolerance: TOLERANCE, region_id: nil)
+      def initialize(song, strokes, into:, role: nil, tolerance: TOLERANCE, region_id: nil)
         @song = song
-        @into, @role, @tolerance, @region_id = into, role, tolerance, region_id
+        @into, @given, @tolerance, @region_id = into, role, tolerance, region_id
         @bases, @parts = {}, Hash.new { |all, address| all[address] = [] }
         @written, @overruled, @limited, @homeless, @replaced = 0, [], false, [], []
         strokes.each { |address, list| list.each { |stroke| write(address, stroke) } }
@@ -100,6 +100,7 @@ module KindSatchel
       end
 
       def write_lane(address, stroke)
+        @role = role_among(@song.lanes_of(address))
         made = @song.track(address.owner_id).lane_for(address, @role).nil?
         @song = Transfer::Lanes.with_lane(@song, address, @role)
         lane = ready(@song.track(address.owner_id).lane_for(address, @role), made)
@@ -110,12 +111,18 @@ module KindSatchel
       def write_region(placed, address, stroke)
         region, clip = placed.region, @song.clip(placed.region.clip_id)
         stroke = stroke.cut(region.start_tick, region.end_tick) or return
+        @role = role_among(clip.envelopes.select { |envelope| envelope.target == address })
         made = clip.envelope_for(address, @role).nil?
         envelope = made ? embedded(clip, region, address, stroke) : clip.envelope_for(address, @role)
         envelope = ready(envelope, made)
         own = placed.track.id == @song.tracks_of(address).first&.id
         list = amounts(address, envelope, stroke, own ? Heard::Acting::OWN : placed.place)
         Clocks.each_run(region, @song.clip(clip.id), envelope, stroke.from, stroke.to) { |run| put(envelope.id, run, list, stroke) }
+      end
+
+      def role_among(envelopes)
+        roles = envelopes.select(&:on).map(&:role)
+        @given || (roles.include?("shift") && !roles.include?("set") ? "shift" : "set")
       end
 
       # A new envelope in a clip; one that sets goes, outside of what is written, as it is set there without it.

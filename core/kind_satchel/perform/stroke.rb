@@ -6,9 +6,9 @@ module KindSatchel
     # ticks of the song. Between them the value goes straight; a held stroke (switches, steps) keeps each until the next.
     class Stroke
       # A hand that is still sends nothing: after so long without a sample the value is taken to have stayed.
-      STILL_SECONDS = 0.06
+      STILL_SECONDS = 0.1
       # So long before the next sample it then begins to move.
-      MOVE_SECONDS = 0.015
+      MOVE_SECONDS = 0.02
       # Values are kept to so many decimals.
       DECIMALS = 6
 

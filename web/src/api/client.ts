@@ -9,6 +9,7 @@ import type {
   Fault,
   Freed,
   Gone,
+  HandPass,
   HeardBands,
   Listening,
   MidiDocument,
@@ -186,6 +187,8 @@ export const songApi = (id: number) => ({
   songStretch: (from: Ticks, to: Ticks) => get<SongStretch>(`/api/songs/${id}/stretch?from_tick=${from}&to_tick=${to}`),
   movesTable: (places: EditInputs["copy_moves"]) =>
     get<MovesTable>(`/api/songs/${id}/moves_table?${new URLSearchParams(places as Record<string, string>)}`),
+  passes: () => get<HandPass[]>(`/api/songs/${id}/passes`),
+  dropPass: (pass: string) => ask<Gone>("DELETE", `/api/songs/${id}/passes/${pass}`),
   trackCounts: (trackId: string) => get<TrackCounts>(`/api/songs/${id}/track_counts?track_id=${trackId}`),
   stretch: (from: Ticks, to: Ticks) => get<Stretch>(`/api/songs/${id}/playback?from_tick=${from}&to_tick=${to}`),
   edit: <K extends keyof EditInputs>(revision: number, edit: K, inputs: EditInputs[K], wants: Wants) =>

@@ -12,6 +12,8 @@ export interface Reach {
   free: boolean;
   copy: boolean;
   moved: boolean;
+  /** When the hand was there, by the browser's clock. */
+  at: number;
 }
 
 /** What a drag needs to know of the press that begins it. */
@@ -37,15 +39,18 @@ let finger = false;
 /** Whether the drag that goes on is a finger's. */
 export const byFinger = (): boolean => finger;
 
-/** Follows one pointer from its press to one drop or one cancel. Near an edge of the table the table scrolls along. */
-export function drag(event: Press, handlers: DragHandlers, scrolls: "no" | "across" | "both" = "no"): void {
-  if (event.button !== 0 || (event.pointerType === "touch" && severalFingers())) return;
+/**
+ * Follows one pointer from its press to one drop or one cancel. Near an edge of the table the table scrolls along.
+ * Returns whether it does; another button, or a second finger, begins no drag.
+ */
+export function drag(event: Press, handlers: DragHandlers, scrolls: "no" | "across" | "both" = "no"): boolean {
+  if (event.button !== 0 || (event.pointerType === "touch" && severalFingers())) return false;
   event.stopPropagation();
   const target = event.currentTarget as Element;
   finger = event.pointerType === "touch";
   const id = event.pointerId;
   let [lastX, lastY] = [event.clientX, event.clientY];
-  const reach: Reach = { dx: 0, dy: 0, fine: false, free: false, copy: false, moved: false };
+  const reach: Reach = { dx: 0, dy: 0, fine: false, free: false, copy: false, moved: false, at: performance.now() };
   target.setPointerCapture?.(id);
 
   const keys = (source: PointerEvent | KeyboardEvent) =>
@@ -53,6 +58,7 @@ export function drag(event: Press, handlers: DragHandlers, scrolls: "no" | "acro
       fine: source.shiftKey || viewNow().ways.fine,
       free: source.altKey || viewNow().ways.free,
       copy: source.ctrlKey || source.metaKey,
+      at: source.timeStamp,
     });
 
   const onMove = (source: PointerEvent) => {
@@ -68,6 +74,7 @@ export function drag(event: Press, handlers: DragHandlers, scrolls: "no" | "acro
   const onUp = (source: PointerEvent) => {
     if (source.pointerId !== id) return;
     end();
+    reach.at = source.timeStamp;
     if (source.pointerType === "touch" && severalFingers()) handlers.cancel();
     else handlers.drop({ ...reach });
   };
@@ -118,4 +125,5 @@ export function drag(event: Press, handlers: DragHandlers, scrolls: "no" | "acro
   window.addEventListener("blur", onCancel);
   window.addEventListener("keydown", onKey, true);
   window.addEventListener("keyup", onKey, true);
+  return true;
 }

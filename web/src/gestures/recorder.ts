@@ -1,12 +1,12 @@
 import type { EditInputs } from "../api/types";
 import type { Place } from "../sound/planner";
 import { player } from "../sound/player";
-import { editAndTell } from "../state/edits";
 import { gridNow } from "../state/grid";
-import { tell } from "../state/notice";
+import { journal } from "../state/journal";
 import { playInNow, setPlayIn } from "../state/playIn";
 import { song } from "../state/song";
 import { transportNow } from "../state/transport";
+import { delivered } from "./delivery";
 
 type Note = EditInputs["record_notes"]["notes"][number];
 
@@ -25,9 +25,6 @@ const LOOK_EVERY_MS = 40;
 /** After a lap has ended, notes of its last moments may still come in. */
 const AFTER_SECONDS = 0.06;
 const SHORTEST_SECONDS = 0.01;
-/** What could not be written is tried again so often, so long after. */
-const MOST_TRIES = 30;
-const AGAIN_MS = 2000;
 /** The playhead that goes back by more was put there. */
 const JUMP_SECONDS = 0.1;
 /** So long before its end a lap is written, so that its first notes are there when it begins again. */
@@ -36,6 +33,7 @@ const AHEAD_SECONDS = 0.4;
 /** Writes down what is played while the song goes on: a pass for each lap, in seconds of the song as it is heard. */
 class Recorder {
   private notes: Played[] = [];
+  private pass = "";
   private begun = 0;
   /** Where the song was when it was last looked at. */
   private last = 0;
@@ -47,8 +45,9 @@ class Recorder {
   private waiting: Promise<unknown> = Promise.resolve();
 
   /** Begins where the playhead stands, counted in; while the song plays, at once. */
-  async start(trackId: string): Promise<void> {
+  async start(trackId: string, pass: string): Promise<void> {
     if (playInNow().recording) return;
+    this.pass = pass;
     setPlayIn({ recording: trackId });
     this.notes = [];
     this.ends = new Map();
@@ -109,6 +108,9 @@ class Recorder {
       pitch,
     }));
     setPlayIn({ taken });
+    const { recording } = playInNow();
+    const ended = this.notes.map((note) => ({ ...note, end: note.end ?? note.start + SHORTEST_SECONDS }));
+    journal.putNotes(recording && ended.length > 0 ? this.inputs(recording, this.turn, this.last, ended) : null);
   }
 
   /** A note held over the end of its lap: begun right before it, it was meant for the next one. */
@@ -179,29 +181,24 @@ class Recorder {
     const done = this.notes.filter((note) => note.turn === turn && note.end !== null);
     this.notes = this.notes.filter((note) => !done.includes(note));
     if (done.length === 0) return;
+    const inputs = this.inputs(trackId, turn, end, done);
+    this.written.add(turn);
+    const wanted = () => song().model.tracks.some(({ id }) => id === trackId);
+    this.waiting = this.waiting.then(() => delivered("record_notes", inputs, { wanted })).then(() => this.show());
+  }
+
+  private inputs(trackId: string, turn: number, end: number, notes: Played[]): EditInputs["record_notes"] {
     const { replace, onGrid } = playInNow();
-    const inputs = {
+    return {
       track_id: trackId,
-      from_seconds: Math.min(this.begun, ...done.map((note) => note.start)),
-      to_seconds: Math.max(end, ...done.map((note) => note.end ?? 0)),
-      notes: done.map(written),
+      pass: this.pass,
+      from_seconds: Math.min(this.begun, ...notes.map((note) => note.start)),
+      to_seconds: Math.max(end, ...notes.map((note) => note.end ?? 0)),
+      notes: notes.map(written),
       replace: replace && !this.written.has(turn),
       whole: song().model.head.range.on,
       grid_ticks: onGrid ? gridNow() : 0,
     };
-    this.written.add(turn);
-    this.waiting = this.waiting.then(() => delivered(inputs)).then(() => this.show());
-  }
-}
-
-const pause = (milliseconds: number) => new Promise((done) => setTimeout(done, milliseconds));
-
-/** Writes a pass; while the server is away, or another tab was faster, it is kept and tried again. */
-async function delivered(inputs: EditInputs["record_notes"]): Promise<void> {
-  for (let i = 0; i < MOST_TRIES; i++) {
-    if (await editAndTell("record_notes", inputs)) return;
-    if (!song().model.tracks.some(({ id }) => id === inputs.track_id)) return;
-    await pause(AGAIN_MS);
   }
 }
 
@@ -213,10 +210,3 @@ const written = ({ start, end, pitch, velocity }: Played): Note => ({
 });
 
 export const recorder = new Recorder();
-
-/** Begins to record on the track at hand, or ends it. */
-export async function toggleRecording(trackId: string | null): Promise<void> {
-  if (playInNow().recording) return recorder.stop();
-  if (!trackId) return tell("fault", "Choose a track of notes first: press its name.");
-  await recorder.start(trackId);
-}

@@ -5,6 +5,7 @@ import { KeysPanel } from "../panels/keys/KeysPanel";
 import { KnobStrip } from "../panels/knobs/KnobStrip";
 import { Mixer } from "../panels/mixer/Mixer";
 import { SumPanel } from "../panels/sum/SumPanel";
+import { TakesPanel } from "../panels/takes/TakesPanel";
 import { TrackPanel } from "../panels/track/TrackPanel";
 import { useSong } from "../state/song";
 import { useShown } from "../state/useShown";
@@ -39,6 +40,8 @@ export function Panel({ name }: { name: PanelName }) {
       return <ClipPanel />;
     case "track":
       return <TrackPanel />;
+    case "takes":
+      return <TakesPanel />;
     case "song":
       return <SongPanel />;
     case "sum":

@@ -1,5 +1,6 @@
 import { clsx } from "clsx";
 import { useEffect } from "react";
+import { RecordButton } from "../panels/keys/RecordButton";
 import { type PanelName, setView, useView, viewNow } from "../state/view";
 import { reveal } from "../table/scrolling";
 import { Table } from "../table/Table";
@@ -48,6 +49,7 @@ export function Phone() {
       {!typing && (
         <nav className="phone-nav">
           <Sheets current={sheet} />
+          <RecordButton large />
           <PlayButton large />
         </nav>
       )}

@@ -1,6 +1,9 @@
+import { useEffect } from "react";
+import { offerLeft } from "../gestures/recovery";
 import { ControlsBox } from "../panels/ControlsBox";
 import { PresetBox } from "../panels/PresetBox";
 import { SoundBox } from "../panels/SoundBox";
+import { useSong } from "../state/song";
 import { Carry, Loop } from "../table/Carry";
 import { Away } from "../ui/Away";
 import { useNarrow } from "../ui/useNarrow";
@@ -14,6 +17,10 @@ export function Studio() {
   useKeys();
   useFocusKeeper();
   const narrow = useNarrow();
+  const songId = useSong((state) => (state.model.tracks.length > 0 ? state.songId : null));
+  useEffect(() => {
+    if (songId !== null) offerLeft(songId);
+  }, [songId]);
   return (
     <>
       {narrow ? <Phone /> : <Desk />}

@@ -1,6 +1,7 @@
 import { clsx } from "clsx";
 import { Hand, House, Moon, Redo2, Sun, Undo2, VolumeOff, ZoomIn, ZoomOut } from "lucide-react";
 import { RecordButton } from "../panels/keys/RecordButton";
+import { RecordWays } from "../panels/recording/RecordWays";
 import { edit, editAndTell, step } from "../state/edits";
 import { useSong } from "../state/song";
 import { zoom } from "../table/scrolling";
@@ -32,6 +33,7 @@ export function TopBar({ narrow }: { narrow: boolean }) {
         <>
           <PlayButton />
           <RecordButton />
+          <RecordWays />
           <Position />
           <span className="flex items-center gap-1 max-[900px]:hidden">
             <Level />

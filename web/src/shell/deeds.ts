@@ -1,7 +1,7 @@
 import { chosenRegions } from "../gestures/choosing";
-import { allOff, playedTrack } from "../gestures/playIn";
+import { allOff } from "../gestures/playIn";
 import { addPoint, focusPoint } from "../gestures/points";
-import { toggleRecording } from "../gestures/recorder";
+import { toggleRecording } from "../gestures/recording";
 import { duplicate, join, layOut, mute, oneClip, separate, splitAtPlayhead, splitAtPointer } from "../gestures/regions";
 import { markPlace } from "../gestures/songTime";
 import { player } from "../sound/player";
@@ -13,6 +13,7 @@ import type { DeedId } from "../state/keyMap";
 import { turnLayer } from "../state/layers";
 import { lookup } from "../state/lookup";
 import { tell } from "../state/notice";
+import { toggleArm } from "../state/performing";
 import { playInNow, setPlayIn } from "../state/playIn";
 import { song } from "../state/song";
 import { transportNow } from "../state/transport";
@@ -79,6 +80,13 @@ function turnFoot(foot: "mixer" | "keys"): void {
 }
 
 /** What each key does. */
+function armFocus(): void {
+  const { trackId, focus } = viewNow();
+  const address = trackId ? focus[trackId] : undefined;
+  if (address) toggleArm("knobs", address);
+  else tell("fault", "Touch a knob first.");
+}
+
 export const DEEDS: Record<DeedId, () => unknown> = {
   points: () => setView({ tool: "points" }),
   range: () => setView({ tool: "range" }),
@@ -103,7 +111,8 @@ export const DEEDS: Record<DeedId, () => unknown> = {
   panel: () => setView({ panelOpen: !viewNow().panelOpen }),
   mixer: () => turnFoot("mixer"),
   play: () => turnFoot("keys"),
-  record: () => toggleRecording(playedTrack()),
+  record: () => toggleRecording(),
+  arm: () => armFocus(),
   type: () => setPlayIn({ typing: !playInNow().typing }),
   keys: showKeys,
   put: putPoint,

@@ -1,6 +1,7 @@
 import {
   AudioWaveform,
   Columns3,
+  Layers,
   ListMusic,
   type LucideIcon,
   Music,
@@ -23,7 +24,19 @@ export const PANELS: Record<PanelName, { name: string; Icon: LucideIcon }> = {
   keys: { name: "Keys", Icon: Piano },
   mixer: { name: "Mixer", Icon: Columns3 },
   song: { name: "Song", Icon: Music },
+  takes: { name: "Takes", Icon: Layers },
 };
 
-export const DESK_PANELS: PanelName[] = ["sum", "edit", "find", "clip", "track"];
-export const PHONE_SHEETS: PanelName[] = ["knobs", "mixer", "keys", "sum", "edit", "find", "clip", "track", "song"];
+export const DESK_PANELS: PanelName[] = ["sum", "edit", "find", "clip", "track", "takes"];
+export const PHONE_SHEETS: PanelName[] = [
+  "knobs",
+  "mixer",
+  "keys",
+  "takes",
+  "sum",
+  "edit",
+  "find",
+  "clip",
+  "track",
+  "song",
+];

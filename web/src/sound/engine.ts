@@ -1,5 +1,6 @@
 import type { SoundEvent, Stretch, Ticks } from "../api/types";
 import type { Clock } from "./clock";
+import { valueAt } from "./dial";
 import type { Voice } from "./parts";
 import {
   beatsBetween,
@@ -121,6 +122,19 @@ export class Engine {
     this.replan(addresses);
   }
 
+  /** What a hand held follows the song again. */
+  letGo(address: string): void {
+    this.rack.letGo(address);
+    this.replan([address]);
+  }
+
+  /** What the song has a dial at now, in the engine's unit; null where nothing moves it. */
+  drivenTo(address: string): number | null {
+    const seconds = this.position();
+    const ramps = this.trial?.ramps[address] ?? this.stretchAt(seconds)?.ramps[address];
+    return ramps && ramps.length > 0 ? valueAt(ramps, seconds) : null;
+  }
+
   /** Goes on with new stretches: dials turn to their new ramps, voices whose event is gone are broken off. */
   renewed(): void {
     this.trial = null;
@@ -199,8 +213,8 @@ export class Engine {
   private perform(steps: Step[], lap: Lap): void {
     for (const step of steps) {
       if (step.kind === "play") this.play(step.event, lap, step.from);
-      else if (step.kind === "jump") this.rack.dials.get(step.address)?.replan(step.seconds + lap.lead, step.value);
-      else this.rack.dials.get(step.address)?.follow(step.ramps, step.from, step.to, lap.lead);
+      else if (step.kind === "jump") this.rack.planned(step.address)?.replan(step.seconds + lap.lead, step.value);
+      else this.rack.planned(step.address)?.follow(step.ramps, step.from, step.to, lap.lead);
     }
   }
 

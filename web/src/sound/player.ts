@@ -3,6 +3,7 @@ import type { Change, Preview, Ticks } from "../api/types";
 import { barTicks, meterAt } from "../geometry/viewport";
 import type { Follower } from "../state/followers";
 import { applyParts, songEnd } from "../state/model";
+import { performingNow } from "../state/performing";
 import { playInNow } from "../state/playIn";
 import { song } from "../state/song";
 import { setLevel, setPeaks, setTransport, transportNow } from "../state/transport";
@@ -10,21 +11,18 @@ import { setView } from "../state/view";
 import { click } from "./click";
 import { Clock } from "./clock";
 import { type CountIn, Engine, type Score } from "./engine";
+import { Hands } from "./hands";
 import { leadOut, outputNow } from "./output";
 import type { Voice } from "./parts";
 import type { Place } from "./planner";
 import { Rack } from "./rack";
+import { Shown } from "./shown";
 import { Sounds } from "./sounds";
 import { Stretched } from "./stretched";
 import { Stretches } from "./stretches";
 import { loadWorklets } from "./worklets";
 
 const BLOCK_BARS = 8;
-/** What moves along is drawn in every so-manyth frame: 20 times a second. */
-const DRAWN_EVERY = 3;
-/** So far ahead the playhead is sent in a straight line. */
-const GLIDE_SECONDS = 0.4;
-
 /** A note that is not let go ends by itself after so long. */
 const LONGEST_SECONDS = 600;
 
@@ -41,7 +39,8 @@ class Player implements Follower {
   private stretched: Stretched | null = null;
   private clock = new Clock();
   private meter: AnalyserNode | null = null;
-  private frame = 0;
+  private hands: Hands | null = null;
+  private readonly shown = new Shown();
   private tempo = "";
   /** Where the song was heard last when it stopped. */
   stoppedAt: Place | null = null;
@@ -53,14 +52,14 @@ class Player implements Follower {
     this.rack?.dispose();
     void this.context?.close();
     this.stretched?.dispose();
-    this.context = this.sounds = this.rack = this.engine = this.stretched = null;
+    this.context = this.sounds = this.rack = this.engine = this.hands = this.stretched = null;
     if (playing) this.play().catch(leave);
   }
 
   opened(songId: number): void {
     this.stop();
     this.rack?.dispose();
-    this.rack = this.engine = null;
+    this.rack = this.engine = this.hands = null;
     const block = BLOCK_BARS * barTicks(song().model.head.meters[0]);
     this.stretches = new Stretches(songApi(songId), block, async ({ events }) => this.stretched?.ready(events ?? []));
     this.readClock().catch(leave);
@@ -77,7 +76,7 @@ class Player implements Follower {
     if (!transportNow().playing) return;
     this.restDials();
     this.engine?.start(tick, bars > 0 ? this.countIn(tick, bars) : undefined);
-    this.run();
+    if (this.engine && this.rack) this.shown.run(this.engine, this.rack, () => this.clock, this.meter);
   }
 
   /** So many bars in the time signature and the tempo at a tick. */
@@ -136,11 +135,22 @@ class Player implements Follower {
   stop(): void {
     if (!transportNow().playing) return;
     this.stoppedAt = this.heardAt(performance.now());
-    cancelAnimationFrame(this.frame);
+    this.shown.stop();
     this.engine?.stop();
+    this.hands?.letAllGo();
     setTransport({ playing: false, glide: null });
     setLevel(0);
     setPeaks({});
+  }
+
+  /** A hand turns a parameter: it sounds at once, and nothing else moves it. The value is in the engine's unit. */
+  turn(address: string, value: number): void {
+    this.hands?.turn(address, value);
+  }
+
+  /** A hand lets go: the parameter comes back to what holds, over so many seconds. */
+  letGo(address: string, over = 0): void {
+    this.hands?.letGo(address, transportNow().playing ? over : 0);
   }
 
   /** Stops every note at once; what is still to come goes on. */
@@ -236,6 +246,7 @@ class Player implements Follower {
     this.rack = new Rack({ context, drumSound, drumParts, soundOf: sounds.get }, catalogue.send_prefix, this.meter);
     this.rack.follow(model);
     this.engine = new Engine(context, this.rack, this.score(this.stretches, sounds), () => this.stop());
+    this.hands = new Hands(context, this.rack, this.engine, () => this.restDials());
   }
 
   private score(stretches: Stretches, sounds: Sounds): Score {
@@ -247,12 +258,12 @@ class Player implements Follower {
       soundOf: (id) => sounds.get(id),
       stretchedOf: (event) => this.stretched?.get(event),
       click: (at, bar, counted = false) => {
-        const { click: when, recording } = playInNow();
-        const wanted = counted || when === "playing" || (when === "recording" && recording !== null);
+        const { click: when } = playInNow();
+        const wanted = counted || when === "playing" || (when === "recording" && performingNow().pass !== null);
         if (wanted && this.context && this.meter) click(this.context, this.meter, at, bar);
       },
       endOfSong: () =>
-        playInNow().recording !== null
+        performingNow().pass !== null
           ? Number.POSITIVE_INFINITY
           : this.clock.secondsAt(songEnd(song().model) + barTicks(meterAt(head.meters, songEnd(song().model)))),
     };
@@ -281,38 +292,6 @@ class Player implements Follower {
     );
     this.rack?.rest(catalogue, applyParts(model, trial), (address) => driven.has(address), this.context.currentTime);
     this.listening();
-  }
-
-  private tellLevel(samples: Float32Array<ArrayBuffer>): void {
-    this.meter?.getFloatTimeDomainData(samples);
-    let peak = 0;
-    for (const sample of samples) if (Math.abs(sample) > peak) peak = Math.abs(sample);
-    setLevel(peak);
-  }
-
-  /** Tells where playing is, in every third frame; between, the playhead glides on by itself. */
-  private run(): void {
-    const samples = new Float32Array(2048);
-    let frames = 0;
-    let until = 0;
-    const look = (now: number) => {
-      if (!transportNow().playing || !this.engine) return;
-      if (frames++ % DRAWN_EVERY === 0) {
-        this.tellLevel(samples);
-        setPeaks(this.rack?.peaks ?? {});
-        const seconds = this.engine.position();
-        const jumped = this.clock.tickAt(seconds) < transportNow().playhead;
-        const glide = now >= until || jumped ? this.glide(this.engine.straightOn(GLIDE_SECONDS), seconds) : undefined;
-        if (glide) until = now + (glide.seconds * 1000) / 2;
-        setTransport({ playhead: Math.floor(this.clock.tickAt(seconds)), ...(glide ? { glide } : {}) });
-      }
-      this.frame = requestAnimationFrame(look);
-    };
-    look(performance.now());
-  }
-
-  private glide(ahead: number, from: number): { tick: Ticks; seconds: number } {
-    return { tick: this.clock.tickAt(from + ahead), seconds: ahead };
   }
 }
 

@@ -36,6 +36,8 @@ export class Rack {
   private readonly beat: ConstantSourceNode;
   private readonly meters: Meters;
   private masterId = "";
+  /** Parameters that a hand holds: nothing else turns their dials. */
+  private readonly gripped = new Set<string>();
 
   constructor(
     studio: Omit<Studio, "beat">,
@@ -86,11 +88,26 @@ export class Rack {
   rest(catalogue: Catalogue, { tracks, clips }: Model, driven: (address: string) => boolean, now: number): void {
     const put = (owner: Owner, devices: DeviceEntry[]) => {
       for (const placed of devices.flatMap((device) => device.list))
-        if (!driven(placed.address))
+        if (!driven(placed.address) && !this.gripped.has(placed.address))
           this.dials.get(placed.address)?.rest(engineValue(placed.scale, knobValue(owner, placed)), now);
     };
     for (const track of tracks) put(track, parametersOf(catalogue, tracks, track));
     for (const clip of Object.values(clips)) if (clip.devices?.length) put(clip, parametersOfClip(catalogue, clip));
+  }
+
+  /** A hand turns a dial, at once, and holds it; the value is in the engine's unit. */
+  grip(address: string, value: number, now: number): void {
+    this.gripped.add(address);
+    this.dials.get(address)?.rest(value, now);
+  }
+
+  letGo(address: string): void {
+    this.gripped.delete(address);
+  }
+
+  /** A dial, for what the song does; none while a hand holds it. */
+  planned(address: string): Dial | undefined {
+    return this.gripped.has(address) ? undefined : this.dials.get(address);
   }
 
   /** The loudest of each track lately. */

@@ -6,6 +6,8 @@ export interface Notice {
   undo?: boolean;
   /** Goes on with what was only announced. */
   go?: () => void;
+  /** Gives it up for good. */
+  no?: () => void;
 }
 
 export const useNotice = create<{ notice: Notice | null }>(() => ({ notice: null }));

@@ -5,7 +5,7 @@ import type { EnvelopePart, Ticks } from "../api/types";
 export const FEET = ["knobs", "mixer", "keys"] as const;
 export type Foot = (typeof FEET)[number];
 
-export type PanelName = "mixer" | "keys" | "sum" | "edit" | "find" | "knobs" | "clip" | "track" | "song";
+export type PanelName = "mixer" | "keys" | "sum" | "edit" | "find" | "knobs" | "clip" | "track" | "song" | "takes";
 
 /** What a press on an envelope does. */
 export const TOOLS = ["points", "range", "lasso", "freehand", "steps", "ramp", "rub"] as const;

@@ -13,6 +13,7 @@ import { song, useSong } from "../state/song";
 import { setView, useView } from "../state/view";
 import { setWishes, useWishes } from "../state/wishes";
 import { useNarrow } from "../ui/useNarrow";
+import { ArmButton } from "./ArmButton";
 import { toggleFold } from "./folding";
 import { ListenButtons } from "./ListenButtons";
 import { headerKey } from "./rowKeys";
@@ -117,6 +118,7 @@ function Listened({ track }: { track: TrackPart }) {
     <>
       {silent && !muted && said}
       <ListenButtons track={track} inRow />
+      <ArmButton trackId={track.id} name={track.name} inRow />
     </>
   );
 }

@@ -17,6 +17,7 @@ import { RowHeader } from "./RowHeader";
 import { LaneStrip } from "./strips/LaneStrip";
 import { Unfolded } from "./strips/Unfolded";
 import { Taken } from "./Taken";
+import { WritingRow } from "./Writing";
 
 const NONE: never[] = [];
 
@@ -93,6 +94,7 @@ export const TrackRow = memo(function TrackRow({ track, model, find, view, heade
               height={FOLDED_HEIGHT - 1}
               hue={track.hue}
             />
+            <WritingRow trackId={track.id} />
             <Taken trackId={track.id} />
           </div>
         )}

@@ -37,6 +37,18 @@ export function Notice({ narrow }: { narrow: boolean }) {
           Go on
         </button>
       )}
+      {notice.no && (
+        <button
+          type="button"
+          className="btn btn-ghost btn-sm"
+          onClick={() => {
+            setNotice({ notice: null });
+            notice.no?.();
+          }}
+        >
+          Drop it
+        </button>
+      )}
       {notice.undo && (
         <button type="button" className="underline" onClick={() => void step("undo")}>
           Undo

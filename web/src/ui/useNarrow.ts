@@ -8,3 +8,5 @@ const listen = (told: () => void) => {
 
 /** Whether the screen is a phone: one column wide, or lying on its side. */
 export const useNarrow = (): boolean => useSyncExternalStore(listen, () => NARROW.matches);
+
+export const isNarrow = (): boolean => NARROW.matches;

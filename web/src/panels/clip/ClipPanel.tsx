@@ -8,10 +8,12 @@ import { remove } from "../../gestures/regions";
 import { useChoice } from "../../state/choice";
 import type { Lookup } from "../../state/lookup";
 import type { Model } from "../../state/model";
+import { toggleArm, usePerforming } from "../../state/performing";
 import { transportNow } from "../../state/transport";
 import { useShown } from "../../state/useShown";
 import { useView } from "../../state/view";
 import { Deed } from "../../ui/Deed";
+import { Needle } from "../../ui/Needle";
 import { useDropFiles } from "../../ui/useDropFiles";
 import { ClipFields } from "./ClipFields";
 import { OneRegion } from "./OneRegion";
@@ -56,6 +58,7 @@ export function ClipPanel() {
       ) : (
         <ManyHead regions={regions} model={model} />
       )}
+      {regions.length === 1 && <ArmClip clipId={regions[0].clip_id} name={model.clips[regions[0].clip_id].name} />}
       <RegionDeeds regions={regions} find={find} />
       <SwapSelect regions={regions} model={model} />
       {regions.length === 1 && <ClipFields clip={model.clips[regions[0].clip_id]} region={regions[0]} model={model} />}
@@ -67,6 +70,20 @@ export function ClipPanel() {
         onDo={remove}
       />
     </section>
+  );
+}
+
+/** Arms a clip: what hands do with what it may move is written. */
+function ArmClip({ clipId, name }: { clipId: string; name: string }) {
+  const on = usePerforming(({ armed }) => armed.clips.includes(clipId));
+  return (
+    <Deed
+      words={on ? "Armed" : "Arm this clip"}
+      title={`What hands do with the knobs of its track is written into ${name} while it records`}
+      icon={<Needle threaded={on} />}
+      pressed={on}
+      onDo={() => toggleArm("clips", clipId)}
+    />
   );
 }
 

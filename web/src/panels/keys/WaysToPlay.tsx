@@ -2,6 +2,7 @@ import { ChevronLeft, ChevronRight } from "lucide-react";
 import type { TrackPart } from "../../api/types";
 import { chooseInput, SIMULATED, simulatedKeyboard } from "../../gestures/inputs";
 import { CLICKS, type Clicks, MOST_COUNT_IN, setPlayIn, setWays, usePlayIn } from "../../state/playIn";
+import { Switch } from "../../ui/Choice";
 import { NumberField } from "../../ui/Fields";
 import { IconButton } from "../../ui/IconButton";
 import { RecordButton } from "./RecordButton";
@@ -97,19 +98,5 @@ export function WaysToPlay({ track, narrow }: { track: TrackPart; narrow: boolea
         />
       )}
     </div>
-  );
-}
-
-function Switch({ on, words, title, set }: { on: boolean; words: string; title: string; set: (on: boolean) => void }) {
-  return (
-    <button
-      type="button"
-      className={`btn btn-sm ${on ? "btn-secondary" : "btn-ghost"}`}
-      aria-pressed={on}
-      title={title}
-      onClick={() => set(!on)}
-    >
-      {words}
-    </button>
   );
 }

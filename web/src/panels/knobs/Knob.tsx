@@ -1,12 +1,15 @@
 import { Hand } from "lucide-react";
 import { memo } from "react";
 import { hueStyle, parameterHue } from "../../geometry/hue";
-import { type Acting, actingWords } from "../../state/acting";
+import type { Acting } from "../../state/acting";
 import type { Owner, Placed } from "../../state/catalogue";
 import { edit } from "../../state/edits";
 import { focusOn } from "../../state/focus";
+import { useArming } from "../../table/ArmButton";
+import { ArmKnob } from "./ArmKnob";
 import { EmbedButton } from "./EmbedButton";
 import { KnobFace } from "./KnobFace";
+import { stateWord, stateWords } from "./stateWords";
 import { useTurning } from "./useTurning";
 
 interface Props {
@@ -20,7 +23,8 @@ interface Props {
 export const Knob = memo(function Knob({ owner, placed, acts, focused }: Props) {
   const { address, entry, scale } = placed;
   const { value, rest, text, held, automated, press, onKey, toDefault } = useTurning(owner, placed, acts);
-  const words = held ? "held" : actingWords(acts);
+  const arming = useArming(address);
+  const words = stateWord(arming, held, acts);
   return (
     <div
       className="group relative flex w-[70px] flex-col items-center"
@@ -30,7 +34,7 @@ export const Knob = memo(function Knob({ owner, placed, acts, focused }: Props) 
       <div
         role="slider"
         tabIndex={0}
-        aria-label={`${entry.name}${held ? ", held by hand" : words ? `, moved by ${words}` : ""}`}
+        aria-label={`${entry.name}${stateWords(arming, held, acts)}`}
         aria-valuemin={0}
         aria-valuemax={1}
         aria-valuenow={Number(value.toFixed(4))}
@@ -54,6 +58,7 @@ export const Knob = memo(function Knob({ owner, placed, acts, focused }: Props) 
           acts={acts}
           automated={automated}
           held={held}
+          arming={arming}
         />
       </div>
       <span className="max-w-full truncate text-xs leading-4 first-letter:uppercase">
@@ -78,6 +83,7 @@ export const Knob = memo(function Knob({ owner, placed, acts, focused }: Props) 
           <Hand size={12} />
         </button>
       )}
+      {entry.automatable && <ArmKnob address={address} name={entry.name} />}
       <EmbedButton placed={placed} acts={acts} focused={focused} />
     </div>
   );

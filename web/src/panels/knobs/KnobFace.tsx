@@ -1,9 +1,8 @@
 import { useEffect, useRef } from "react";
 import type { Normalised } from "../../api/types";
-import { heightAt } from "../../geometry/corners";
 import type { Acting } from "../../state/acting";
-import { song } from "../../state/song";
-import { transportNow, useTransport } from "../../state/transport";
+import { heardNow } from "../../state/heardNow";
+import { useTransport } from "../../state/transport";
 
 const START = 135;
 const SWEEP = 270;
@@ -22,13 +21,6 @@ const arc = (from: Normalised, to: Normalised, radius: number): string => {
 
 const needle = (value: Normalised): string => `M${polar(START + SWEEP * value, 3)}L${polar(START + SWEEP * value, 12)}`;
 
-/** What is heard of a parameter at the playhead, as the drawn curve has it; null where it is not known. */
-export function heardNow(address: string): Normalised | null {
-  const { preview, heard } = song();
-  const corners = preview?.heard[address] ?? heard[address];
-  return corners ? heightAt(corners, transportNow().playhead) : null;
-}
-
 interface Props {
   address: string;
   value: Normalised;
@@ -37,10 +29,12 @@ interface Props {
   acts: Acting;
   automated: boolean;
   held: boolean;
+  /** Whether it is armed, or being written now. */
+  arming?: "armed" | "written" | null;
 }
 
 /** The dial of a knob. While it plays, its arc and needle follow the playhead by themselves. */
-export function KnobFace({ address, value, rest, origin, acts, automated, held }: Props) {
+export function KnobFace({ address, value, rest, origin, acts, automated, held, arming }: Props) {
   const arcLine = useRef<SVGPathElement>(null);
   const needleLine = useRef<SVGPathElement>(null);
   const radius = RADIUS - (acts.lane ? 4 : 0);
@@ -72,6 +66,7 @@ export function KnobFace({ address, value, rest, origin, acts, automated, held }
         strokeWidth={4}
         strokeLinecap="round"
       />
+      {arming && <path d={arc(0, 1, RADIUS + 2.5)} className={arming === "written" ? "written-ring" : "armed-ring"} />}
       {held && <path d={arc(0, 1, RADIUS - 2)} className="hatched" strokeWidth={9} data-testid={`held-${address}`} />}
       {acts.clip && (
         <path d={arc(0, 1, 13)} className={`stitched ${acts.clip === "off" ? "off-line" : ""}`} strokeWidth={2} />

@@ -1,18 +1,21 @@
-import { type KeyboardEvent, type PointerEvent, useRef, useState } from "react";
+import type { KeyboardEvent, PointerEvent } from "react";
 import type { Normalised } from "../../api/types";
 import { drag } from "../../gestures/drag";
+import { giveUp, isWritten, release, touch, turn, turnBriefly } from "../../gestures/hands";
 import type { Acting } from "../../state/acting";
 import { heldIn, knobValue, type Owner, type Placed } from "../../state/catalogue";
 import { edit } from "../../state/edits";
 import { focusOn } from "../../state/focus";
-import { previewer } from "../../state/previewer";
+import { heardNow } from "../../state/heardNow";
+import { usePerforming } from "../../state/performing";
 import { useReading } from "../../state/reading";
-import { setSong, useSong } from "../../state/song";
+import { useSong } from "../../state/song";
 import { useTransport } from "../../state/transport";
-import { heardNow } from "./KnobFace";
 
 /** A full turn takes this many pixels, unless said otherwise. */
 const TRAVEL_PX = 170;
+/** Whose hand it is. */
+const SCREEN = "the screen";
 
 /** What is heard: while the playhead stands as the core says it, else as the curve has it. */
 function useHeard(address: string, automated: boolean): Normalised | null {
@@ -30,7 +33,7 @@ export type Axis = "up" | "across";
 export function useTurning(owner: Owner, placed: Placed, acts: Acting, axis: Axis = "up", travel = TRAVEL_PX) {
   const { address, entry, scale } = placed;
   const resting = knobValue(owner, placed);
-  const [turned, setTurned] = useState<Normalised | null>(null);
+  const turned = usePerforming((state) => state.hands[address]) ?? null;
   const rest = turned ?? resting;
   const held = heldIn(owner, placed);
   const automated = !held && (acts.clip === "on" || acts.lane === "on");
@@ -38,48 +41,39 @@ export function useTurning(owner: Owner, placed: Placed, acts: Acting, axis: Axi
   const exact = useSong((state) => state.exact[address]);
   const reading = useReading(turned === null ? null : { address, value: turned });
   const text = turned === null ? (exact?.[1] ?? "") : reading;
-  const textNow = useRef<[Normalised, string] | null>(null);
-  textNow.current = turned === null ? null : [turned, reading];
   const value = turned ?? heard ?? rest;
   const step = scale.steps ? 1 / scale.steps : 0.01;
-  const set = (next: Normalised) => void edit("set_knob", { address, value: Math.min(Math.max(next, 0), 1) });
+  const set = (next: Normalised) => {
+    const goal = Math.min(Math.max(next, 0), 1);
+    if (isWritten(address)) turnBriefly(address, goal, SCREEN);
+    else void edit("set_knob", { address, value: goal });
+  };
 
   const press = (event: PointerEvent) => {
     focusOn(address);
-    const trial = previewer();
     // A finger that goes sideways scrolls, so it turns by going up and down.
     const upward = axis === "up" || event.pointerType === "touch";
     const way = ({ dx, dy }: { dx: number; dy: number }) => (upward ? -dy : dx);
-    const wish = (reach: { dx: number; dy: number }) => Math.min(Math.max(resting + way(reach) / travel, 0), 1);
-    const done = () => {
-      const known = textNow.current;
-      if (known) setSong(({ exact }) => ({ exact: { ...exact, [address]: known } }));
-      setTurned(null);
-    };
-    drag(event, {
-      move: (reach) => {
-        setTurned(wish(reach));
-        trial.ask("set_knob", { address, value: wish(reach) });
-      },
+    const start = touch(address, SCREEN, event.timeStamp);
+    const follows = drag(event, {
+      move: (reach) => turn(address, start + way(reach) / travel, SCREEN, reach.at),
       drop: (reach) => {
-        trial.end(reach.moved);
-        if (reach.moved) void edit("set_knob", { address, value: wish(reach) }).then(done);
-        else if (scale.steps === 1) set(1 - resting);
+        if (!reach.moved && scale.steps === 1) turn(address, start < 0.5 ? 1 : 0, SCREEN, reach.at);
+        release(address, SCREEN, reach.at);
       },
-      cancel: () => {
-        trial.end(false);
-        done();
-      },
+      cancel: () => giveUp(address, SCREEN),
     });
+    if (!follows) giveUp(address, SCREEN);
   };
   const onKey = (event: KeyboardEvent) => {
-    const turn = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1, PageUp: 10, PageDown: -10 }[event.key];
+    const ways = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1, PageUp: 10, PageDown: -10 };
+    const by = ways[event.key as keyof typeof ways];
     const pace = event.shiftKey && !scale.steps ? 0.1 : 1;
-    if (turn) set(rest + turn * step * pace);
+    if (by) set(rest + by * step * pace);
     else if (event.key === "Home") set(0);
     else if (event.key === "End") set(1);
     else if (event.key === "Delete") set(entry.default);
-    else if ((event.key === "Enter" || event.key === " ") && scale.steps === 1) set(1 - resting);
+    else if ((event.key === "Enter" || event.key === " ") && scale.steps === 1) set(1 - rest);
     else return;
     event.preventDefault();
     event.stopPropagation();

@@ -9,6 +9,7 @@ import type { Lookup } from "../../state/lookup";
 import { useSong } from "../../state/song";
 import { useShown } from "../../state/useShown";
 import { setView, useView } from "../../state/view";
+import { ArmButton } from "../../table/ArmButton";
 import { ListenButtons } from "../../table/ListenButtons";
 import { useExactValues } from "../knobs/useExactValues";
 import { Meter } from "./Meter";
@@ -94,6 +95,7 @@ const Channel = memo(function Channel({ track, list, find }: Props) {
       </div>
       <div className="flex justify-center">
         <ListenButtons track={track} />
+        <ArmButton trackId={track.id} name={track.name} />
       </div>
     </section>
   );

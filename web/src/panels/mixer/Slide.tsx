@@ -1,14 +1,17 @@
+import { clsx } from "clsx";
 import { Hand } from "lucide-react";
 import { useEffect, useRef } from "react";
 import type { Normalised, Px } from "../../api/types";
 import { hueStyle, parameterHue } from "../../geometry/hue";
-import { type Acting, actingWords } from "../../state/acting";
+import type { Acting } from "../../state/acting";
 import type { Owner, Placed } from "../../state/catalogue";
 import { edit } from "../../state/edits";
 import { focusOn } from "../../state/focus";
+import { heardNow } from "../../state/heardNow";
 import { useTransport } from "../../state/transport";
+import { useArming } from "../../table/ArmButton";
 import { EmbedButton } from "../knobs/EmbedButton";
-import { heardNow } from "../knobs/KnobFace";
+import { stateWords } from "../knobs/stateWords";
 import { type Axis, useTurning } from "../knobs/useTurning";
 
 interface Props {
@@ -35,7 +38,7 @@ export function Slide({ owner, placed, acts, axis, travel, name }: Props) {
       if (now !== null && carriage.current) carriage.current.style.transform = moved(axis, now);
     });
   }, [address, automated, axis]);
-  const words = held ? "held" : actingWords(acts);
+  const arming = useArming(address);
   return (
     <div
       className={`slide slide-${axis} group`}
@@ -46,7 +49,7 @@ export function Slide({ owner, placed, acts, axis, travel, name }: Props) {
         role="slider"
         tabIndex={0}
         className="slide-way"
-        aria-label={`${name} of ${owner.name}${words ? `, ${held ? "held by hand" : `moved by ${words}`}` : ""}`}
+        aria-label={`${name} of ${owner.name}${stateWords(arming, held, acts)}`}
         aria-orientation={axis === "up" ? "vertical" : "horizontal"}
         aria-valuemin={0}
         aria-valuemax={1}
@@ -65,7 +68,15 @@ export function Slide({ owner, placed, acts, axis, travel, name }: Props) {
           className={`slide-carriage ${automated ? "will-change-transform" : ""}`}
           style={{ transform: moved(axis, value) }}
         >
-          <b className={`slide-handle ${automated ? "slide-moved" : ""} ${held ? "slide-held" : ""}`} />
+          <b
+            className={clsx(
+              "slide-handle",
+              automated && "slide-moved",
+              held && "slide-held",
+              arming === "armed" && "slide-armed",
+              arming === "written" && "slide-written",
+            )}
+          />
         </div>
       </div>
       <span className={`slide-text ${automated ? "hue font-semibold" : "faint"}`}>

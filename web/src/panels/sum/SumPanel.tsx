@@ -6,10 +6,13 @@ import type { Explanation, Step } from "../../api/types";
 import { hueStyle, parameterHue } from "../../geometry/hue";
 import { edit } from "../../state/edits";
 import { setHand, useHand } from "../../state/hand";
+import { toggleArm, usePerforming } from "../../state/performing";
 import { useSong } from "../../state/song";
 import { transportNow, useTransport } from "../../state/transport";
 import { setView, useView } from "../../state/view";
 import { leadTo } from "../../table/lead";
+import { Deed } from "../../ui/Deed";
+import { Needle } from "../../ui/Needle";
 import { useNarrow } from "../../ui/useNarrow";
 import { Conflicts } from "./Conflicts";
 import { EnvelopePanel } from "./EnvelopePanel";
@@ -87,6 +90,7 @@ export function SumPanel({ address }: { address: string | null }) {
         ))}
       </ol>
       <Conflicts address={address} tick={found.tick} />
+      <ArmDeed address={address} />
       {found.steps[0]?.kind === "held" && (
         <button
           type="button"
@@ -147,5 +151,19 @@ function StepCard({ step }: { step: Step }) {
         )}
       </Tag>
     </li>
+  );
+}
+
+/** Arms the parameter by itself. */
+function ArmDeed({ address }: { address: string }) {
+  const on = usePerforming(({ armed }) => armed.knobs.includes(address));
+  return (
+    <Deed
+      words={on ? "Armed" : "Arm it"}
+      title="What hands do with it is written while it records"
+      icon={<Needle threaded={on} />}
+      pressed={on}
+      onDo={() => toggleArm("knobs", address)}
+    />
   );
 }

@@ -8,6 +8,7 @@ import { showPresets } from "../../state/presets";
 import { useSong } from "../../state/song";
 import { useShown } from "../../state/useShown";
 import { useView } from "../../state/view";
+import { ArmButton } from "../../table/ArmButton";
 import { ListenButtons } from "../../table/ListenButtons";
 import { Deed } from "../../ui/Deed";
 import { TextField } from "../../ui/Fields";
@@ -35,6 +36,7 @@ export function TrackPanel() {
       />
       <div className="flex gap-1.5" role="group" aria-label="Listening">
         <ListenButtons track={track} spelled />
+        {track.kind !== "carrier" && <ArmButton trackId={track.id} name={track.name} spelled />}
       </div>
       <Hues track={track} />
       <Output track={track} tracks={model.tracks} />

@@ -5,6 +5,7 @@ import type { Placed } from "../../state/catalogue";
 import { useSong } from "../../state/song";
 import { setView, useView } from "../../state/view";
 import { CurvePath } from "../CurvePath";
+import { Writing } from "../Writing";
 import { Axis } from "./Axis";
 
 const NO_CORNERS: Corners = [];
@@ -39,6 +40,7 @@ export function HeardStrip({ focus, placed, view: [from, to], height }: HeardPro
         <CurvePath {...chain} className="heard-edge" />
       </svg>
       {placed && <Axis scale={placed.scale} kind="set" height={height} width={tickToX(view, to)} />}
+      {focus && <Writing addresses={[focus]} height={height} />}
       <ConflictMarks focus={focus} view={[from, to]} />
     </div>
   );

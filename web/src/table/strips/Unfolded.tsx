@@ -14,6 +14,7 @@ import { useStrips } from "../../state/useStrips";
 import { useView, viewNow } from "../../state/view";
 import { RegionBox } from "../RegionBox";
 import { Taken } from "../Taken";
+import { Writing } from "../Writing";
 import { TimeLines } from "./Axis";
 import { CarrierGhosts } from "./CarrierGhosts";
 import { ClipBars } from "./ClipBars";
@@ -39,6 +40,9 @@ export function Unfolded({ track, regions, model, find, focus, view }: Props) {
   const notes = useView((state) => state.notes[track.id] ?? false) && track.kind === "notes";
   const held = placed ? isHeld(model, placed) : false;
   const lanes = (find.envelopes[`track/${track.id}`] ?? []).filter((entry) => entry.target === focus);
+  // The line that is being written stands on the axis of values, not of amounts.
+  const inClips = regions.flatMap(({ clip_id }) => find.envelopes[`clip/${clip_id}`] ?? []);
+  const shifted = inClips.some(({ target, role }) => target === focus && role !== "set");
   // biome-ignore lint/correctness/useExhaustiveDependencies: worked out again just when one of these changes
   useEffect(() => {
     if (focus) drawHeard([focus]);
@@ -96,12 +100,14 @@ export function Unfolded({ track, regions, model, find, focus, view }: Props) {
             />
           )}
           {!notes && <CarrierGhosts track={track} focus={focus} view={view} find={find} height={strips.material} />}
+          {focus && !shifted && <Writing addresses={[focus]} height={strips.material} />}
           <Taken trackId={track.id} />
         </div>
       )}
       {hasLanes(track) && (
         <div className="relative">
           <LaneStrip track={track} lanes={lanes} placed={placed} view={view} />
+          {focus && !holdsRegions(track) && <Writing addresses={[focus]} height={strips.lane} />}
           {!holdsRegions(track) && (
             <CarrierGhosts track={track} focus={focus} view={view} find={find} height={strips.lane} />
           )}

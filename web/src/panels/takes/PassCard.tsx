@@ -1,0 +1,110 @@
+import { useState } from "react";
+import type { EditInputs, HandPass } from "../../api/types";
+import { hueStyle, parameterHue } from "../../geometry/hue";
+import { edit, editAndTell } from "../../state/edits";
+import { focusOn } from "../../state/focus";
+import { GOALS } from "../../state/performing";
+import { useSong } from "../../state/song";
+import { Select } from "../../ui/Choice";
+import { Deed } from "../../ui/Deed";
+import { NumberField } from "../../ui/Fields";
+import { Fineness } from "./Fineness";
+import { Laps } from "./Laps";
+import { spliced } from "./parts";
+
+/** A beat at 960 to the quarter note. */
+const BEAT = 960;
+
+/** One parameter of a pass: where it went, how fine it is written, and its laps. */
+export function PassCard({ pass }: { pass: HandPass }) {
+  const { address, name, owner, places, current, laps } = pass;
+  const [trial, setTrial] = useState<string | null>(null);
+  const inputs = { pass: pass.pass, address };
+  const kept = pass.parts ? { parts: pass.parts, join_ticks: pass.join_ticks } : {};
+  const rewrite = (change: Partial<EditInputs["rewrite_pass"]>) =>
+    editAndTell("rewrite_pass", { ...inputs, ...kept, ...change });
+  const shared = places.find(({ regions }) => regions > 1);
+  const found = trial ?? `${count(pass.points, "point")}, within ${percent(pass.difference)} of what was played`;
+  return (
+    <section className="take-card" aria-label={`${name} of ${owner}`} style={hueStyle(parameterHue(address))}>
+      <button type="button" className="text-left" onClick={() => focusOn(address)}>
+        <b className="hue">{name}</b> <span className="faint text-xs">{owner}</span>
+      </button>
+      {!current && (
+        <p className="faint text-xs">
+          Its points were changed since, so they stay. Undo brings the pass back; a next one takes its place.
+        </p>
+      )}
+      {current && (
+        <>
+          <Fineness
+            tolerance={pass.tolerance}
+            inputs={{ ...inputs, ...kept }}
+            onTold={setTrial}
+            onCommit={(tolerance) => void rewrite({ tolerance }).then(() => setTrial(null))}
+          />
+          <p className="faint text-xs" role="status" data-testid={`thinned-${address}`}>
+            {found}
+          </p>
+          <Laps
+            laps={laps}
+            parts={pass.parts}
+            onChoose={(parts) => void editAndTell("rewrite_pass", { ...inputs, ...(parts ? { parts } : {}) })}
+            onDraw={(part) =>
+              void editAndTell("rewrite_pass", { ...inputs, parts: spliced(pass, part), join_ticks: pass.join_ticks })
+            }
+          />
+          {(pass.parts?.length ?? 0) > 1 && (
+            <NumberField
+              label="Glides over"
+              unit="beats"
+              value={pass.join_ticks / BEAT}
+              min={0}
+              max={64}
+              onCommit={(beats) => void rewrite({ join_ticks: Math.round(beats * BEAT) })}
+            />
+          )}
+          <Select
+            label="Where it is written"
+            value={pass.into}
+            choices={GOALS}
+            onChoose={(into) => void rewrite({ into })}
+          />
+        </>
+      )}
+      <Places pass={pass} />
+      {current && shared && <SeparateDeed clipId={shared.clip_id} from={laps[0]?.from_tick ?? 0} />}
+    </section>
+  );
+}
+
+function Places({ pass: { places } }: { pass: HandPass }) {
+  return (
+    <p className="faint text-xs">
+      {places.length === 0 && "What it was written into is gone."}
+      {places
+        .map(({ name, regions }) =>
+          regions > 1 ? `in ${name}, heard in ${regions} regions` : `in ${name === "lane" ? "its lane" : name}`,
+        )
+        .join("; ")}
+    </p>
+  );
+}
+
+/** Gives the region that was played over a clip of its own. */
+function SeparateDeed({ clipId, from }: { clipId: string | null; from: number }) {
+  const region = useSong(({ model }) =>
+    Object.values(model.regions).find((one) => one.clip_id === clipId && one.start_tick + one.length_ticks > from),
+  );
+  if (!region) return null;
+  return (
+    <Deed
+      words="Separate it there"
+      title="Only the region that was played over keeps the move; the others get a clip without it only by undo"
+      onDo={() => void edit("separate_regions", { region_ids: [region.id] })}
+    />
+  );
+}
+
+const count = (number: number, word: string) => `${number} ${word}${number === 1 ? "" : "s"}`;
+const percent = (share: number) => `${(share * 100).toPrecision(2)} %`;
