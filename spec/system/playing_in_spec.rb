@@ -11,7 +11,7 @@ RSpec.describe "Playing in" do
   def notes = song.clip("mooring").notes
   def set(name, words) = page.find("[aria-label='#{name}']").select(words)
   def key(pitch) = place_of(page.find("[data-pitch='#{pitch}']"))
-  def record = page.find("[aria-label='Record notes']", match: :first).click
+  def record = page.find("[aria-label^='Record moves'], [aria-label='Record notes']", match: :first).click
   def stop = page.find("[aria-label='Stop recording']", match: :first).click
   def position = page.find("[data-testid='position']").text
   def running = watch(-> { position }, ->(seen) { seen.uniq.size > 2 })
@@ -105,7 +105,7 @@ RSpec.describe "Playing in" do
     keyboard(0x80, 76, 0)
     eventually(id) { notes.any? { |note| note.pitch == 76 } && notes.size < count }
     stop
-    expect(page).to have_css("[aria-label='Record notes']")
+    expect(page).to have_css("[aria-label^='Record moves'], [aria-label='Record notes']")
   end
 
   it "writes what was played when the song is stopped while a key is held, and each part of a pass where the playhead jumps" do
@@ -123,7 +123,7 @@ RSpec.describe "Playing in" do
     keyboard(0x90, 71, 80)
     sleep 0.3
     page.find("body").send_keys(:space)
-    expect(page).to have_css("[aria-label='Record notes']").and have_button("Play")
+    expect(page).to have_css("[aria-label^='Record moves'], [aria-label='Record notes']").and have_button("Play")
     # A slow page may hear of the key late: it was held for as long as this at the most.
     most = song.tempo.tick_at(Process.clock_gettime(Process::CLOCK_MONOTONIC) - begun)
     eventually(id) { notes.any? { |note| note.pitch == 71 && note.length_ticks.between?(200, most) } }

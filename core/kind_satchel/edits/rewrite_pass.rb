@@ -9,6 +9,9 @@ module KindSatchel
     module RewritePass
       extend Playing
 
+      # A smaller difference is none.
+      NONE = 1e-6
+
       def self.call(song, input)
         kept = input[:kept] or raise InvalidInput.of("no_takes", "/pass", "What was played in this pass is no longer kept.")
         address = Moves.target(song, input[:address])
@@ -57,7 +60,9 @@ module KindSatchel
 
       def self.measure(pass, address)
         found = measured(pass, address)
-        Tell.new("thinned", [], "#{Moves.count(found['points'], 'point')}, within #{format('%.3g', found['difference'] * 100)} % of what was played")
+        share = found["difference"]
+        close = share < NONE ? "just as it was played" : "within #{format('%.2g', share * 100)} % of what was played"
+        Tell.new("thinned", [], "#{Moves.count(found['points'] || 0, 'point')}, #{close}")
       end
 
       def self.kept_of(pass, address, input, region_id)

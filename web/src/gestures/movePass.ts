@@ -27,6 +27,8 @@ const EARLY_SECONDS = 0.15;
 class MovePass {
   private grips = new Map<string, Grip[]>();
   private pass: string | null = null;
+  /** Whether moves are taken. */
+  going = false;
   private lap = 0;
   private turn = 0;
   /** Where what is not written yet begins, and where the song was when it was last looked at. */
@@ -34,27 +36,28 @@ class MovePass {
   private last = 0;
   private lapEnd = Number.POSITIVE_INFINITY;
   private timer = 0;
-  private waiting: Promise<unknown> = Promise.resolve();
+  private waiting: Promise<boolean> = Promise.resolve(true);
   /** What was let go and follows the song again later. */
   private later = new Set<string>();
 
-  get going(): boolean {
-    return this.pass !== null;
+  /** A pass is about to begin: what is played is written down in the browser too from now on. */
+  open(pass: string): void {
+    this.pass = pass;
+    this.lap = 0;
+    const { songId } = song();
+    if (songId !== null) journal.begin(songId, this.ways());
   }
 
   /** Begins with the song as it plays. */
-  begin(pass: string): void {
+  begin(): void {
     const place = player.heardAt(performance.now());
     const at = place ? Math.max(place.seconds, place.lap.from) : player.secondsAt(transportNow().playhead);
-    this.pass = pass;
+    this.going = true;
     this.grips.clear();
     this.later.clear();
-    this.lap = 0;
     this.turn = place?.turn ?? 0;
     this.from = this.last = at;
     this.lapEnd = place?.lap.to ?? Number.POSITIVE_INFINITY;
-    const { songId } = song();
-    if (songId !== null) journal.begin(songId, this.ways());
     this.timer = window.setInterval(() => this.look(), LOOK_EVERY_MS);
   }
 
@@ -68,7 +71,7 @@ class MovePass {
   }
 
   move(address: string, value: Normalised, at: number): void {
-    const grip = this.open(address);
+    const grip = this.held(address);
     const seconds = this.secondsOf(at);
     if (!grip || seconds === null) return;
     grip.samples.push(Math.max(seconds, grip.samples[grip.samples.length - 2]), value);
@@ -77,7 +80,7 @@ class MovePass {
 
   /** A hand lets go; the sound comes back as the ways say. */
   release(address: string, at: number): void {
-    const grip = this.open(address);
+    const grip = this.held(address);
     const seconds = this.secondsOf(at);
     if (grip) grip.until = Math.max(seconds ?? this.last, grip.samples[grip.samples.length - 2]);
     journal.add([address, this.lap, grip?.until ?? this.last, null]);
@@ -86,17 +89,22 @@ class MovePass {
     else this.later.add(address);
   }
 
-  /** Ends the pass; the song goes on. Returns once all of it is written. */
-  async end(): Promise<void> {
-    if (!this.pass) return;
+  /** Ends the pass; the song goes on. Returns, once all of it is dealt with, whether it is in the song. */
+  async end(): Promise<boolean> {
+    if (!this.pass) return true;
     clearInterval(this.timer);
-    const place = player.heardAt(performance.now()) ?? player.stoppedAt;
-    const now = place && place.turn === this.turn ? Math.max(place.seconds, this.last) : this.last;
-    this.write(Math.min(now, this.lapEnd), false, now, false);
+    if (this.going) {
+      const place = player.heardAt(performance.now()) ?? player.stoppedAt;
+      const now = place && place.turn === this.turn ? Math.max(place.seconds, this.last) : this.last;
+      this.write(Math.min(now, this.lapEnd), false, now, false);
+      this.letLaterGo();
+    }
+    this.going = false;
     this.pass = null;
-    this.letLaterGo();
     setPerforming({ lines: {} });
-    if (await this.waiting) journal.end();
+    const done = await this.waiting;
+    this.waiting = Promise.resolve(true);
+    return done;
   }
 
   private list(address: string): Grip[] {
@@ -105,7 +113,7 @@ class MovePass {
     return list;
   }
 
-  private open = (address: string): Grip | undefined => {
+  private held = (address: string): Grip | undefined => {
     const last = this.grips.get(address)?.at(-1);
     return last?.until === null ? last : undefined;
   };
@@ -191,7 +199,7 @@ class MovePass {
     this.waiting = this.waiting.then(async (before) => {
       const done = await delivered("record_moves", inputs, { quietly });
       if (done) journal.done(mark);
-      return done && before !== false;
+      return done && before;
     });
   }
 

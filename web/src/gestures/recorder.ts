@@ -42,7 +42,7 @@ class Recorder {
   private ends: Map<number, [from: number, to: number]> = new Map();
   private written = new Set<number>();
   private timer = 0;
-  private waiting: Promise<unknown> = Promise.resolve();
+  private waiting: Promise<boolean> = Promise.resolve(true);
 
   /** Begins where the playhead stands, counted in; while the song plays, at once. */
   async start(trackId: string, pass: string): Promise<void> {
@@ -67,10 +67,10 @@ class Recorder {
     this.timer = window.setInterval(() => this.look(), LOOK_EVERY_MS);
   }
 
-  /** Ends the pass and writes what it brought. The song goes on. */
-  async stop(): Promise<void> {
+  /** Ends the pass and writes what it brought. The song goes on. Returns whether all of it is in the song. */
+  async stop(): Promise<boolean> {
     const { recording } = playInNow();
-    if (!recording) return;
+    if (!recording) return true;
     clearInterval(this.timer);
     if (transportNow().playing) this.look();
     const place = player.heardAt(performance.now()) ?? player.stoppedAt;
@@ -80,7 +80,9 @@ class Recorder {
     for (const turn of [...new Set(this.notes.map((note) => note.turn))].sort((a, b) => a - b))
       this.write(recording, turn, now);
     this.notes = [];
-    await this.waiting;
+    const done = await this.waiting;
+    this.waiting = Promise.resolve(true);
+    return done;
   }
 
   noteOn(pitch: number, velocity: number, at: number): void {
@@ -184,7 +186,11 @@ class Recorder {
     const inputs = this.inputs(trackId, turn, end, done);
     this.written.add(turn);
     const wanted = () => song().model.tracks.some(({ id }) => id === trackId);
-    this.waiting = this.waiting.then(() => delivered("record_notes", inputs, { wanted })).then(() => this.show());
+    this.waiting = this.waiting.then(async (before) => {
+      const done = await delivered("record_notes", inputs, { wanted });
+      this.show();
+      return done && before;
+    });
   }
 
   private inputs(trackId: string, turn: number, end: number, notes: Played[]): EditInputs["record_notes"] {

@@ -1,4 +1,5 @@
 import { player } from "../sound/player";
+import { journal } from "../state/journal";
 import { tell } from "../state/notice";
 import { anyArmed, disarm, performingNow, setPerforming } from "../state/performing";
 import { playInNow } from "../state/playIn";
@@ -34,13 +35,14 @@ export async function startRecording(): Promise<void> {
     );
   const pass = `pass-${Date.now().toString(36)}-${Math.random().toString(36).slice(2, 8)}`;
   setPerforming({ pass });
+  movePass.open(pass);
   if (notesOn) await recorder.start(notesOn, pass);
   else {
     await player.awake();
     if (!transportNow().playing) await player.play(playInNow().countIn);
   }
   if (performingNow().pass !== pass) return;
-  if (taken !== "notes") movePass.begin(pass);
+  if (taken !== "notes") movePass.begin();
   unfollow = useTransport.subscribe(({ playing }) => {
     if (!playing) void stopRecording();
   });
@@ -52,9 +54,12 @@ export async function stopRecording(): Promise<void> {
   unfollow();
   const movesToo = movePass.going;
   const before = song().revision;
-  await Promise.all([movePass.end(), recorder.stop()]);
+  const ending = Promise.all([movePass.end(), recorder.stop()]);
   setPerforming({ pass: null });
   if (!performingNow().pinned) disarm();
+  const done = await ending;
+  // By then another pass may have begun.
+  if (done.every(Boolean) && performingNow().pass === null) journal.end();
   if (movesToo && song().revision > before && !isNarrow()) setView({ sheet: "takes" });
 }
 

@@ -1,8 +1,8 @@
-import { useState } from "react";
 import type { EditInputs, HandPass } from "../../api/types";
 import { hueStyle, parameterHue } from "../../geometry/hue";
 import { edit, editAndTell } from "../../state/edits";
 import { focusOn } from "../../state/focus";
+import { readPasses } from "../../state/passes";
 import { GOALS } from "../../state/performing";
 import { useSong } from "../../state/song";
 import { Select } from "../../ui/Choice";
@@ -18,13 +18,14 @@ const BEAT = 960;
 /** One parameter of a pass: where it went, how fine it is written, and its laps. */
 export function PassCard({ pass }: { pass: HandPass }) {
   const { address, name, owner, places, current, laps } = pass;
-  const [trial, setTrial] = useState<string | null>(null);
   const inputs = { pass: pass.pass, address };
   const kept = pass.parts ? { parts: pass.parts, join_ticks: pass.join_ticks } : {};
-  const rewrite = (change: Partial<EditInputs["rewrite_pass"]>) =>
-    editAndTell("rewrite_pass", { ...inputs, ...kept, ...change });
+  // What is chosen may differ where nothing that is heard does.
+  const write = (ways: Partial<EditInputs["rewrite_pass"]>) =>
+    editAndTell("rewrite_pass", { ...inputs, ...ways }).then(readPasses);
+  const rewrite = (change: Partial<EditInputs["rewrite_pass"]>) => write({ ...kept, ...change });
   const shared = places.find(({ regions }) => regions > 1);
-  const found = trial ?? `${count(pass.points, "point")}, within ${percent(pass.difference)} of what was played`;
+  const found = `${count(pass.points, "point")}, ${closeness(pass.difference)}`;
   return (
     <section className="take-card" aria-label={`${name} of ${owner}`} style={hueStyle(parameterHue(address))}>
       <button type="button" className="text-left" onClick={() => focusOn(address)}>
@@ -40,19 +41,14 @@ export function PassCard({ pass }: { pass: HandPass }) {
           <Fineness
             tolerance={pass.tolerance}
             inputs={{ ...inputs, ...kept }}
-            onTold={setTrial}
-            onCommit={(tolerance) => void rewrite({ tolerance }).then(() => setTrial(null))}
+            found={found}
+            onCommit={(tolerance) => rewrite({ tolerance })}
           />
-          <p className="faint text-xs" role="status" data-testid={`thinned-${address}`}>
-            {found}
-          </p>
           <Laps
             laps={laps}
             parts={pass.parts}
-            onChoose={(parts) => void editAndTell("rewrite_pass", { ...inputs, ...(parts ? { parts } : {}) })}
-            onDraw={(part) =>
-              void editAndTell("rewrite_pass", { ...inputs, parts: spliced(pass, part), join_ticks: pass.join_ticks })
-            }
+            onChoose={(parts) => void write(parts ? { parts } : {})}
+            onDraw={(part) => void write({ parts: spliced(pass, part), join_ticks: pass.join_ticks })}
           />
           {(pass.parts?.length ?? 0) > 1 && (
             <NumberField
@@ -107,4 +103,7 @@ function SeparateDeed({ clipId, from }: { clipId: string | null; from: number })
 }
 
 const count = (number: number, word: string) => `${number} ${word}${number === 1 ? "" : "s"}`;
-const percent = (share: number) => `${(share * 100).toPrecision(2)} %`;
+/** Less than this is none. */
+const NONE = 1e-6;
+const closeness = (share: number) =>
+  share < NONE ? "just as it was played" : `within ${(share * 100).toPrecision(2)} % of what was played`;
