@@ -14,6 +14,7 @@ require_relative "routes/reading"
 require_relative "routes/sounds"
 require_relative "routes/presets"
 require_relative "routes/passes"
+require_relative "routes/mappings"
 require_relative "routes/pages"
 
 # The web application: every route parses, asks the core or the log, and serialises.
@@ -50,5 +51,6 @@ class Server < Sinatra::Base
   register SoundRoutes
   register PresetRoutes
   register PassRoutes
+  register MappingRoutes
   register Pages
 end

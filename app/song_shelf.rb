@@ -57,6 +57,7 @@ class SongShelf
       raise OpenSongs::Missing if ids && gone.size < ids.size
 
       PassShelf.forget(gone)
+      MappingShelf.forget(gone)
       [PartRow, EditRow].each { |rows| rows.where(song_id: gone).delete_all }
       SongRow.where(id: gone).delete_all
     end

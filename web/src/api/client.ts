@@ -12,6 +12,7 @@ import type {
   HandPass,
   HeardBands,
   Listening,
+  MappingLists,
   MidiDocument,
   MissingSounds,
   MovesTable,
@@ -187,6 +188,8 @@ export const songApi = (id: number) => ({
   songStretch: (from: Ticks, to: Ticks) => get<SongStretch>(`/api/songs/${id}/stretch?from_tick=${from}&to_tick=${to}`),
   movesTable: (places: EditInputs["copy_moves"]) =>
     get<MovesTable>(`/api/songs/${id}/moves_table?${new URLSearchParams(places as Record<string, string>)}`),
+  mappings: () => get<MappingLists>(`/api/songs/${id}/mappings`),
+  keepMappings: (lists: Partial<MappingLists>) => post<MappingLists>(`/api/songs/${id}/mappings`, lists),
   passes: () => get<HandPass[]>(`/api/songs/${id}/passes`),
   dropPass: (pass: string) => ask<Gone>("DELETE", `/api/songs/${id}/passes/${pass}`),
   trackCounts: (trackId: string) => get<TrackCounts>(`/api/songs/${id}/track_counts?track_id=${trackId}`),

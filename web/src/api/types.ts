@@ -23,6 +23,8 @@ export type {
   Head,
   HeardBands,
   Listening,
+  Mapping,
+  MappingLists,
   Meter,
   MidiDocument,
   MissingSounds,

@@ -3,6 +3,7 @@ import { player } from "../sound/player";
 import { engineValue, findParameter, knobValue } from "../state/catalogue";
 import { edit } from "../state/edits";
 import { heardNow } from "../state/heardNow";
+import { learnt } from "../state/mappings";
 import { tell } from "../state/notice";
 import { isArmed, performingNow, setHandAt } from "../state/performing";
 import { previewer, type Trial } from "../state/previewer";
@@ -27,7 +28,7 @@ const RESTS_MS = 400;
 const holds = new Map<string, Hold>();
 
 /** What a parameter stands at for a hand that takes hold of it: what is heard where it moves, else its knob. */
-function standsAt(address: string): Normalised {
+export function standsAt(address: string): Normalised {
   const { catalogue } = song();
   const inHand = performingNow().hands[address];
   if (inHand !== undefined) return inHand;
@@ -54,6 +55,7 @@ function sounds(address: string, value: Normalised): void {
  * it stands.
  */
 export function touch(address: string, who: string, at = performance.now()): Normalised {
+  learnt({ address });
   const before = holds.get(address);
   const start = standsAt(address);
   if (before && before.who !== who) tell("done", `${nameOf(address)}: ${who} has it now, no longer ${before.who}.`);

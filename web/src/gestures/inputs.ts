@@ -2,6 +2,7 @@ import { player } from "../sound/player";
 import { playInNow, setPlayIn, setWays } from "../state/playIn";
 import { song } from "../state/song";
 import { transportNow } from "../state/transport";
+import { controllerGone, fromController } from "./controllers";
 import { allOff, message } from "./playIn";
 
 /** The id of the keyboard that ships with the app. */
@@ -12,13 +13,26 @@ const NOTE_OFF = 0x80;
 const PHRASE = [0, 7, 12, 7, 3, 10, 15, 10];
 const LOWEST = 48;
 
-/** A keyboard without keys: it sends what a real one would, each message with the moment it belongs to. */
+/** How the controller that ships with the app is called. */
+export const SIMULATED_NAME = "simulated controller";
+/** What is told of a moment that lies further off is not believed. */
+const BELIEVED_MS = 1000;
+
+/** A message of some input: notes of the one that plays are played, all else is what a controller says. */
+function fromInput(id: string, name: string, bytes: ArrayLike<number>, told: number): void {
+  const now = performance.now();
+  const at = Math.abs(now - told) < BELIEVED_MS ? told : now;
+  if (id === playInNow().input) message(Array.from(bytes), at);
+  fromController(name, bytes, at);
+}
+
+/** A controller and keyboard without a body: it sends what a real one would, each message with its moment. */
 class SimulatedKeyboard {
   private timers: number[] = [];
 
   /** Sends a message; `at` is a moment of the browser's clock, in milliseconds. */
   send(bytes: number[], at = performance.now()): void {
-    if (playInNow().input === SIMULATED) message(bytes, at);
+    fromInput(SIMULATED, SIMULATED_NAME, bytes, at);
   }
 
   /** Presses a key at a moment to come, and lets it go after some milliseconds. */
@@ -55,13 +69,23 @@ window.addEventListener("satchel-keyboard", ({ detail }: CustomEventInit<{ bytes
 });
 
 let access: MIDIAccess | null = null;
-const OURS = { id: SIMULATED, name: "simulated keyboard" };
+const OURS = { id: SIMULATED, name: SIMULATED_NAME };
 
 /** Asks the browser which keyboards there are; one that knows no MIDI has only ours. */
 export async function readInputs(): Promise<void> {
   access ??= (await navigator.requestMIDIAccess?.().catch(() => null)) ?? null;
-  if (access) access.onstatechange = () => list();
+  if (access)
+    access.onstatechange = ({ port }: MIDIConnectionEvent) => {
+      if (port?.type === "input" && port.state === "disconnected") gone(port);
+      list();
+    };
   list();
+}
+
+/** What was pulled out holds nothing any more. */
+function gone({ id, name }: MIDIPort): void {
+  if (id === playInNow().input) allOff();
+  controllerGone(name ?? "a keyboard");
 }
 
 function list(): void {
@@ -69,7 +93,7 @@ function list(): void {
   setPlayIn({ inputs: [...found.map(({ id, name }) => ({ id, name: name ?? "a keyboard" })), OURS] });
   for (const input of found)
     input.onmidimessage = (event: MIDIMessageEvent) => {
-      if (event.data && input.id === playInNow().input) message(event.data, event.timeStamp);
+      if (event.data) fromInput(input.id, input.name ?? "a keyboard", event.data, event.timeStamp);
     };
 }
 

@@ -1,6 +1,7 @@
 import { ClipPanel } from "../panels/clip/ClipPanel";
 import { EditPanel } from "../panels/edit/EditPanel";
 import { Finder } from "../panels/Finder";
+import { HandsPanel } from "../panels/hands/HandsPanel";
 import { KeysPanel } from "../panels/keys/KeysPanel";
 import { KnobStrip } from "../panels/knobs/KnobStrip";
 import { Mixer } from "../panels/mixer/Mixer";
@@ -40,6 +41,8 @@ export function Panel({ name }: { name: PanelName }) {
       return <ClipPanel />;
     case "track":
       return <TrackPanel />;
+    case "hands":
+      return <HandsPanel />;
     case "takes":
       return <TakesPanel />;
     case "song":

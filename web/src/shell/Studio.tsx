@@ -1,8 +1,13 @@
 import { useEffect } from "react";
+import { readInputs } from "../gestures/inputs";
 import { offerLeft } from "../gestures/recovery";
 import { ControlsBox } from "../panels/ControlsBox";
+import { LearningBar, MappingsBox } from "../panels/hands/MappingsBox";
 import { PresetBox } from "../panels/PresetBox";
 import { SoundBox } from "../panels/SoundBox";
+import { mappingsNow, readMappings } from "../state/mappings";
+import { readPad } from "../state/pad";
+import { readSets } from "../state/sets";
 import { useSong } from "../state/song";
 import { Carry, Loop } from "../table/Carry";
 import { Away } from "../ui/Away";
@@ -19,7 +24,14 @@ export function Studio() {
   const narrow = useNarrow();
   const songId = useSong((state) => (state.model.tracks.length > 0 ? state.songId : null));
   useEffect(() => {
-    if (songId !== null) offerLeft(songId);
+    if (songId === null) return;
+    offerLeft(songId);
+    readSets(songId);
+    readPad(songId);
+    void readMappings().then(() => {
+      const { song, all } = mappingsNow();
+      if (song.length + all.length > 0) void readInputs();
+    });
   }, [songId]);
   return (
     <>
@@ -31,6 +43,8 @@ export function Studio() {
       <PresetBox />
       <SoundBox />
       <ControlsBox />
+      <MappingsBox />
+      <LearningBar />
     </>
   );
 }

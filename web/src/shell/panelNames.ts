@@ -7,6 +7,7 @@ import {
   Music,
   PencilRuler,
   Piano,
+  Pointer,
   Search,
   Sigma,
   SlidersHorizontal,
@@ -24,6 +25,7 @@ export const PANELS: Record<PanelName, { name: string; Icon: LucideIcon }> = {
   keys: { name: "Keys", Icon: Piano },
   mixer: { name: "Mixer", Icon: Columns3 },
   song: { name: "Song", Icon: Music },
+  hands: { name: "Hands", Icon: Pointer },
   takes: { name: "Takes", Icon: Layers },
 };
 
@@ -32,6 +34,7 @@ export const PHONE_SHEETS: PanelName[] = [
   "knobs",
   "mixer",
   "keys",
+  "hands",
   "takes",
   "sum",
   "edit",

@@ -105,7 +105,7 @@ export const ownerInput = (owner: Owner): { track_id: string } | { clip_id: stri
   isClip(owner) ? { clip_id: owner.id } : { track_id: owner.id };
 
 /** What the device of a parameter stands in. */
-const ownerOf = (model: Model, address: string): Owner | undefined => ownerById(model, address.split("/")[0]);
+export const ownerOf = (model: Model, address: string): Owner | undefined => ownerById(model, address.split("/")[0]);
 
 /** A track or clip by the first part of its parameters' addresses. */
 export function ownerById(model: Model, id: string): Owner | undefined {

@@ -2,10 +2,21 @@ import { create } from "zustand";
 import type { EnvelopePart, Ticks } from "../api/types";
 
 /** What may stand at the foot. */
-export const FEET = ["knobs", "mixer", "keys"] as const;
+export const FEET = ["knobs", "mixer", "keys", "hands"] as const;
 export type Foot = (typeof FEET)[number];
 
-export type PanelName = "mixer" | "keys" | "sum" | "edit" | "find" | "knobs" | "clip" | "track" | "song" | "takes";
+export type PanelName =
+  | "mixer"
+  | "keys"
+  | "sum"
+  | "edit"
+  | "find"
+  | "knobs"
+  | "clip"
+  | "track"
+  | "song"
+  | "takes"
+  | "hands";
 
 /** What a press on an envelope does. */
 export const TOOLS = ["points", "range", "lasso", "freehand", "steps", "ramp", "rub"] as const;
