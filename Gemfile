@@ -7,10 +7,12 @@ gem "json_schemer", "~> 2.3"
 gem "midilib", "~> 4.0"
 gem "numo-narray", "~> 0.9" # arithmetic on samples by the million
 gem "puma", "~> 6.5"
+gem "rqrcode", "~> 3.1"
 gem "rubyzip", "~> 2.4"
 gem "sinatra", "~> 4.1"
 gem "sqlite3", "1.7.3" # newest with a prebuilt binary for this Ruby
 gem "wavefile", "~> 1.1"
+gem "websocket-driver", "~> 0.8"
 
 group :test do
   gem "capybara", "~> 3.40"

@@ -1,20 +1,36 @@
 # frozen_string_literal: true
 
-# Who may talk to the server, and in what form; stands before everything else, and refuses in the one form.
+require_relative "addresses"
+
+# Who may talk to the server, and in what form; stands before everything else, and refuses in the one form. What comes from beyond
+# this machine needs a key.
 class Gate
   LOCAL_HOSTS = ["localhost", "127.0.0.1", "[::1]"].freeze
   READS = %w[GET HEAD].freeze
+  # Where a key is brought, and what it takes to bring it.
+  ENTRANCE = "/enter/"
+  COOKIE = "satchel_key"
+  # What came by way of somebody else is never taken for this machine.
+  FORWARDED = %w[HTTP_FORWARDED HTTP_X_FORWARDED_FOR HTTP_X_FORWARDED_HOST HTTP_X_FORWARDED_PROTO HTTP_X_REAL_IP HTTP_VIA].freeze
+  NO_KEY = "This device has no key, or it was withdrawn. On the computer, press Add a phone, and open the address it shows."
 
   # @param hosts [Array<String>] names this server may be called by, beside the local ones
-  def initialize(app, hosts: ENV.fetch("SATCHEL_HOSTS", "").split(","))
+  # @param bind [String] what it listens on
+  def initialize(app, hosts: ENV.fetch("SATCHEL_HOSTS", "").split(","), bind: ENV.fetch("BIND", "127.0.0.1"))
     @app = app
     @hosts = LOCAL_HOSTS + hosts
+    @bind = bind
   end
 
   def call(env)
-    return refuse(400, "bad_encoding", "The address of this request is not valid UTF-8.") unless readable?(env)
-    return refuse(403, "foreign_host", "This server is not called #{host(env).scrub}.") unless @hosts.include?(host(env))
-    return refuse(403, "foreign_origin", "Only pages of this server may change songs.") if !READS.include?(env["REQUEST_METHOD"]) && foreign?(env)
+    return refuse(env, 400, "bad_encoding", "The address of this request is not valid UTF-8.") unless readable?(env)
+    return refuse(env, 403, "foreign_host", "This server is not called #{host(env).scrub}.") unless called?(host(env))
+
+    changes = socket?(env) || !READS.include?(env["REQUEST_METHOD"])
+    return refuse(env, 403, "foreign_origin", "Only pages of this server may change songs.") if changes && foreign?(env)
+
+    env["satchel.local"] = local?(env)
+    return refuse(env, 401, "no_key", NO_KEY) unless env["satchel.local"] || env["PATH_INFO"].start_with?(ENTRANCE) || keyed?(env)
 
     @app.call(env)
   end
@@ -29,14 +45,32 @@ class Gate
 
   def host(env) = env["HTTP_HOST"].to_s.sub(/:\d+\z/, "")
 
+  # By its addresses too, where others on the network reach it; those may change while it runs.
+  def called?(host) = @hosts.include?(host) || (Addresses.beyond?(@bind) && Addresses.reached(@bind).include?(host))
+
+  def socket?(env) = env["HTTP_UPGRADE"].to_s.casecmp?("websocket")
+
   def foreign?(env)
     site, origin = env.values_at("HTTP_SEC_FETCH_SITE", "HTTP_ORIGIN")
     return true if site && !%w[same-origin none].include?(site)
+    return true if socket?(env) && origin.nil?
 
     origin && origin != "#{env['rack.url_scheme']}://#{env['HTTP_HOST']}"
   end
 
-  def refuse(status, code, message)
+  def local?(env)
+    address = env["REMOTE_ADDR"].to_s
+    (address.start_with?("127.") || address == "::1") && FORWARDED.none? { |name| env.key?(name) }
+  end
+
+  def keyed?(env)
+    token = Rack::Utils.parse_cookies(env)[COOKIE]
+    env["satchel.key"] = Server.keys.find(token)
+  end
+
+  def refuse(env, status, code, message)
+    return [status, { "content-type" => "text/plain; charset=utf-8" }, ["#{message}\n"]] if env["HTTP_ACCEPT"].to_s.include?("text/html")
+
     [status, { "content-type" => "application/json" }, [Faults.body(code, message)]]
   end
 end

@@ -15,6 +15,7 @@ require_relative "routes/sounds"
 require_relative "routes/presets"
 require_relative "routes/passes"
 require_relative "routes/mappings"
+require_relative "routes/surfaces"
 require_relative "routes/pages"
 
 # The web application: every route parses, asks the core or the log, and serialises.
@@ -36,6 +37,9 @@ class Server < Sinatra::Base
   set :presets, PresetShelf.new(File.join(ROOT, "db/presets.json"))
   set(:sounds) { SoundStore.new("#{Database.path}-sounds") }
   set :listeners, Listeners.new
+  set :keys, KeyRing.new
+  set :hub, HandsHub.new
+  set(:tls_folder) { "#{Database.path}-tls" }
   set :long_work, LongWork.new(listeners)
 
   use Gate
@@ -52,5 +56,6 @@ class Server < Sinatra::Base
   register PresetRoutes
   register PassRoutes
   register MappingRoutes
+  register SurfaceRoutes
   register Pages
 end

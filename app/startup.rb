@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "socket"
+require_relative "local_authority"
 
 # What can go wrong before the server serves: told in one sentence, with exit status 1.
 module Startup
@@ -13,6 +14,18 @@ module Startup
     refuse("Port #{port} of #{host} is taken; stop what uses it, or name another one in PORT.")
   rescue SystemCallError, SocketError => e
     refuse("The server cannot listen on #{host}, port #{port} (#{e.message.sub(/ - .*/, '')}).")
+  end
+
+  # A certificate for what the machine is called beyond itself.
+  # @return [LocalAuthority]
+  # @raise [SystemExit] when it cannot be made, or the web server cannot use one
+  def certificate(database, address)
+    refuse("This Ruby's web server was built without OpenSSL, so nothing beyond this machine can be served.") unless Puma.ssl?
+
+    names = Addresses.reached(address) + ENV.fetch("SATCHEL_HOSTS", "").split(",") + %w[127.0.0.1 localhost]
+    LocalAuthority.new("#{File.expand_path(database)}-tls").ready(names.uniq)
+  rescue SystemCallError => e
+    refuse("The certificate cannot be written (#{e.message.sub(/ @ .*/, '')}).")
   end
 
   # @raise [SystemExit] when the database cannot be used

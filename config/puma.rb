@@ -2,8 +2,20 @@
 
 # One process, so that open songs are held in memory once; the tabs' event streams cost no thread.
 require_relative "../app/startup"
-Startup.check_port(ENV.fetch("BIND", "127.0.0.1"), ENV.fetch("PORT", "9292").to_i)
-bind "tcp://#{ENV.fetch('BIND', '127.0.0.1')}:#{ENV.fetch('PORT', '9292')}"
+require_relative "../app/addresses"
+address, port = ENV.fetch("BIND", "127.0.0.1"), ENV.fetch("PORT", "9292").to_i
+beyond = Addresses.beyond?(address)
+home = beyond ? "127.0.0.1" : address
+Startup.check_port(home, port)
+bind "tcp://#{home}:#{port}"
+
+# Beyond this machine everything is spoken in secret, by a certificate for the addresses of now.
+if beyond
+  tls_port = (ENV["TLS_PORT"] ||= (port + 1).to_s).to_i
+  Startup.check_port(address, tls_port)
+  tls = Startup.certificate(ENV.fetch("SATCHEL_DB", File.expand_path("../db/satchel.sqlite3", __dir__)), address)
+  ssl_bind address, tls_port.to_s, { key: tls.key_file, cert: tls.certificate_file, verify_mode: "none" }
+end
 threads 2, 8
 workers 0
 environment ENV.fetch("RACK_ENV", "production")
@@ -12,5 +24,6 @@ quiet
 
 on_booted do
   id = Startup.stock
-  puts "Kind Satchel is at http://#{ENV.fetch('BIND', '127.0.0.1')}:#{ENV.fetch('PORT', '9292')}#{id ? "/songs/#{id}" : '/'}  (Ctrl-C stops it)"
+  puts "Kind Satchel is at http://#{home}:#{port}#{id ? "/songs/#{id}" : '/'}  (Ctrl-C stops it)"
+  Addresses.reached(address).each { |one| puts "For phones with a key (Add a phone): https://#{one}:#{tls_port}" } if beyond
 end

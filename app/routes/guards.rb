@@ -34,7 +34,7 @@ module Guards
       headers "Content-Security-Policy" => POLICY, "Referrer-Policy" => "no-referrer", "X-Content-Type-Options" => "nosniff"
       next if request.get? || request.head?
 
-      check_type if request.post?
+      check_type if request.post? && !request.path.start_with?(Gate::ENTRANCE)
       largest = LARGEST.fetch(request.path, LARGEST_REQUEST)
       halt_with(413, "too_large", "The request is larger than #{largest / 1024 / 1024} MB.") if request.content_length.to_i > largest
     end

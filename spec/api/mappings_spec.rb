@@ -3,7 +3,8 @@
 RSpec.describe "Mappings of controllers" do
   let(:id) { plant }
   let(:mapping) do
-    { "device" => "Eight", "control" => "cc/0/74", "target" => { "address" => "rope-bass/synth/cutoff" }, "kind" => "absolute", "pickup" => "scaled", "low" => 0.2, "high" => 1 }
+    { "device" => "Eight", "control" => "cc/0/74", "target" => { "address" => "rope-bass/synth/cutoff" },
+      "kind" => "absolute", "pickup" => "scaled", "low" => 0.2, "high" => 1 }
   end
 
   def keep(lists) = post_json("/api/songs/#{id}/mappings", lists)

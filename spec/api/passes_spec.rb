@@ -5,7 +5,9 @@ RSpec.describe "Passes of hands" do
   let(:id) { plant }
   let(:cutoff) { "rope-bass/synth/cutoff" }
 
-  def samples(from, to, low, high) = (0..100).flat_map { |i| [from + ((to - from) * i / 100.0), low + ((high - low) * ((i / 100.0) + (0.15 * Math.sin(i * Math::PI / 50))))] }
+  def samples(from, to, low, high)
+    (0..100).flat_map { |i| [from + ((to - from) * i / 100.0), low + ((high - low) * ((i / 100.0) + (0.15 * Math.sin(i * Math::PI / 50))))] }
+  end
 
   def record(lap, low, high, **more)
     moves = [{ address: more.delete(:address) || cutoff, grips: [{ samples: samples(11, 14, low, high), until_seconds: 14 }] }]

@@ -24,6 +24,8 @@ module Answers
     %r{^POST /api/midi(\?|$)} => "midi_document",
     %r{^GET /api/songs/\d+/passes$} => "hand_passes",
     %r{^(GET|POST) /api/songs/\d+/mappings$} => "mapping_lists",
+    %r{^(GET|DELETE) /api/keys} => "key_list",
+    %r{^POST /api/songs/\d+/invitation$} => "invitation",
     %r{^GET /api/presets$} => "preset_list",
     %r{^POST /api/presets$} => "preset",
     %r{^GET /api/sounds$} => "sound_list",

@@ -1,0 +1,101 @@
+# frozen_string_literal: true
+
+require "digest"
+require "securerandom"
+
+# Which devices beyond this machine may use the server. An invitation is good for ten minutes and one device; what that device then
+# holds is a key of its own, until it is withdrawn.
+class KeyRing
+  LIFE_SECONDS = 600
+  # So many wrong keys a minute from one address; more are not looked at.
+  MOST_TRIES = 10
+  TRIES_SECONDS = 60
+  LONGEST_NAME = 60
+  # What was seen lately is not written down again so soon.
+  SEEN_SECONDS = 60
+
+  # Raised for a key that is wrong, spent, or too old.
+  class Wrong < StandardError; end
+  # Raised for too many wrong ones.
+  class TooMany < StandardError; end
+
+  # @param clock [#call] the time, in seconds
+  def initialize(clock: -> { Time.now })
+    @clock = clock
+    @tries = Hash.new { |all, address| all[address] = [] }
+    @known = {}
+    @lock = Mutex.new
+  end
+
+  # @return [Array(String, KeyRow)] the secret, which is told only now
+  def invite
+    secret = SecureRandom.urlsafe_base64(24)
+    row = Database.write do
+      KeyRow.where(digest: nil).where("expires_at < ?", now).delete_all
+      KeyRow.create!(name: "a device", invitation: digest(secret), expires_at: now + LIFE_SECONDS)
+    end
+    [secret, row]
+  end
+
+  # @param secret [String] of an invitation
+  # @param from [String] the address it comes from
+  # @param name [String] what the device calls itself
+  # @return [String] the device's key
+  # @raise [Wrong], [TooMany]
+  def enter(secret, from:, name:)
+    counted(from)
+    token = SecureRandom.urlsafe_base64(32)
+    Database.write do
+      row = KeyRow.find_by(invitation: digest(secret.to_s))
+      raise Wrong if row.nil? || row.entered_at || row.expires_at < now
+
+      said = name.to_s.scrub.strip[0, LONGEST_NAME]
+      row.update!(invitation: nil, digest: digest(token), entered_at: now, seen_at: now, name: said.empty? ? row.name : said)
+    end
+    @lock.synchronize { @tries.delete(from) }
+    token
+  end
+
+  # @return [Integer, nil] the id of the key
+  def find(token)
+    return if token.to_s.empty?
+
+    wanted = digest(token)
+    id, seen = @lock.synchronize { @known[wanted] }
+    return id if id && now - seen < SEEN_SECONDS
+
+    look_up(wanted)
+  end
+
+  # @return [Array<Hash>] the ones in use, and invitations that are still good
+  def list = Database.guarded { KeyRow.where("digest IS NOT NULL OR expires_at >= ?", now).order(:id).map(&:entry) }
+
+  # @return [Boolean] whether there was one
+  def withdraw(id)
+    @lock.synchronize { @known.clear }
+    Database.write { KeyRow.where(id:).delete_all }.positive?
+  end
+
+  private
+
+  def look_up(wanted)
+    row = Database.guarded { KeyRow.find_by(digest: wanted) } or return
+    Database.write { row.update!(seen_at: now) }
+    @lock.synchronize { @known[wanted] = [row.id, now] }
+    row.id
+  end
+
+  # A try counts until the key was right.
+  def counted(from)
+    @lock.synchronize do
+      @tries.delete_if { |_, times| times.last && times.last < now - TRIES_SECONDS }
+      times = @tries[from].tap { |list| list.reject! { |time| time < now - TRIES_SECONDS } }
+      raise TooMany if times.size >= MOST_TRIES
+
+      times << now
+    end
+  end
+
+  def digest(secret) = Digest::SHA256.hexdigest(secret)
+  def now = @clock.call
+end

@@ -1,0 +1,106 @@
+# frozen_string_literal: true
+
+require "rqrcode"
+
+# The phone as surface of the desktop: keys for devices beyond this machine, and the websocket hands go over.
+module SurfaceRoutes
+  KEPT_SECONDS = 90 * 86_400
+
+  # Helpers for routes.
+  module Helpers
+    def only_here!
+      halt_with(403, "not_here", "Keys are given out and withdrawn on the computer itself.") unless env["satchel.local"]
+    end
+
+    # Where a device beyond this machine comes in; nil where nobody does.
+    def outside
+      bind = ENV.fetch("BIND", "127.0.0.1")
+      return unless Addresses.beyond?(bind)
+
+      host = ENV.fetch("SATCHEL_HOSTS", "").split(",").first || Addresses.reached(bind).first
+      host && "https://#{host}:#{ENV.fetch('TLS_PORT', '9293')}"
+    end
+
+    def invitation(secret, row)
+      base = outside || "http://#{request.host_with_port}"
+      address = "#{base}#{Gate::ENTRANCE}#{secret}?song=#{song_id}"
+      drawn = RQRCode::QRCode.new(address).as_svg(viewbox: true, use_path: true, fill: "ffffff", offset: 16)
+      { "address" => address, "picture" => drawn, "seconds" => KeyRing::LIFE_SECONDS, "beyond" => !outside.nil?, "key" => row.entry }
+    end
+
+    def plain_page(words, form = "")
+      content_type :html
+      "<!doctype html><html lang=en><meta name=viewport content='width=device-width'><title>Kind Satchel</title>" \
+        "<body style='font: 18px/1.5 sans-serif; margin: 2rem auto; max-width: 30rem; padding: 0 1rem'><p>#{words}</p>#{form}</body></html>"
+    end
+
+    def refused(status, words)
+      status status
+      return plain_page(words) if request.env["HTTP_ACCEPT"].to_s.include?("text/html")
+
+      json(Faults.body(status == 429 ? "too_many_tries" : "wrong_key", words))
+    end
+  end
+
+  def self.registered(app)
+    app.helpers Helpers
+    keys(app)
+    entrance(app)
+    app.get("/songs/:id/surface") do
+      content_type :html
+      File.read(File.join(settings.public_folder, "index.html"))
+    end
+    app.get("/api/songs/:id/hands") do
+      song
+      halt_with(426, "no_websocket", "This is the way of a websocket.") unless WebSocket::Driver.websocket?(env)
+      role = params["role"]
+      halt_with(400, "bad_request", "A role is #{HandsHub::ROLES.join(' or ')}.") unless HandsHub::ROLES.include?(role)
+      settings.hub.add(env, song_id, role, params["name"].to_s.scrub[0, 60], env["satchel.key"])
+      [200, {}, []]
+    end
+  end
+
+  def self.keys(app)
+    app.get("/api/keys") { json(settings.keys.list) }
+    app.post("/api/songs/:id/invitation") do
+      only_here!
+      song
+      status 201
+      json(invitation(*settings.keys.invite))
+    end
+    app.delete("/api/keys/:id") do
+      only_here!
+      halt_with(404, "unknown_key", "There is no such key.") unless settings.keys.withdraw(params[:id].to_i)
+      settings.hub.withdraw(params[:id].to_i)
+      json(settings.keys.list)
+    end
+  end
+
+  # A key is taken by a press, not by opening the address: what only looks at addresses does not spend it.
+  def self.entrance(app)
+    app.get("/enter/authority.pem") do
+      file = File.join(settings.tls_folder, "authority.pem")
+      halt_with(404, "no_authority", "No authority was made; the server listens to this machine only.") unless File.file?(file)
+      content_type "application/x-x509-ca-cert"
+      File.read(file)
+    end
+    app.get("/enter/:key") do
+      song = params["song"].to_i
+      plain_page("This device wants to be a surface of Kind Satchel.",
+                 "<form method=post action='/enter/#{Rack::Utils.escape_html(Rack::Utils.escape(params[:key]))}?song=#{song}'>" \
+                 "<button style='font: inherit; padding: .6rem 1.2rem'>Open it</button></form>" \
+                 "<p><small>If it warns of the connection: <a href='/enter/authority.pem'>take this authority</a> and trust it in the settings of the " \
+                 "device, or go on.</small></p>")
+    end
+    app.post("/enter/:key") do
+      token = settings.keys.enter(params[:key], from: request.ip, name: request.user_agent.to_s[/\(([^;)]+)/, 1].to_s)
+      response.set_cookie(Gate::COOKIE, value: token, path: "/", httponly: true, same_site: :strict, secure: request.ssl?, max_age: KEPT_SECONDS.to_s)
+      redirect to("/songs/#{params['song'].to_i}/surface"), 303
+    rescue KeyRing::Wrong
+      refused(401, "This key is wrong, spent, or older than ten minutes. Ask for a new one on the computer.")
+    rescue KeyRing::TooMany
+      refused(429, "Too many wrong keys; wait a minute.")
+    end
+  end
+  private_class_method :keys, :entrance
+end
