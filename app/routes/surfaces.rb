@@ -86,6 +86,8 @@ module SurfaceRoutes
     end
     app.get("/enter/:key") do
       song = params["song"].to_i
+      # Without a referrer a form would not say where it comes from.
+      headers "Referrer-Policy" => "same-origin"
       plain_page("This device wants to be a surface of Kind Satchel.",
                  "<form method=post action='/enter/#{Rack::Utils.escape_html(Rack::Utils.escape(params[:key]))}?song=#{song}'>" \
                  "<button style='font: inherit; padding: .6rem 1.2rem'>Open it</button></form>" \

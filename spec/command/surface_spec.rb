@@ -5,51 +5,10 @@ require "open3"
 require "openssl"
 require "socket"
 require "tmpdir"
-require "websocket/driver"
 
 # The server as devices on the network meet it: by TLS, with a key, over websockets.
 RSpec.describe "The server open to the network" do
   root = File.expand_path("../..", __dir__)
-
-  # A websocket from outside, as a device has it.
-  class FarSocket
-    attr_reader :url, :heard
-
-    def initialize(io, url, headers)
-      @io, @url, @heard = io, url, []
-      @driver = WebSocket::Driver.client(self)
-      headers.each { |name, value| @driver.set_header(name, value) }
-      @driver.on(:message) { |event| @heard << JSON.parse(event.data) }
-      @driver.on(:close) { @closed = true }
-      @driver.start
-    end
-
-    def write(data) = @io.write(data)
-    def say(data) = @driver.text(data.is_a?(String) ? data : JSON.generate(data))
-
-    # Reads until a block is content, for some seconds at the most.
-    def until_heard(seconds = 5)
-      finish = Process.clock_gettime(Process::CLOCK_MONOTONIC) + seconds
-      until yield(@heard) || @closed
-        return false if Process.clock_gettime(Process::CLOCK_MONOTONIC) > finish
-        data = read
-        @driver.parse(data) if data.is_a?(String)
-        @io.to_io.wait_readable(0.1) if data.is_a?(Symbol)
-      end
-      true
-    end
-
-    def closed? = @closed
-
-    private
-
-    def read
-      @io.read_nonblock(4096, exception: false).tap { |data| @closed = true if data.nil? }
-    rescue SystemCallError, OpenSSL::SSL::SSLError
-      @closed = true
-      nil
-    end
-  end
 
   def free_port = TCPServer.open("127.0.0.1", 0) { |socket| socket.addr[1] }
 

@@ -11,6 +11,8 @@ import type {
   Gone,
   HandPass,
   HeardBands,
+  Invitation,
+  KeyList,
   Listening,
   MappingLists,
   MidiDocument,
@@ -45,7 +47,8 @@ export class Refused extends Error {
   }
 }
 
-export const TAB = crypto.randomUUID();
+/** Names this tab; pages that are not secure have no UUIDs. */
+export const TAB = crypto.randomUUID?.() ?? `tab-${Math.random().toString(36).slice(2)}`;
 
 const AWAY: Fault = {
   code: "no_server",
@@ -141,6 +144,12 @@ export const presets = {
   remove: (id: number) => ask<object>("DELETE", `/api/presets/${id}`),
 };
 
+/** Devices beyond this machine that may use the server. */
+export const keys = {
+  list: () => get<KeyList>("/api/keys"),
+  withdraw: (id: number) => ask<KeyList>("DELETE", `/api/keys/${id}`),
+};
+
 export const sounds = {
   outline: (key: string) => get<SoundOutline>(`/api/sounds/${key}/outline`),
   list: () => get<SoundEntry[]>("/api/sounds"),
@@ -188,6 +197,7 @@ export const songApi = (id: number) => ({
   songStretch: (from: Ticks, to: Ticks) => get<SongStretch>(`/api/songs/${id}/stretch?from_tick=${from}&to_tick=${to}`),
   movesTable: (places: EditInputs["copy_moves"]) =>
     get<MovesTable>(`/api/songs/${id}/moves_table?${new URLSearchParams(places as Record<string, string>)}`),
+  invitation: () => post<Invitation>(`/api/songs/${id}/invitation`),
   mappings: () => get<MappingLists>(`/api/songs/${id}/mappings`),
   keepMappings: (lists: Partial<MappingLists>) => post<MappingLists>(`/api/songs/${id}/mappings`, lists),
   passes: () => get<HandPass[]>(`/api/songs/${id}/passes`),

@@ -1,15 +1,19 @@
 import { useEffect, useState } from "react";
 import { Refused } from "../api/client";
+import { closeToSurfaces } from "../gestures/studioSurface";
 import { player } from "../sound/player";
 import { listen } from "../state/listen";
 import { openSong } from "../state/opening";
 import { SendingList } from "../ui/SendingList";
-import { go, useSongId } from "./route";
+import { go, useSongId, useSurfaceOf } from "./route";
 import { Shelf } from "./Shelf";
 import { Studio } from "./Studio";
+import { SurfacePage } from "./surface/SurfacePage";
 
 export function App() {
   const songId = useSongId();
+  const surfaceOf = useSurfaceOf();
+  if (surfaceOf !== null) return <SurfacePage songId={surfaceOf} />;
   return (
     <>
       {songId === null ? <Shelf /> : <OpenSong key={songId} songId={songId} />}
@@ -36,6 +40,7 @@ function OpenSong({ songId }: { songId: number }) {
     return () => {
       gone = true;
       stop();
+      closeToSurfaces();
       player.stop();
     };
   }, [songId]);

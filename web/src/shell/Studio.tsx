@@ -1,14 +1,17 @@
 import { useEffect } from "react";
 import { readInputs } from "../gestures/inputs";
 import { offerLeft } from "../gestures/recovery";
+import { openToSurfaces } from "../gestures/studioSurface";
 import { ControlsBox } from "../panels/ControlsBox";
 import { LearningBar, MappingsBox } from "../panels/hands/MappingsBox";
+import { SurfaceBox } from "../panels/hands/SurfaceBox";
 import { PresetBox } from "../panels/PresetBox";
 import { SoundBox } from "../panels/SoundBox";
 import { mappingsNow, readMappings } from "../state/mappings";
 import { readPad } from "../state/pad";
 import { readSets } from "../state/sets";
 import { useSong } from "../state/song";
+import { waitsForSurfaces } from "../state/surfaces";
 import { Carry, Loop } from "../table/Carry";
 import { Away } from "../ui/Away";
 import { useNarrow } from "../ui/useNarrow";
@@ -27,6 +30,7 @@ export function Studio() {
     if (songId === null) return;
     offerLeft(songId);
     readSets(songId);
+    if (waitsForSurfaces()) openToSurfaces(songId);
     readPad(songId);
     void readMappings().then(() => {
       const { song, all } = mappingsNow();
@@ -44,6 +48,7 @@ export function Studio() {
       <SoundBox />
       <ControlsBox />
       <MappingsBox />
+      <SurfaceBox />
       <LearningBar />
     </>
   );

@@ -6,6 +6,7 @@ import { useNarrow } from "../../ui/useNarrow";
 import { PadAxes } from "./PadAxes";
 import { SetOfEight } from "./SetOfEight";
 import { SimulatedController } from "./SimulatedController";
+import { AddPhoneButton } from "./SurfaceBox";
 import { XYPad } from "./XYPad";
 
 /** Eight parameters and a pad under the hand, and what controllers turn. */
@@ -19,6 +20,7 @@ export function HandsPanel() {
         <button type="button" className="btn btn-sm pointer-coarse:h-11" onClick={openMappings}>
           <Plug size={14} aria-hidden="true" /> Controllers
         </button>
+        <AddPhoneButton />
         <button
           type="button"
           className={`btn btn-sm pointer-coarse:h-11 ${simulated ? "btn-secondary" : "btn-ghost"}`}

@@ -1,0 +1,109 @@
+# frozen_string_literal: true
+
+# The phone as surface of the desktop: a key from the page, a knob turned there that sounds and is recorded here.
+RSpec.describe "The phone as surface" do
+  include Hands
+
+  let(:id) { plant }
+  let(:cutoff) { "rope-bass/synth/cutoff" }
+
+  after { KeyRow.delete_all }
+
+  def song = standing(id).song
+  def passes = get_json("/api/songs/#{id}/passes")
+  def on_phone(&) = Capybara.using_session(:far_phone) { Capybara.using_driver(:phone, &) }
+
+  # Opens the song on the desktop, and its surface on the phone by the address that is shown.
+  def bring_in_phone
+    open_song(id)
+    page.execute_script("localStorage.setItem('kind-satchel-play-in', JSON.stringify({ countIn: 0 }))")
+    open_song(id)
+    click_on "Rope Bass", exact: true
+    click_on "Hands", exact: true
+    click_on "Add a phone"
+    address = page.find_field("Address for the phone").value
+    expect(page).to have_css("img[alt^='QR code of http']")
+    on_phone do
+      visit address
+      click_on "Open it"
+      expect(page).to have_css("[data-testid='surface-#{cutoff}']")
+    end
+    expect(page).to have_css("[aria-label^='Withdraw the key of']")
+    page.find("[role=dialog] button", text: "Close").click
+  end
+
+  def turn_on_phone(address, pixels)
+    x, y = middle("surface-#{address}")
+    touch("touchStart", x, y)
+    8.times do |i|
+      touch("touchMove", x, y - (pixels * (i + 1) / 8.0))
+      sleep 0.04
+    end
+    yield if block_given?
+    touch("touchEnd")
+  end
+
+  it "turns a knob that sounds on the desktop at once, and lets go there; the key is spent" do
+    bring_in_phone
+    on_phone do
+      feel_for(:finger)
+      turn_on_phone("rope-bass/synth/sweep", -60) { expect(page).to have_css("[data-testid='surface-rope-bass/synth/sweep'].surface-held") }
+    end
+    eventually(id) { |now| now.knob(address("rope-bass/synth/sweep")) < 0.6 }
+    expect(page).to have_css("[aria-label^='Undo: turn Sweep']")
+    on_phone do
+      page.execute_script("history.back()")
+      expect(page).to have_button("Open it")
+      click_on "Open it"
+      expect(page).to have_text("This key is wrong, spent, or older than ten minutes")
+    end
+  end
+
+  it "starts the recording, turns a knob, and stops it: the move is in the clip, on the desktop's song" do
+    bring_in_phone
+    on_phone do
+      feel_for(:finger)
+      click_on "Record"
+      expect(page).to have_css("[aria-label='Stop recording']")
+      expect(page).to have_css("[aria-label='Cutoff, armed']")
+      sleep 0.5
+      turn_on_phone(cutoff, 70) { expect(page).to have_css("[data-testid='surface-#{cutoff}'].surface-written") }
+      click_on "Stop recording"
+    end
+    eventually(id) { passes.any? }
+    expect(passes.first.values_at("address", "into")).to eq [cutoff, "clip"]
+    expect(passes.first["laps"].first["samples"]).to be >= 6
+  end
+
+  it "lets go of what a phone holds that goes away" do
+    bring_in_phone
+    on_phone do
+      feel_for(:finger)
+      x, y = middle("surface-rope-bass/synth/sweep")
+      touch("touchStart", x, y)
+      touch("touchMove", x, y + 40)
+      sleep 0.2
+      visit "about:blank"
+    end
+    eventually(id) { |now| now.knob(address("rope-bass/synth/sweep")) < 0.74 }
+  end
+
+  it "turns the pad, the faders and the sets, and arms tracks" do
+    bring_in_phone
+    page.find("[aria-label='What the pad turns across']").select("Cutoff of Rope Bass")
+    on_phone do
+      feel_for(:finger)
+      click_on "The next eight"
+      expect(page).to have_text("2 of 2")
+      click_on "Faders"
+      turn_on_phone("fog-pad/channel/volume", 40)
+      click_on "Tracks"
+      click_on "Arm Fog Pad"
+      expect(page).to have_css("[aria-label='Arm Fog Pad'][aria-pressed='true']")
+      click_on "Pad", exact: true
+      expect(page).to have_css("[data-testid='surface-pad']")
+    end
+    expect(page).to have_css("[aria-label='Arm Fog Pad'][aria-pressed='true']")
+    eventually(id) { |now| now.held.map(&:to_s).include?("fog-pad/channel/volume") || now.knob(address("fog-pad/channel/volume")) != DemoSong.build.knob(address("fog-pad/channel/volume")) }
+  end
+end

@@ -1,0 +1,124 @@
+import { Smartphone, Trash2 } from "lucide-react";
+import { useEffect, useState } from "react";
+import { keys, songApi } from "../../api/client";
+import type { DeviceKey, Invitation } from "../../api/types";
+import { openToSurfaces } from "../../gestures/studioSurface";
+import { faultsSaid } from "../../state/queue";
+import { useSong } from "../../state/song";
+import { setStage, surfacesNow, useSurfaces, waitForSurfaces } from "../../state/surfaces";
+import { Box } from "../../ui/Box";
+import { IconButton } from "../../ui/IconButton";
+
+/** The list of keys is read again this often while the box is open. */
+const AGAIN_MS = 3000;
+
+export function AddPhoneButton() {
+  const there = useSurfaces((state) => state.there.filter(({ away }) => !away).length);
+  return (
+    <button
+      type="button"
+      className="btn btn-sm pointer-coarse:h-11"
+      title="Use a phone or a tablet as surface: the song plays here, the hand is there"
+      onClick={() => setStage({ box: true })}
+    >
+      <Smartphone size={14} aria-hidden="true" /> {there > 0 ? `${there} here` : "Add a phone"}
+    </button>
+  );
+}
+
+/** Invites a phone, and shows which devices have keys. */
+export function SurfaceBox() {
+  const open = useSurfaces((state) => state.box);
+  const songId = useSong((state) => state.songId);
+  if (!open || songId === null) return null;
+  return (
+    <Box title="Add a phone" onClose={() => setStage({ box: false })}>
+      <Invite songId={songId} />
+      <Devices />
+    </Box>
+  );
+}
+
+function Invite({ songId }: { songId: number }) {
+  const [invitation, setInvitation] = useState<Invitation | null>(null);
+  useEffect(() => {
+    waitForSurfaces();
+    if (!surfacesNow().open) openToSurfaces(songId);
+    let over = false;
+    void faultsSaid(() => songApi(songId).invitation()).then((found) => !over && setInvitation(found));
+    return () => {
+      over = true;
+    };
+  }, [songId]);
+  if (!invitation) return <progress className="progress w-40" aria-label="Asking for a key" />;
+  const { address, picture, seconds, beyond } = invitation;
+  return (
+    <div className="flex flex-col gap-2">
+      <div className="flex gap-3">
+        <img
+          className="h-44 w-44 rounded-lg bg-white"
+          src={`data:image/svg+xml,${encodeURIComponent(picture)}`}
+          alt={`QR code of ${address}`}
+        />
+        <div className="flex min-w-0 flex-col gap-2 text-sm">
+          <p>
+            Point the phone's camera at it, or open this address there. It is good for {seconds / 60} minutes and one
+            device.
+          </p>
+          <input
+            className="input input-sm w-full"
+            readOnly
+            value={address}
+            aria-label="Address for the phone"
+            onFocus={(event) => event.currentTarget.select()}
+          />
+        </div>
+      </div>
+      {beyond ? (
+        <p className="faint text-xs">
+          The phone warns of the connection until it trusts this computer: take{" "}
+          <a className="underline" href="/enter/authority.pem" download="kind-satchel-authority.pem">
+            the authority
+          </a>{" "}
+          there from the page it opens. On an iPhone install it under Settings, Profile downloaded, then switch it on
+          under General, About, Certificate trust. On Android take it under Security, Encryption and credentials,
+          Install a certificate.
+        </p>
+      ) : (
+        <p className="text-sm" role="note">
+          The server listens to this computer only. To let a phone in, start it with <code>BIND=0.0.0.0 bin/demo</code>.
+        </p>
+      )}
+    </div>
+  );
+}
+
+function Devices() {
+  const [list, setList] = useState<DeviceKey[]>([]);
+  useEffect(() => {
+    const read = () => void keys.list().then(setList, () => undefined);
+    read();
+    const timer = setInterval(read, AGAIN_MS);
+    return () => clearInterval(timer);
+  }, []);
+  return (
+    <section aria-label="Keys" className="flex flex-col gap-1">
+      <h3 className="font-bold">Keys</h3>
+      {list.length === 0 && <p className="faint text-sm">No device has one yet.</p>}
+      {list.map(({ id, name, entered_at, seen_at }) => (
+        <div key={id} className="flex items-center gap-2 text-sm">
+          <span className="grow">
+            {entered_at ? name : "an invitation, not taken yet"}
+            {seen_at && <span className="faint"> · seen {new Date(seen_at).toLocaleString()}</span>}
+          </span>
+          <IconButton
+            label={entered_at ? `Withdraw the key of ${name}` : "Withdraw the invitation"}
+            onPress={() => void faultsSaid(() => keys.withdraw(id)).then((left) => left && setList(left))}
+          >
+            <Trash2 size={14} />
+          </IconButton>
+        </div>
+      ))}
+    </section>
+  );
+}
