@@ -12,7 +12,7 @@ require_relative "imports"
 class Promises
   include KindSatchel
 
-  SECTIONS = %w[core speed imports editor previews snapshot arranging browser first_load devices playing recording wide hostile files].freeze
+  SECTIONS = %w[core speed imports editor previews snapshot arranging browser first_load devices playing recording performing wide hostile files].freeze
 
   # @param only [Array<String>] sections to run; none for all
   # @yieldparam name [String]
@@ -196,6 +196,15 @@ class Promises
     note("notes played in when a click is heard, their distance from the beat", recording.measure(server.empty_id, "Keys in"))
   ensure
     recording&.quit
+  end
+
+  def performing
+    bench = Performing.new(server)
+    note("a pass of 60 s on eight parameters at 120 samples a second written", bench.written)
+    note("a hand in the page to the dial of the sound, and frames while it records the demo", bench.dial)
+    note("a control turned when a click is heard, its distance from the beat as written", bench.time)
+    note("a hand on a surface to the dial in the studio, on one machine", bench.surface)
+    note("edits beside three surfaces of 60 messages a second", bench.edits)
   end
 
   def hostile

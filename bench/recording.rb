@@ -64,7 +64,7 @@ class Recording
     @session.click_on(track)
     @session.click_on("Keys", exact: true)
     @session.find("select[aria-label='Keyboard']").select("simulated keyboard")
-    press("Record notes")
+    @session.find("button[aria-label^='Record']", match: :first).click
     sleep 0.2 until @session.evaluate_script("window.heard") >= BEATS
     press("Stop recording")
     sleep 2

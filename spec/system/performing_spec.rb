@@ -100,7 +100,7 @@ RSpec.describe "Performing" do
     expect(page).to have_css("[data-testid='lap-1']", visible: :all)
     expect(page.find("[aria-label^='Undo: record']")["aria-label"]).to match(/Cutoff|a pass/)
     page.find("body").send_keys(:space)
-    laps = get_passes.first["laps"]
+    laps = passes.first["laps"]
     expect(laps.size).to be >= 2
     fine = envelope("mooring", "cutoff", "shift").points.size
     page.find("[aria-label='How fine it is written']").send_keys(:end)
@@ -128,9 +128,9 @@ RSpec.describe "Performing" do
     x, y = middle("lap-2")
     drag([x - 60, y], 40, 0)
     eventually(id) { |now| [17_000, 19_000].zip([0.5, 0.8]).all? { |tick, value| (heard(now, cutoff, tick) - value).abs < 0.011 } }
-    expect(get_passes.first["parts"].map { |part| part["lap"] }).to eq [1, 2, 1]
+    expect(passes.first["parts"].map { |part| part["lap"] }).to eq [1, 2, 1]
     type_into("Glides over", "0.5")
-    eventually(id) { get_passes.first["join_ticks"] == 480 }
+    eventually(id) { passes.first["join_ticks"] == 480 }
   end
 
   it "records a send throw as latch into the lane" do
@@ -149,7 +149,7 @@ RSpec.describe "Performing" do
     stop
     eventually(id) { |now| now.track("gull-chop").lane_for(address(send), "set") }
     lane = song.track("gull-chop").lane_for(address(send), "set")
-    lap = get_passes.first["laps"].first
+    lap = passes.first["laps"].first
     expect(lap["strokes"].last.last).to be > 0.3
     expect(lane.at(lap["to_tick"] - 5)).to be_within(0.011).of(lap["strokes"].last.last)
     expect(lane.at(lap["to_tick"] - 300)).to be_within(0.011).of(lap["strokes"].last.last)
@@ -167,8 +167,8 @@ RSpec.describe "Performing" do
     knob("rope-bass/synth/resonance").send_keys(:up)
     sleep 0.6
     stop
-    eventually(id) { get_passes.any? }
-    expect(get_passes.map { |pass| pass["address"] }).to eq [cutoff]
+    eventually(id) { passes.any? }
+    expect(passes.map { |pass| pass["address"] }).to eq [cutoff]
   end
 
   it "takes over a moving knob without a jump, says so, and hands it back by one press" do
@@ -198,8 +198,8 @@ RSpec.describe "Performing" do
     mouse.up
     expect(page).to have_text("Recording was broken off")
     click_on "Go on"
-    eventually(id) { get_passes.any? }
-    expect(get_passes.first["laps"].first["samples"]).to be > 5
+    eventually(id) { passes.any? }
+    expect(passes.first["laps"].first["samples"]).to be > 5
     expect(page.evaluate_script("Object.keys(localStorage).filter((key) => key.startsWith('kind-satchel-pass:')).length")).to eq 0
   end
 
@@ -220,9 +220,9 @@ RSpec.describe "Performing" do
     end
     touch("touchEnd")
     stop
-    eventually(id) { get_passes.any? }
-    expect(get_passes.first["address"]).to eq cutoff
+    eventually(id) { passes.any? }
+    expect(passes.first["address"]).to eq cutoff
   end
 
-  def get_passes = get_json("/api/songs/#{id}/passes")
+  def passes = get_json("/api/songs/#{id}/passes")
 end

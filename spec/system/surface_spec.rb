@@ -104,6 +104,7 @@ RSpec.describe "The phone as surface" do
       expect(page).to have_css("[data-testid='surface-pad']")
     end
     expect(page).to have_css("[aria-label='Arm Fog Pad'][aria-pressed='true']")
-    eventually(id) { |now| now.held.map(&:to_s).include?("fog-pad/channel/volume") || now.knob(address("fog-pad/channel/volume")) != DemoSong.build.knob(address("fog-pad/channel/volume")) }
+    volume = address("fog-pad/channel/volume")
+    eventually(id) { |now| now.held.include?(volume) || now.knob(volume) != DemoSong.build.knob(volume) }
   end
 end

@@ -3,9 +3,9 @@
 module KindSatchel
   module Edits
     # Writes again what was played in a pass, from the samples that are kept beside the song: finer or coarser (`tolerance`), or other
-    # laps of it, or elsewhere (`into`; what the pass made where it was goes). `parts` are stretches of laps in order of time; where two meet the value jumps, or glides over `join_ticks`. Without
-    # `parts` all laps are written, later ones over earlier ones. The samples are filled in by the app (`kept`); a document by itself
-    # holds none.
+    # laps of it, or elsewhere (`into`; what the pass made where it was goes). `parts` are stretches of laps in order of time; where two
+    # meet the value jumps, or glides over `join_ticks`. Without `parts` all laps are written, later ones over earlier ones. The
+    # samples are filled in by the app (`kept`); a document by itself holds none.
     module RewritePass
       extend Playing
 
