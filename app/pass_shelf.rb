@@ -6,6 +6,25 @@ require "zlib"
 # What hands did while songs played, kept beside them: every lap of a pass for each parameter, until there is a next pass on it. It can
 # be written again, finer or coarser or from other laps, while its points are as the pass left them.
 module PassShelf
+  # Strokes in few bytes: of each, whether it is held, how many places it has, their ticks and their values.
+  module Packed
+    module_function
+
+    def dump(strokes)
+      Zlib.deflate(strokes.map { |one| [one["held"] ? 1 : 0, one["ticks"].size, *one["ticks"]].pack("CL<l<*") + one["values"].pack("E*") }.join, Zlib::BEST_SPEED)
+    end
+
+    def load(bytes)
+      text, at, list = Zlib.inflate(bytes), 0, []
+      while at < text.bytesize
+        held, size = text.unpack("CL<", offset: at)
+        list << { "held" => held == 1, "ticks" => text.unpack("l<#{size}", offset: at + 5), "values" => text.unpack("E#{size}", offset: at + 5 + (4 * size)) }
+        at += 5 + (12 * size)
+      end
+      list
+    end
+  end
+
   # How much is kept for a song, in bytes; the oldest is dropped.
   MOST_BYTES = 20 * 1024 * 1024
   # What laps are drawn with, as a share of the travel.
@@ -94,10 +113,10 @@ module PassShelf
     before = take.new_record? ? [] : strokes(take)
     from, to = kept.values_at("from_tick", "to_tick")
     take.update!(from_tick: [take.from_tick, from].compact.min, to_tick: [take.to_tick, to].compact.max,
-                 strokes: Zlib.deflate(JSON.generate(before + strokes), Zlib::BEST_SPEED))
+                 strokes: Packed.dump(before + strokes))
   end
 
-  def strokes(take) = JSON.parse(Zlib.inflate(take.strokes))
+  def strokes(take) = Packed.load(take.strokes)
 
   # The newest pass stays, however large.
   def make_room(song_id)

@@ -8,6 +8,8 @@ module KindSatchel
       FINE_TICKS = 60
       # Rounding of what lies between must not lead out of what is asked for.
       CARE = 0.98
+      # Rooms that differ by less, as a share of them, are the same.
+      EVEN = 1e-6
 
       # @return [Array<Integer>] rising; one tick twice is a jump
       attr_reader :ticks
@@ -24,16 +26,15 @@ module KindSatchel
       # @return [Array(Amounts, Boolean)] and whether some had to be limited
       def self.through(pieces, stroke, scale, role, line, tolerance)
         maker = Maker.new(scale, role, line, tolerance)
-        list = pieces.flat_map { |piece| maker.over(piece, stroke) }
-        list = list.chunk_while { |a, b| a[0] == b[0] && a[1] == b[1] }.map(&:first)
-        [new(*list.transpose, stroke.held?), maker.limited]
+        pieces.each { |piece| maker.over(piece, stroke) }
+        [new(maker.ticks, maker.values, maker.rooms, stroke.held?), maker.limited]
       end
 
       # @param room [Float, Array<Float>] how far each may be from where it is, for the heard value to keep to a tolerance
       def initialize(ticks, values, room, held)
         @ticks = ticks
         @values = values
-        @room = room
+        @room = even(room)
         @held = held
       end
 
@@ -52,10 +53,18 @@ module KindSatchel
       # @return [Array<Array(Integer, Float, shape)>]
       def thinned = kept.map { |i| [ticks[i], values[i], @held ? Shapes::Hold::PLAIN : Shapes::Straight::PLAIN] }
 
-      # @return [Float] how far the points lie from the amounts
-      def strayed = @held ? 0.0 : Thinning.strayed(ticks, values, kept)
+      # @return [Float] how far the points lie from the amounts, as a share of the room there is
+      def strayed = @held ? 0.0 : Thinning.strayed(ticks, values, @room, kept)
 
       private
+
+      # One number where all are the same.
+      def even(room)
+        return room unless room.is_a?(Array)
+
+        least, most = room.minmax
+        most - least <= least * EVEN ? least : room
+      end
 
       def kept = @kept ||= @held ? changes : Thinning.keep(ticks, values, @room.is_a?(Array) ? @room.map { |room| room * CARE } : @room * CARE)
       def changes = ticks.each_index.select { |i| i.zero? || i == ticks.size - 1 || values[i - 1] != values[i] }
@@ -74,40 +83,58 @@ module KindSatchel
 
       # The inverse at one tick after the other.
       class Maker
-        attr_reader :limited
+        attr_reader :ticks, :values, :rooms, :limited
 
-        def initialize(scale, role, line, tolerance)
+        def initialize(scale, role, (factor, offset), tolerance)
           @inverse = Conversion::Inverse.new(scale, role)
-          @factor, @offset = line
-          @factor = 1.0 if @factor.zero?
+          @factor = factor.zero? ? 1.0 : factor
+          @offset = offset
+          # Most amounts go straight with the value, so one side tells of both.
           @straight = role == "set" || !scale.gain?
           @tolerance = tolerance
           @limited = false
+          @ticks, @values, @rooms = [], [], []
         end
 
         # A piece may end between two ticks; it is heard up to the one after.
-        # @return [Array<Array(Integer, Float, Float)>] tick, amount, room
         def over(piece, stroke)
           from, to = piece.from.ceil, piece.to.ceil
-          first = stroke.ticks.bsearch_index { |tick| tick > from } || stroke.ticks.size
-          last = stroke.ticks.bsearch_index { |tick| tick >= to } || stroke.ticks.size
           still = piece.still? ? below(piece, piece.from) : nil
-          more = still ? [] : from.step(to, FINE_TICKS).to_a
-          [from, *stroke.ticks[first...last], to, *more].uniq.sort.map do |tick|
-            amount(still || below(piece, tick.clamp(piece.from, piece.to)), tick, stroke.at(tick == to && stroke.held? ? tick - 1 : tick))
+          each_place(from, to, stroke, still.nil?) do |tick, wanted|
+            add(tick, wanted, still || below(piece, tick.clamp(piece.from, piece.to)))
           end
         end
 
         private
 
-        def amount(below, tick, wanted)
+        # The ends of a piece, the places of the stroke between, and, over what moves, more where they lie far apart.
+        def each_place(from, to, stroke, moves)
+          yield from, stroke.at(from)
+          at = stroke.ticks.bsearch_index { |tick| tick > from } || stroke.ticks.size
+          last = from
+          while last < to
+            tick = stroke.ticks[at]
+            goal = tick && tick < to ? tick : to
+            between(last, goal) { |more| yield more, stroke.at(more) } if moves && goal - last > FINE_TICKS
+            yield goal, goal == tick ? stroke.values[at] : stroke.at(stroke.held? ? goal - 1 : goal)
+            last = goal
+            at += 1
+          end
+        end
+
+        def between(from, to, &) = (from + FINE_TICKS).step(to - 1, FINE_TICKS, &)
+
+        def add(tick, wanted, below)
           exact = given(below, wanted)
           amount = @inverse.limited(exact)
           @limited = true if (amount - exact).abs > 1e-6
-          [tick, amount, room(below, wanted, exact)]
+          return if @ticks.last == tick && @values.last == amount
+
+          @ticks << tick
+          @values << amount
+          @rooms << room(below, wanted, exact)
         end
 
-        # Most amounts go straight with the value, so one side tells of both.
         def room(below, wanted, exact)
           less = wanted > @tolerance ? (given(below, wanted - @tolerance) - exact).abs : nil
           return less if less && @straight
@@ -117,10 +144,13 @@ module KindSatchel
         end
 
         def below(piece, at)
-          [piece.set ? piece.set.at(at) : piece.knob, piece.scales.reduce(1.0) { |all, span| all * span.at(at) }, piece.shifts.sum(0.0) { |span| span.at(at) }]
+          scales, shifts = 1.0, 0.0
+          piece.scales.each { |span| scales *= span.at(at) }
+          piece.shifts.each { |span| shifts += span.at(at) }
+          [piece.set ? piece.set.at(at) : piece.knob, scales, shifts]
         end
 
-        def given(below, value) = (@inverse.amount(*below, value) - @offset) / @factor
+        def given(below, value) = (@inverse.amount(below[0], below[1], below[2], value) - @offset) / @factor
       end
       private_constant :Maker
     end

@@ -17,6 +17,8 @@ module KindSatchel
       WAYS = %w[clip lane region].freeze
       # Points lie on whole ticks of the envelope; where its clock is stretched a jump may so come by this much early or late.
       NEAR = [-2, -1, 1, 2].freeze
+      # What is heard is looked at in so many places, where it is not known from the points.
+      MOST_LOOKS = 1500
 
       # Where a part of a stroke stands in an envelope, its own positions; how far its points lie from it, where that alone is heard.
       Part = Struct.new(:envelope_id, :from, :to, :stroke, :strayed)
@@ -60,6 +62,7 @@ module KindSatchel
       def heard_apart(address, parts)
         resolver = Heard::Resolver.new(@song, address)
         places = parts.flat_map { |part| part.stroke.looks }.sort_by!(&:first)
+        places = places.each_slice((places.size / MOST_LOOKS) + 1).map(&:first)
         apart = apart(resolver, places)
         far = places.each_index.select { |i| apart[i] > @tolerance }.map { |i| places[i] }
         beside = NEAR.map { |ticks| apart(resolver, far.map { |tick, wanted| [[tick + ticks, 0].max, wanted] }) }
@@ -154,11 +157,11 @@ module KindSatchel
         pieces = resolver.pieces(stroke.from, stroke.to)
         over = @role == "set" && overruled?(pieces, turn)
         line = @song.trim_line(envelope) || [1.0, 0.0]
-        @plain = @role == "set" && pieces.all?(&:alone?) && line == [1.0, 0.0] && !over
-        return Amounts.plain(stroke, @tolerance) if @plain
-
-        list, limited = Amounts.through(pieces, stroke, resolver.scale, @role, line, @tolerance)
+        plain = @role == "set" && pieces.all?(&:alone?) && line == [1.0, 0.0]
+        list, limited = plain ? [Amounts.plain(stroke, @tolerance), false] : Amounts.through(pieces, stroke, resolver.scale, @role, line, @tolerance)
         @limited ||= limited
+        # Then what is heard strays just as the amounts do.
+        @true = !over && !limited && (plain || @role == "set" || !resolver.scale.gain?)
         list
       end
 
@@ -178,7 +181,7 @@ module KindSatchel
         part = amounts.cut(from, to)
         points = part.thinned.map { |tick, value, shape| Point.new(tick: place.call(tick), value:, shape:) }
         @song = Transfer::Lanes.change(@song, envelope_id) { |one| one.with(points: Splice.replace(one.points, points.first.tick, points.last.tick, points)) }
-        note(Part.new(envelope_id, place.call(from), place.call(to), stroke.cut(from, to), @plain && run.pace.nil? ? part.strayed : nil), points.size)
+        note(Part.new(envelope_id, place.call(from), place.call(to), stroke.cut(from, to), @true && run.pace.nil? ? part.strayed * @tolerance : nil), points.size)
       end
 
       # What is written over no longer counts.

@@ -30,8 +30,8 @@ const holds = new Map<string, Hold>();
 /** What a parameter stands at for a hand that takes hold of it: what is heard where it moves, else its knob. */
 export function standsAt(address: string): Normalised {
   const { catalogue } = song();
-  const inHand = performingNow().hands[address];
-  if (inHand !== undefined) return inHand;
+  const inHand = holds.get(address);
+  if (inHand?.moved || inHand?.written) return inHand.value;
   const found = catalogue && findParameter(catalogue, song().model, address);
   if (!found) return 0;
   const moves = Object.values(song().model.envelopes).some((one) => one.target === address && one.acts);

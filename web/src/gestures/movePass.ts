@@ -8,11 +8,18 @@ import { song } from "../state/song";
 import { transportNow } from "../state/transport";
 import { delivered } from "./delivery";
 
-/** One touch: seconds and values in turns, and where the hand let go. */
+/** One touch: seconds and values in turns, and where the hand let go; and the same to be drawn, in ticks. */
 interface Grip {
   samples: number[];
   until: Seconds | null;
+  line: Line;
 }
+
+const gripAt = (seconds: Seconds, value: Normalised, until: Seconds | null = null): Grip => ({
+  samples: [seconds, value],
+  until,
+  line: { ticks: [player.tickAt(seconds)], values: [value] },
+});
 
 const LOOK_EVERY_MS = 40;
 /** So long before its end a lap is written, so that what was played is heard when it begins again. */
@@ -36,6 +43,7 @@ class MovePass {
   private last = 0;
   private lapEnd = Number.POSITIVE_INFINITY;
   private timer = 0;
+  private looks = 0;
   private waiting: Promise<boolean> = Promise.resolve(true);
   /** What was let go and follows the song again later. */
   private later = new Set<string>();
@@ -66,7 +74,7 @@ class MovePass {
     const seconds = this.secondsOf(at);
     if (seconds === null) return;
     this.later.delete(address);
-    this.list(address).push({ samples: [seconds, value], until: null });
+    this.list(address).push(gripAt(seconds, value));
     journal.add([address, this.lap, seconds, value]);
   }
 
@@ -75,6 +83,8 @@ class MovePass {
     const seconds = this.secondsOf(at);
     if (!grip || seconds === null) return;
     grip.samples.push(Math.max(seconds, grip.samples[grip.samples.length - 2]), value);
+    grip.line.ticks.push(player.tickAt(seconds));
+    grip.line.values.push(value);
     journal.add([address, this.lap, seconds, value]);
   }
 
@@ -182,9 +192,7 @@ class MovePass {
       });
       const last = grips[grips.length - 1];
       if (last.until === null || (inLap && latch))
-        goingOn.set(address, [
-          { samples: [next, last.samples[last.samples.length - 1]], until: last.until === null ? null : next },
-        ]);
+        goingOn.set(address, [gripAt(next, last.samples[last.samples.length - 1], last.until === null ? null : next)]);
     }
     this.grips = goingOn;
     const from = this.from;
@@ -218,19 +226,14 @@ class MovePass {
     };
   }
 
-  /** Has what this lap was given drawn. */
+  /** Has what this lap was given drawn, in every other look. */
   private show(): void {
+    this.looks += 1;
+    if (this.looks % 2 === 1 || this.grips.size === 0) return;
+    const here = player.tickAt(this.last);
     const lines: Record<string, Line[]> = {};
     for (const [address, grips] of this.grips)
-      lines[address] = grips.map(({ samples, until }) => {
-        const ticks: number[] = [];
-        const values: number[] = [];
-        for (let i = 0; i < samples.length; i += 2) {
-          ticks.push(player.tickAt(samples[i]));
-          values.push(samples[i + 1]);
-        }
-        return { ticks: [...ticks, player.tickAt(until ?? this.last)], values: [...values, values[values.length - 1]] };
-      });
+      lines[address] = grips.map(({ line, until }) => ({ ...line, end: until === null ? here : player.tickAt(until) }));
     setPerforming({ lines });
   }
 }

@@ -21,6 +21,8 @@ import { toggleRecording } from "./recording";
 /** Values are told to surfaces this often, everything else at most this often. */
 const VALUES_MS = 50;
 const STATE_MS = 120;
+/** What hands on surfaces have turned something to is asked for in words this often. */
+const READ_MS = 100;
 /** An age that is told is believed up to here. */
 const MOST_AGE_MS = 500;
 
@@ -196,6 +198,7 @@ async function read(address: string, value: number): Promise<void> {
     if (!answer) continue;
     texts.set(at, answer[1]);
     delete told[at];
+    await new Promise((done) => setTimeout(done, READ_MS));
   }
   busy = false;
 }

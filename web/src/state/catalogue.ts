@@ -133,11 +133,22 @@ export const movesHere = (address: string, trackId: string, clipId?: string): bo
 export const targetsOn = (model: Model, trackId: string): string[] =>
   Object.keys(lookup(model).targets).filter((address) => trackOf(model, address) === trackId);
 
-export function findParameter(
-  catalogue: Catalogue,
-  model: Model,
-  address: string,
-): (Placed & { owner: Owner; device: string }) | null {
+type Found = Placed & { owner: Owner; device: string };
+
+/** What was found lately; hands ask for the same again and again. */
+let lately: { tracks: unknown; clips: unknown; found: Map<string, Found | null> } | null = null;
+
+export function findParameter(catalogue: Catalogue, model: Model, address: string): Found | null {
+  if (lately?.tracks !== model.tracks || lately.clips !== model.clips)
+    lately = { tracks: model.tracks, clips: model.clips, found: new Map() };
+  const before = lately.found.get(address);
+  if (before !== undefined) return before;
+  const found = lookFor(catalogue, model, address);
+  lately.found.set(address, found);
+  return found;
+}
+
+function lookFor(catalogue: Catalogue, model: Model, address: string): Found | null {
   const owner = ownerOf(model, address);
   if (!owner) return null;
   const devices = isClip(owner) ? parametersOfClip(catalogue, owner) : parametersOf(catalogue, model.tracks, owner);

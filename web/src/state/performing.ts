@@ -48,6 +48,8 @@ export interface Armed {
 export interface Line {
   ticks: Ticks[];
   values: Normalised[];
+  /** Where it ends, or has come to; the last value holds up to there. */
+  end?: Ticks;
 }
 
 interface Performing extends HandWays {
@@ -130,8 +132,24 @@ export function isArmed({ knobs, tracks, clips }: Armed, address: string): boole
   });
 }
 
-/** Puts a parameter where a hand has it; null where it was let go. */
+let coming: Record<string, Normalised | null> = {};
+let frame = 0;
+
+function show(): void {
+  cancelAnimationFrame(frame);
+  frame = 0;
+  const hands = { ...performingNow().hands };
+  for (const [address, value] of Object.entries(coming)) {
+    if (value === null) delete hands[address];
+    else hands[address] = value;
+  }
+  coming = {};
+  setPerforming({ hands });
+}
+
+/** Shows a parameter where a hand has it, once a frame; at once where it was taken hold of, or, by null, let go. */
 export function setHandAt(address: string, value: Normalised | null): void {
-  const { [address]: _, ...rest } = performingNow().hands;
-  setPerforming({ hands: value === null ? rest : { ...rest, [address]: value } });
+  coming[address] = value;
+  if (value === null || performingNow().hands[address] === undefined) show();
+  else frame ||= requestAnimationFrame(show);
 }

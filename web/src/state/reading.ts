@@ -1,12 +1,16 @@
 import { useEffect, useRef, useState } from "react";
 import type { Normalised, Ticks } from "../api/types";
 import { api } from "./questions";
+import { transportNow } from "./transport";
 
 /** What can be read: an envelope at a tick of its own time, an amount of it, or a value of a parameter. */
 export type Question =
   | { envelope_id: string; tick: Ticks }
   | { envelope_id: string; value: Normalised }
   | { address: string; value: Normalised };
+
+/** While it plays, frames matter more: then no more is asked for so long. */
+const PLAYING_MS = 90;
 
 /**
  * The core's text for something under a hand: one question at a time, always the newest; until then the last answer.
@@ -28,6 +32,7 @@ export function useReading(question: Question | null): string {
           .reading(next)
           .catch(() => null);
         if (answer) setText(answer[1]);
+        if (transportNow().playing) await new Promise((done) => setTimeout(done, PLAYING_MS));
       }
       busy.current = false;
     };

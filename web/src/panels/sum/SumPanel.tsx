@@ -28,7 +28,7 @@ const MARKS: Record<string, ReactNode> = {
 };
 
 /** While the playhead runs, a new answer is asked for this often. */
-const ASK_EVERY_MS = 220;
+const ASK_EVERY_MS = 250;
 
 function useExplanation(address: string | null): { found: Explanation | null; fault: string | null } {
   const [state, setState] = useState<{ found: Explanation | null; fault: string | null }>({ found: null, fault: null });
