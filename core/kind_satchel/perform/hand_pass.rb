@@ -181,7 +181,8 @@ module KindSatchel
         part = amounts.cut(from, to)
         points = part.thinned.map { |tick, value, shape| Point.new(tick: place.call(tick), value:, shape:) }
         @song = Transfer::Lanes.change(@song, envelope_id) { |one| one.with(points: Splice.replace(one.points, points.first.tick, points.last.tick, points)) }
-        note(Part.new(envelope_id, place.call(from), place.call(to), stroke.cut(from, to), @true && run.pace.nil? ? part.strayed * @tolerance : nil), points.size)
+        strayed = @true && run.pace.nil? ? part.strayed * @tolerance : nil
+        note(Part.new(envelope_id, place.call(from), place.call(to), stroke.cut(from, to), strayed), points.size)
       end
 
       # What is written over no longer counts.
