@@ -13,8 +13,10 @@ class EditLog
     places.map { |place| found[place] }
   end
 
-  # Edits of one pass, while nothing else is done in between, are one step.
-  PASSES = %w[record_moves record_notes].freeze
+  # Edits of one pass, or of one gesture of a hand, while nothing else is done in between, are one step.
+  PASSES = %w[record_moves record_notes set_knob].freeze
+
+  LONGEST_WORDS = 160
 
   # Logs an edit; what was undone can no longer be redone.
   # @param row [SongRow] saved by the caller
@@ -46,6 +48,8 @@ class EditLog
 
   def self.both(one, other)
     return one if one == other
+
+    return "#{one} and #{other.delete_prefix('turn ')}"[0, LONGEST_WORDS] if other.start_with?("turn ")
 
     goals = [one, other].map { |words| words[/ into .*/] }.uniq
     "record a pass#{goals.first if goals.size == 1}"

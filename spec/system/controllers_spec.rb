@@ -119,6 +119,32 @@ RSpec.describe "Controllers in the studio" do
     expect(page).to have_button("Play")
   end
 
+  it "moves the faders of the controller as the song moves what they turn, but for the one that is held" do
+    map("cc/0/102", { address: cutoff })
+    open_bass
+    click_on "Hands", exact: true
+    click_on "Simulated"
+    fader = page.find("[aria-label='Fader 1']")
+    seen = watch(-> { page.evaluate_script("document.querySelector('[aria-label=\"Fader 1\"]').value") }, ->(list) { list.last.to_f > 0.1 })
+    expect(seen).to be true
+    page.find("body").send_keys(:space)
+    expect(watch(-> { fader.value }, ->(list) { list.uniq.size > 3 })).to be true
+  end
+
+  it "turns two knobs by the pad in one step of undo" do
+    open_bass
+    click_on "Hands", exact: true
+    page.find("[aria-label='What the pad turns across']").select("Sweep of Rope Bass")
+    page.find("[aria-label='What the pad turns up']").select("Attack of Rope Bass")
+    before = json_of(song)
+    x, y = middle("pad")
+    drag([x, y], 40, -30)
+    names = %w[sweep attack].map { |name| address("rope-bass/synth/#{name}") }
+    eventually(id) { |now| names.all? { |name| now.knob(name) != DemoSong.build.knob(name) } }
+    press_keys([:control, "z"])
+    eventually(id) { |now| json_of(now) == before }
+  end
+
   it "turns delay time and feedback by the pad, both as one hand, and writes both" do
     open_bass
     page.find("header button", text: /\AEcho Pier/).click

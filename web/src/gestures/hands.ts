@@ -20,11 +20,16 @@ interface Hold {
   /** Whether it is being written; else it turns the knob. */
   written: boolean;
   trial: Trial | null;
+  /** The same for all that this hand holds at once: one gesture, one step of undo. */
+  gesture: string;
+  /** What was said when it took the parameter from another hand. */
+  lost: string;
 }
 
 /** A hand that is not felt has let go when nothing came from it for so long. */
 const RESTS_MS = 400;
 
+let gestures = 0;
 const holds = new Map<string, Hold>();
 
 /** What a parameter stands at for a hand that takes hold of it: what is heard where it moves, else its knob. */
@@ -58,10 +63,21 @@ export function touch(address: string, who: string, at = performance.now()): Nor
   learnt({ address });
   const before = holds.get(address);
   const start = standsAt(address);
-  if (before && before.who !== who) tell("done", `${nameOf(address)}: ${who} has it now, no longer ${before.who}.`);
+  const lost = before && before.who !== who ? `${nameOf(address)}: ${who} has it now, no longer ${before.who}.` : "";
+  if (lost) tell("done", lost);
   before?.trial?.end(false);
   const written = isWritten(address);
-  holds.set(address, { who, start, value: start, moved: false, written, trial: written ? null : previewer() });
+  const gesture = [...holds.values()].find((one) => one.who === who)?.gesture ?? `hand-${++gestures}-${Date.now()}`;
+  holds.set(address, {
+    who,
+    start,
+    value: start,
+    moved: false,
+    written,
+    trial: written ? null : previewer(),
+    gesture,
+    lost,
+  });
   if (written) {
     movePass.touch(address, start, at);
     setHandAt(address, start);
@@ -98,7 +114,10 @@ export function release(address: string, who: string, at = performance.now()): v
     return done();
   }
   hold.trial?.end(hold.moved);
-  if (hold.moved) void edit("set_knob", { address, value: hold.value }).then(done);
+  if (hold.moved)
+    void edit("set_knob", { address, value: hold.value, pass: hold.gesture })
+      .then(done)
+      .then(() => hold.lost && tell("done", hold.lost));
   else done();
 }
 

@@ -3,6 +3,7 @@ import { playInNow, setPlayIn, setWays } from "../state/playIn";
 import { song } from "../state/song";
 import { transportNow } from "../state/transport";
 import { controllerGone, fromController } from "./controllers";
+import { feedBack, tellAgain } from "./feedback";
 import { allOff, message } from "./playIn";
 
 /** The id of the keyboard that ships with the app. */
@@ -77,9 +78,23 @@ export async function readInputs(): Promise<void> {
   if (access)
     access.onstatechange = ({ port }: MIDIConnectionEvent) => {
       if (port?.type === "input" && port.state === "disconnected") gone(port);
+      tellAgain();
       list();
     };
   list();
+  feed();
+}
+
+let stopFeedback = (): void => {};
+
+/** Tells controllers where what they turn has come to; ours by an event of the page. */
+function feed(): void {
+  stopFeedback();
+  stopFeedback = feedBack((device, bytes) => {
+    if (device === SIMULATED_NAME)
+      return void dispatchEvent(new CustomEvent("satchel-feedback", { detail: { bytes } }));
+    for (const output of access?.outputs.values() ?? []) if (output.name === device) output.send(bytes);
+  });
 }
 
 /** What was pulled out holds nothing any more. */

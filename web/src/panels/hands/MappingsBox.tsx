@@ -1,6 +1,7 @@
 import { Download, Trash2, Upload } from "lucide-react";
 import type { Mapping } from "../../api/types";
 import { chooseFiles } from "../../gestures/chooseFile";
+import { SIMULATED_NAME } from "../../gestures/inputs";
 import { controlWords } from "../../gestures/midi/reader";
 import {
   addMapping,
@@ -12,12 +13,14 @@ import {
   learnt,
   mappingsNow,
   removeMapping,
+  setLearning,
   useLearning,
   useMappings,
   useMappingsBox,
   type Whose,
 } from "../../state/mappings";
 import { tell } from "../../state/notice";
+import { usePlayIn } from "../../state/playIn";
 import { Box } from "../../ui/Box";
 import { Select } from "../../ui/Choice";
 import { NumberField } from "../../ui/Fields";
@@ -68,6 +71,7 @@ export function MappingsBox() {
         >
           Learn
         </button>
+        <ReadySource />
         <IconButton label="Save the mappings as a file" onPress={save}>
           <Download size={15} />
         </IconButton>
@@ -91,6 +95,41 @@ export function MappingsBox() {
         </section>
       ))}
     </Box>
+  );
+}
+
+const READY: Record<string, string> = {
+  "cc/0/1": "mod wheel",
+  "cc/0/11": "expression pedal",
+  "cc/0/4": "foot pedal",
+  "cc/0/64": "sustain pedal",
+  "bend/0": "pitch wheel",
+  "pressure/0": "pressure",
+};
+
+/** Sources every keyboard has need not be turned to be learnt: one is chosen, then the knob is touched. */
+function ReadySource() {
+  const { input, inputs } = usePlayIn();
+  const device = inputs.find(({ id }) => id === input)?.name ?? SIMULATED_NAME;
+  return (
+    <select
+      className="select select-sm w-36 pointer-coarse:h-11"
+      aria-label={`A source of ${device}`}
+      value=""
+      onChange={(event) => {
+        closeMappings();
+        beginLearning();
+        const control = event.target.value;
+        setLearning({ device, control, kind: control === "cc/0/64" ? "switch" : "absolute" });
+      }}
+    >
+      <option value="">a wheel or pedal …</option>
+      {Object.entries(READY).map(([control, words]) => (
+        <option key={control} value={control}>
+          {words}
+        </option>
+      ))}
+    </select>
   );
 }
 

@@ -1,4 +1,5 @@
-import { type PointerEvent, useRef, useState } from "react";
+import { type PointerEvent, useEffect, useRef, useState } from "react";
+import { tellAgain } from "../../gestures/feedback";
 import { simulatedKeyboard } from "../../gestures/inputs";
 import { bendBytes, controllerBytes, noteBytes } from "../../gestures/midi/writer";
 
@@ -8,6 +9,8 @@ const FADERS = 102;
 const BUTTONS = 110;
 const [PAD_X, PAD_Y] = [118, 119];
 const MOD_WHEEL = 1;
+/** The status of a controller message on the first channel. */
+const CONTROLLER = 0xb0;
 const EIGHT = [0, 1, 2, 3, 4, 5, 6, 7];
 const KEYS = Array.from({ length: 13 }, (_, i) => 48 + i);
 
@@ -15,16 +18,27 @@ const send = (bytes: number[]) => simulatedKeyboard.send(bytes);
 
 /** A controller without a body: eight knobs, faders and buttons, two wheels, a pad and keys, which send MIDI. */
 export function SimulatedController() {
+  useEffect(tellAgain, []);
   return (
     <div className="simulated" role="group" aria-label="Simulated controller">
       <div className="sim-grid">
         <span className="faint text-xs">knobs</span>
         {EIGHT.map((i) => (
-          <Throw key={i} name={`Knob ${i + 1}`} put={(value) => send(controllerBytes(0, KNOBS + i, value))} />
+          <Throw
+            key={i}
+            name={`Knob ${i + 1}`}
+            number={KNOBS + i}
+            put={(value) => send(controllerBytes(0, KNOBS + i, value))}
+          />
         ))}
         <span className="faint text-xs">faders</span>
         {EIGHT.map((i) => (
-          <Throw key={i} name={`Fader ${i + 1}`} put={(value) => send(controllerBytes(0, FADERS + i, value))} />
+          <Throw
+            key={i}
+            name={`Fader ${i + 1}`}
+            number={FADERS + i}
+            put={(value) => send(controllerBytes(0, FADERS + i, value))}
+          />
         ))}
         <span className="faint text-xs">buttons</span>
         {EIGHT.map((i) => (
@@ -66,6 +80,8 @@ export function SimulatedController() {
 
 interface ThrowProps {
   name: string;
+  /** The controller number by which it is moved as motor faders are; none for wheels. */
+  number?: number;
   start?: number;
   /** Whether it goes back when it is let go. */
   springs?: boolean;
@@ -73,8 +89,15 @@ interface ThrowProps {
 }
 
 /** One control with a way to go. */
-function Throw({ name, start = 0, springs = false, put }: ThrowProps) {
+function Throw({ name, number, start = 0, springs = false, put }: ThrowProps) {
   const [value, setValue] = useState(start);
+  useEffect(() => {
+    const moved = ({ detail }: CustomEventInit<{ bytes: number[] }>) => {
+      if (detail && detail.bytes[0] === CONTROLLER && detail.bytes[1] === number) setValue(detail.bytes[2] / 127);
+    };
+    window.addEventListener("satchel-feedback", moved);
+    return () => window.removeEventListener("satchel-feedback", moved);
+  }, [number]);
   const go = (next: number) => {
     setValue(next);
     put(next);
