@@ -23,12 +23,12 @@ class EditLog
   def self.record(row, name, inputs, words, patch)
     EditRow.where(song_id: row.id).where("place > ?", row.done_edits).delete_all
     row.done_edits += 1
-    EditRow.create!(song_id: row.id, place: row.done_edits, name:, words:, inputs: JSON.generate(brief(inputs)),
+    EditRow.create!(song_id: row.id, place: row.done_edits, name:, words:, inputs: JSON.generate(brief(name, inputs)),
                     patch: JSON.generate(KindSatchel::Deltas.compact(patch)))
   end
 
   # What was played is kept elsewhere (see {PassShelf}).
-  def self.brief(inputs) = inputs.key?("moves") ? inputs.merge("moves" => inputs["moves"].map { |move| move["address"] }) : inputs
+  def self.brief(name, inputs) = name == "record_moves" ? inputs.merge("moves" => inputs["moves"].map { |move| move["address"] }) : inputs
 
   # A further lap of the pass that was logged last goes into its step.
   # @param standing [OpenSongs::Standing] before the edit

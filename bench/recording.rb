@@ -63,7 +63,7 @@ class Recording
     @session.visit("http://127.0.0.1:#{@server.port}/songs/#{song_id}")
     @session.click_on(track)
     @session.click_on("Keys", exact: true)
-    @session.find("select[aria-label='Keyboard']").select("simulated keyboard")
+    @session.find("select[aria-label='Keyboard']").select("simulated controller")
     @session.find("button[aria-label^='Record']", match: :first).click
     sleep 0.2 until @session.evaluate_script("window.heard") >= BEATS
     press("Stop recording")

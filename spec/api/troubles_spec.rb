@@ -17,7 +17,7 @@ RSpec.describe "Troubles" do
 
   # Requests from threads of their own, each with a session of its own.
   def at_once(jobs)
-    jobs.map { |job| Thread.new { Rack::MockRequest.new(Server).then(&job) } }.map(&:value)
+    jobs.map { |job| Thread.new { Rack::MockRequest.new(from_here).then(&job) } }.map(&:value)
   end
 
   def post_edit(song_id, revision, edit, inputs)
@@ -88,7 +88,7 @@ RSpec.describe "Troubles" do
   end
 
   it "takes a deleted song away for edits and reads alike, also between the two" do
-    session = Rack::MockRequest.new(Server)
+    session = Rack::MockRequest.new(from_here)
     standing(id)
     results = at_once([->(one) { [one.delete("/api/songs/#{id}", "HTTP_HOST" => "127.0.0.1").status] },
                        ->(one) { Array.new(6) { |i| post_edit(id, i + 1, "rename_song", { name: "Ghost #{i}" }).call(one).status } }])

@@ -21,6 +21,9 @@ module AppHelpers
 
   def app = Server
 
+  # The app as this machine meets it, for requests that are made without a browser or a test session.
+  def from_here = ->(env) { Server.call(env.merge("REMOTE_ADDR" => "127.0.0.1")) }
+
   def call(method, path, data = nil, headers = {})
     body = data.is_a?(String) ? data : data && JSON.generate(data)
     custom_request(method, path, {}, { "HTTP_HOST" => "127.0.0.1", "CONTENT_TYPE" => "application/json", input: body || "" }.merge(headers))

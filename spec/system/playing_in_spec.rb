@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-# Notes played in on the keys of the screen, by typing, and by the simulated keyboard, while the song plays.
+# Notes played in on the keys of the screen, by typing, and by the simulated controller, while the song plays.
 RSpec.describe "Playing in" do
   include Hands
 
@@ -16,7 +16,7 @@ RSpec.describe "Playing in" do
   def position = page.find("[data-testid='position']").text
   def running = watch(-> { position }, ->(seen) { seen.uniq.size > 2 })
 
-  # A message of the simulated keyboard, so many milliseconds ago.
+  # A message of the simulated controller, so many milliseconds ago.
   def keyboard(*bytes, ago: 0)
     page.execute_script("dispatchEvent(new CustomEvent('satchel-keyboard', { detail: { bytes: #{bytes}, at: performance.now() - #{ago} } }))")
   end
@@ -72,7 +72,7 @@ RSpec.describe "Playing in" do
     # Four bars of 4/4 at 92 BPM last 10.4 s; they are heard without the click too.
     set("Count-in", "count 4 bars")
     set("Click", "no click")
-    set("Keyboard", "simulated keyboard")
+    set("Keyboard", "simulated controller")
     at = song.meters.parse(position)
     record
     expect(sounds?).to be true
@@ -87,7 +87,7 @@ RSpec.describe "Playing in" do
 
   it "records a loop: each lap is written before it begins again, and adds; or it replaces what it goes over" do
     open_keys
-    set("Keyboard", "simulated keyboard")
+    set("Keyboard", "simulated controller")
     drag([bar_x(6) + 1, middle("ruler")[1] - 6], 102, 0)
     eventually(id) { |now| (now.range.end_tick - now.range.start_tick - BAR).abs <= 960 }
     press_ruler(bar_x(6) + 4)
@@ -110,7 +110,7 @@ RSpec.describe "Playing in" do
 
   it "writes what was played when the song is stopped while a key is held, and each part of a pass where the playhead jumps" do
     open_keys
-    set("Keyboard", "simulated keyboard")
+    set("Keyboard", "simulated controller")
     before = notes.size
     record
     expect(running).to be true
@@ -134,7 +134,7 @@ RSpec.describe "Playing in" do
 
   it "keeps what was played while the server is away, and writes it once it is there again" do
     open_keys
-    set("Keyboard", "simulated keyboard")
+    set("Keyboard", "simulated controller")
     record
     expect(running).to be true
     keyboard(0x90, 73, 80)
