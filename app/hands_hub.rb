@@ -7,8 +7,8 @@ require "websocket/driver"
 # web server.
 class HandsHub
   ROLES = %w[studio surface].freeze
-  # The longest message, in bytes.
-  LONGEST = 8192
+  # The longest message, in bytes: what a studio of hundreds of tracks tells of itself.
+  LONGEST = 256 * 1024
   # So many messages a second are passed on from one client; more are dropped.
   MOST_A_SECOND = 500
   # What may wait for a client that does not read; more, and it is let go.

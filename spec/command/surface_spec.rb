@@ -80,6 +80,8 @@ RSpec.describe "The server open to the network" do
     turn = studio.heard.find { |one| one["t"] == "turn" }
     studio.say("t" => "values", "to" => turn["from"], "v" => { "x/y/z" => 0.5 })
     expect(surface.until_heard { |heard| heard.any? { |one| one["t"] == "values" } }).to be true
+    studio.say("t" => "state", "faders" => Array.new(400) { |i| { "a" => "track-#{i}/channel/volume", "name" => "x" * 100 } })
+    expect(surface.until_heard { |heard| heard.any? { |one| one["t"] == "state" && one["faders"].size == 400 } }).to be true
     foreign = far_socket("surface", "Cookie" => held, "Origin" => "https://evil.example")
     foreign.until_heard(1) { false }
     expect(foreign.heard).to eq []

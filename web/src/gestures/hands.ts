@@ -3,6 +3,7 @@ import { player } from "../sound/player";
 import { engineValue, findParameter, knobValue } from "../state/catalogue";
 import { edit } from "../state/edits";
 import { heardNow } from "../state/heardNow";
+import { lookup } from "../state/lookup";
 import { learnt } from "../state/mappings";
 import { tell } from "../state/notice";
 import { isArmed, performingNow, setHandAt } from "../state/performing";
@@ -39,7 +40,7 @@ export function standsAt(address: string): Normalised {
   if (inHand?.moved || inHand?.written) return inHand.value;
   const found = catalogue && findParameter(catalogue, song().model, address);
   if (!found) return 0;
-  const moves = Object.values(song().model.envelopes).some((one) => one.target === address && one.acts);
+  const moves = (lookup(song().model).targets[address] ?? []).some(({ acts }) => acts);
   const held = found.owner.devices?.find(({ id }) => id === found.deviceId)?.held[found.entry.id];
   const exact = transportNow().playing ? undefined : song().exact[address]?.[0];
   return held ?? (moves ? (exact ?? heardNow(address)) : null) ?? knobValue(found.owner, found);

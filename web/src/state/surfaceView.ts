@@ -26,7 +26,11 @@ function heard(said: Said): void {
   if (said.t === "state") set({ studio: said });
   else if (said.t === "values") values(said);
   else if (said.t === "came" && said.role === "studio") socket?.say({ t: "ask" });
-  else if (said.t === "gone" && said.role === "studio") set({ studio: null });
+  else if (said.t === "gone" && said.role === "studio") {
+    // Another studio of the song may still be there.
+    set({ studio: null });
+    socket?.say({ t: "ask" });
+  }
 }
 
 function values({ position, v }: Extract<Said, { t: "values" }>): void {
