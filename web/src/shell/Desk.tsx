@@ -8,7 +8,7 @@ import { DESK_PANELS, PANELS } from "./panelNames";
 import { ToolBar } from "./ToolBar";
 import { TopBar } from "./TopBar";
 
-const FOOT_HEIGHTS = { knobs: "h-38", mixer: "h-80", keys: "h-44", hands: "h-56" };
+const FOOT_HEIGHTS = { knobs: "h-38", mixer: "h-80", keys: "h-44", hands: "h-60" };
 const TABS = DESK_PANELS.map((id) => ({ id, ...PANELS[id] }));
 
 /** All in view: the song, the knobs at the foot, one panel at the right. */

@@ -33,7 +33,7 @@ export function PassCard({ pass }: { pass: HandPass }) {
       </button>
       {!current && (
         <p className="faint text-xs">
-          Its points were changed since, so they stay. Undo brings the pass back; a next one takes its place.
+          Its points were changed since, so they stay. Undo or redo brings the pass back; a next one takes its place.
         </p>
       )}
       {current && (
