@@ -5,7 +5,7 @@ require "ipaddr"
 require "openssl"
 
 # Certificates for the addresses of this machine, by an authority of its own, so that phones speak to it in secret. The authority stays;
-# the certificate is made anew when the addresses are others, or it is old.
+# the certificate is made again when the addresses are others, or it is old.
 class LocalAuthority
   AUTHORITY_DAYS = 3650
   CERTIFICATE_DAYS = 365

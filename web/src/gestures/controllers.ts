@@ -14,7 +14,7 @@ import { toggleRecording } from "./recording";
 const STEPS = 200;
 /** One control is acted on at most so often; of a flood the last value counts. */
 const APART_MS = 4;
-/** What else moves a parameter by more makes a control catch it anew. */
+/** What else moves a parameter by more makes a control wait to catch it again. */
 const MOVED = 0.02;
 /** So many values of a control tell what kind it is. */
 const TOLD_BY = 3;

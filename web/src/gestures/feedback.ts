@@ -28,7 +28,7 @@ export function messagesFor(
   return form === "note" ? [noteBytes(Number(channel), Number(number), place >= 0.5)] : [];
 }
 
-/** A controller that came anew is told everything again. */
+/** A controller that has come back is told everything again. */
 export const tellAgain = (): void => told.clear();
 
 /** Keeps controllers where the song has what they turn, but for what they themselves hold. Returns how to stop. */
