@@ -133,10 +133,16 @@ class HandsHub
 
   def greet(client)
     client.say(JSON.generate("t" => "hello", "id" => client.id, "studios" => others(client, "studio").size))
-    others(client).each { |other| other.say(JSON.generate("t" => "came", "from" => client.id, "role" => client.role, "name" => client.name)) }
+    others(client).each { |other| other.say(came(client)) }
+    others(client, "surface").each { |surface| client.say(came(surface)) } if client.role == "studio"
   end
 
-  # From a surface to the studios of the song; from a studio to one surface, or to all.
+  def came(client) = JSON.generate("t" => "came", "from" => client.id, "role" => client.role, "name" => client.name)
+
+  # A song may be open twice; the studio that came last has the hands.
+  def leading(song_id) = @clients.reverse_each.find { |client| client.role == "studio" && client.song_id == song_id }
+
+  # From a surface to the studio that leads; from that studio to one surface, or to all.
   def pass_on(client, text)
     return unless text.is_a?(String) && client.allowed?
 
@@ -145,7 +151,10 @@ class HandsHub
 
     to = data.delete("to")
     told = JSON.generate(data.merge("from" => client.id))
-    others(client, client.role == "surface" ? "studio" : "surface").each { |other| other.say(told) if to.nil? || other.id == to }
+    return leading(client.song_id)&.say(told) if client.role == "surface"
+    return unless client.equal?(leading(client.song_id))
+
+    others(client, "surface").each { |other| other.say(told) if to.nil? || other.id == to }
   rescue JSON::ParserError
     nil
   end

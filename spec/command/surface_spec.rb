@@ -66,6 +66,28 @@ RSpec.describe "The server open to the network" do
     expect(invite["address"]).to start_with("https://").and include(":#{@tls_port}/enter/")
   end
 
+  it "gives hands to one studio of a song, the one that came last, which is told who is there; the other takes over when it goes" do
+    held = { "Cookie" => cookie }
+    first = far_socket("studio", held)
+    first.until_heard { |heard| heard.any? { |one| one["t"] == "hello" } }
+    surface = far_socket("surface", held)
+    surface.until_heard { |heard| heard.any? { |one| one["t"] == "hello" } }
+    second = far_socket("studio", held)
+    expect(second.until_heard { |heard| heard.any? { |one| one.values_at("t", "role") == %w[came surface] } }).to be true
+    first.say("t" => "state", "of" => 1)
+    second.say("t" => "state", "of" => 2)
+    expect(surface.until_heard { |heard| heard.any? { |one| one["of"] == 2 } }).to be true
+    surface.say("t" => "turn", "v" => 1)
+    expect(second.until_heard { |heard| heard.any? { |one| one["t"] == "turn" } }).to be true
+    first.until_heard(0.5) { false }
+    expect([first.heard.count { |one| one["t"] == "turn" }, surface.heard.count { |one| one["of"] == 1 }]).to eq [0, 0]
+    second.close
+    surface.until_heard { |heard| heard.any? { |one| one.values_at("t", "role") == %w[gone studio] } }
+    surface.say("t" => "turn", "v" => 0)
+    expect(first.until_heard { |heard| heard.any? { |one| one["t"] == "turn" } }).to be true
+    [first, surface].each(&:close)
+  end
+
   it "passes hands on from surfaces to the studio and back, to nobody else; refuses foreign origins; lets go of what was withdrawn" do
     held = cookie
     studio = far_socket("studio", "Cookie" => held)

@@ -34,6 +34,7 @@ class FarSocket
   end
 
   def closed? = @closed
+  def close = @io.close
 
   private
 

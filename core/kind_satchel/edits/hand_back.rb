@@ -8,12 +8,7 @@ module KindSatchel
         addresses = input.key?(:addresses) ? input[:addresses].map.with_index { |text, i| held!(song, text, "/addresses/#{i}") } : song.held
         raise InvalidInput.of("nothing_held", "", "No knob is held by hand.") if addresses.empty?
 
-        next_song = addresses.reduce(song) do |now, address|
-          Moves.with_device(now, address) do |device|
-            device.with(held: device.held.except(address.parameter_id))
-          end
-        end
-        [next_song, "hand back #{addresses.size == 1 ? song.parameter(addresses.first).name : "#{addresses.size} knobs"}"]
+        [Perform::HandBack.call(song, addresses), "hand back #{addresses.size == 1 ? song.parameter(addresses.first).name : "#{addresses.size} knobs"}"]
       end
 
       def self.held!(song, text, path)

@@ -78,7 +78,7 @@ module KindSatchel
         values[before] + ((values[after] - values[before]) * (tick - ticks[before]) / (ticks[after] - ticks[before]).to_f)
       end
 
-      # The one that is come to, of two the earlier one.
+      # The amount just before a jump at that tick, if there is one.
       def arriving(tick, place) = ticks[place] == tick ? values[place] : at(tick)
 
       # The inverse at one tick after the other.

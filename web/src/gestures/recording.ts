@@ -46,6 +46,8 @@ export async function startRecording(): Promise<void> {
   unfollow = useTransport.subscribe(({ playing }) => {
     if (!playing) void stopRecording();
   });
+  // It may have been stopped while the sound was waking.
+  if (!transportNow().playing) void stopRecording();
 }
 
 /** Ends the pass, and has it written. The song goes on. */
