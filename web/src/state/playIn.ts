@@ -42,7 +42,14 @@ interface PlayIn extends Ways {
 }
 
 const KEPT = "kind-satchel-play-in";
-export const MOST_COUNT_IN = 4;
+const MOST_COUNT_IN = 4;
+/** Bars that may be counted in, in words. */
+export const COUNTS: Record<string, string> = Object.fromEntries(
+  Array.from({ length: MOST_COUNT_IN + 1 }, (_, bars) => [
+    String(bars),
+    bars === 0 ? "no count-in" : `count ${bars} bar${bars > 1 ? "s" : ""}`,
+  ]),
+);
 const FRESH: Ways = {
   countIn: 1,
   click: "recording",

@@ -8,13 +8,10 @@ import {
   beginLearning,
   changeMapping,
   closeMappings,
-  endLearning,
   keepMappings,
-  learnt,
   mappingsNow,
   removeMapping,
   setLearning,
-  useLearning,
   useMappings,
   useMappingsBox,
   type Whose,
@@ -25,6 +22,7 @@ import { Box } from "../../ui/Box";
 import { Select } from "../../ui/Choice";
 import { NumberField } from "../../ui/Fields";
 import { IconButton } from "../../ui/IconButton";
+import { DEEDS } from "./deeds";
 import { useNames } from "./useNames";
 
 const KINDS: Record<Mapping["kind"], string> = {
@@ -40,13 +38,6 @@ const PICKUPS: Record<Mapping["pickup"], string> = {
   catch: "waits to be caught",
   scaled: "comes to it by and by",
 };
-const DEEDS = {
-  play: "play or stop",
-  record: "record or stop",
-  hand_back: "hand back all",
-  next_set: "next eight",
-  last_set: "the eight before",
-} as const;
 const WHOSE: Record<Whose, string> = { song: "this song", all: "all songs" };
 
 /** What the controls of controllers turn: learnt by turning one and touching a knob. */
@@ -204,51 +195,6 @@ function targetWords(target: Mapping["target"], names: Record<string, string>): 
   if (target.deed) return DEEDS[target.deed];
   if (target.slot) return `place ${target.slot} of the eight at hand`;
   return names[target.address ?? ""] ?? `${target.address}, which this song does not have`;
-}
-
-/** Over the song while a control is being learnt: what is to be done next. */
-export function LearningBar() {
-  const { on, control, device } = useLearning();
-  if (!on) return null;
-  return (
-    <div className="learning" role="status">
-      {control ? (
-        <>
-          <span>
-            <b>{controlWords(control)}</b> of {device}: touch the knob it is to turn, or
-          </span>
-          <select
-            className="select select-sm text-base-content"
-            aria-label="What it does instead"
-            value=""
-            onChange={(event) => choose(event.target.value)}
-          >
-            <option value="">choose …</option>
-            {Array.from({ length: 8 }, (_, i) => (
-              <option key={i} value={`slot ${i + 1}`}>
-                place {i + 1} of the eight
-              </option>
-            ))}
-            {Object.entries(DEEDS).map(([id, words]) => (
-              <option key={id} value={id}>
-                {words}
-              </option>
-            ))}
-          </select>
-        </>
-      ) : (
-        <span>Turn or press a control of the hardware.</span>
-      )}
-      <button type="button" className="btn btn-sm" onClick={endLearning}>
-        Stop learning
-      </button>
-    </div>
-  );
-}
-
-function choose(value: string): void {
-  if (value.startsWith("slot ")) learnt({ slot: Number(value.slice(5)) });
-  else if (value) learnt({ deed: value as keyof typeof DEEDS });
 }
 
 /** The list as JSON, as the server keeps it. */

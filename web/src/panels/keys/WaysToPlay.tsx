@@ -1,8 +1,8 @@
 import { ChevronLeft, ChevronRight } from "lucide-react";
 import type { TrackPart } from "../../api/types";
 import { chooseInput, SIMULATED, simulatedKeyboard } from "../../gestures/inputs";
-import { CLICKS, type Clicks, MOST_COUNT_IN, setPlayIn, setWays, usePlayIn } from "../../state/playIn";
-import { Switch } from "../../ui/Choice";
+import { CLICKS, COUNTS, setPlayIn, setWays, usePlayIn } from "../../state/playIn";
+import { Select, Switch } from "../../ui/Choice";
 import { NumberField } from "../../ui/Fields";
 import { IconButton } from "../../ui/IconButton";
 import { RecordButton } from "./RecordButton";
@@ -15,30 +15,20 @@ export function WaysToPlay({ track, narrow }: { track: TrackPart; narrow: boolea
   return (
     <div className={narrow ? "ways ways-narrow" : "ways"} role="group" aria-label={`Playing ${track.name}`}>
       <RecordButton words />
-      <select
-        className="select select-sm w-30"
-        aria-label="Count-in"
-        value={ways.countIn}
-        onChange={(event) => setWays({ countIn: Number(event.target.value) })}
-      >
-        {Array.from({ length: MOST_COUNT_IN + 1 }, (_, bars) => (
-          <option key={bars} value={bars}>
-            {bars === 0 ? "no count-in" : `count ${bars} bar${bars > 1 ? "s" : ""}`}
-          </option>
-        ))}
-      </select>
-      <select
-        className="select select-sm w-38"
-        aria-label="Click"
+      <Select
+        label="Count-in"
+        className="w-30"
+        value={String(ways.countIn)}
+        choices={COUNTS}
+        onChoose={(bars) => setWays({ countIn: Number(bars) })}
+      />
+      <Select
+        label="Click"
+        className="w-38"
         value={ways.click}
-        onChange={(event) => setWays({ click: event.target.value as Clicks })}
-      >
-        {Object.entries(CLICKS).map(([id, words]) => (
-          <option key={id} value={id}>
-            {words}
-          </option>
-        ))}
-      </select>
+        choices={CLICKS}
+        onChoose={(click) => setWays({ click })}
+      />
       <Switch
         on={ways.replace}
         words="replaces"

@@ -10,18 +10,11 @@ import {
   TAKEN,
   usePerforming,
 } from "../../state/performing";
-import { CLICKS, MOST_COUNT_IN, setWays, usePlayIn } from "../../state/playIn";
+import { CLICKS, COUNTS, setWays, usePlayIn } from "../../state/playIn";
 import { useSong } from "../../state/song";
 import { Select, Switch } from "../../ui/Choice";
 import { NumberField } from "../../ui/Fields";
 import { ArmedWords } from "./ArmedWords";
-
-const COUNTS: Record<string, string> = Object.fromEntries(
-  Array.from({ length: MOST_COUNT_IN + 1 }, (_, bars) => [
-    String(bars),
-    bars === 0 ? "no count-in" : `count ${bars} bar${bars > 1 ? "s" : ""}`,
-  ]),
-);
 
 /** How a pass of hands is recorded: what is taken, where it goes, how long it is written, and what is armed. */
 export function HandWaysFields() {
