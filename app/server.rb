@@ -25,6 +25,8 @@ class Server < Sinatra::Base
   set :environment, ENV.fetch("RACK_ENV", "production").to_sym
   set :public_folder, File.join(ROOT, "public")
   set :static_cache_control, [:no_cache]
+  # Whether pages keep themselves and the last song in the browser.
+  set :installable, true
   set :shipped_sounds, File.join(ROOT, "sounds")
   set :show_exceptions, false
   set :raise_errors, false

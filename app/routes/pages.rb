@@ -2,6 +2,15 @@
 
 # The page itself, and the schemas for whoever wants to write songs by program.
 module Pages
+  # What makes the page keep itself and the last song in the browser.
+  INSTALLABLE = ' data-installable="yes"'
+
+  # @return [String] the page
+  def self.page(settings)
+    text = File.read(File.join(settings.public_folder, "index.html"))
+    settings.installable ? text : text.sub(INSTALLABLE, "")
+  end
+
   # The page of a song asks for the song while its script is still on the way.
   def self.opening(page, id)
     links = ["/api/songs/#{id}", "/api/catalogue"].map { |path| %(<link rel="preload" as="fetch" crossorigin href="#{path}">) }
@@ -9,11 +18,9 @@ module Pages
   end
 
   def self.registered(app)
-    app.get("/") { send_file File.join(settings.public_folder, "index.html"), type: :html }
-    app.get("/songs/:id") do
-      content_type :html
-      Pages.opening(File.read(File.join(settings.public_folder, "index.html")), params[:id].to_i)
-    end
+    app.mime_type :webmanifest, "application/manifest+json"
+    app.get("/") { Pages.page(settings) }
+    app.get("/songs/:id") { Pages.opening(Pages.page(settings), params[:id].to_i) }
 
     app.get("/schemas/*") do
       name = params[:splat].first

@@ -48,7 +48,7 @@ module SurfaceRoutes
     entrance(app)
     app.get("/songs/:id/surface") do
       content_type :html
-      File.read(File.join(settings.public_folder, "index.html"))
+      Pages.page(settings)
     end
     app.get("/api/songs/:id/hands") do
       song

@@ -4,7 +4,8 @@ require_relative "../midi_file"
 
 # What a worker can do. Each task answers what the server passes on.
 class Tasks
-  NAMES = { "import" => :import, "export" => :export, "playback" => :playback, "edit" => :edit, "midi" => :midi, "midi_document" => :midi_document }.freeze
+  NAMES = { "import" => :import, "export" => :export, "playback" => :playback, "offline" => :offline, "edit" => :edit, "midi" => :midi,
+"midi_document" => :midi_document }.freeze
 
   def initialize(arguments)
     @arguments = arguments
@@ -51,6 +52,14 @@ class Tasks
       all.merge(play.stretch(from, to, slice)["ramps"])
     end
     File.write(@arguments.fetch("file"), JSON.generate(play.stretch(from, to, []).merge("ramps" => ramps, **play.rest(from, to))))
+    nil
+  end
+
+  # Writes to a file what a page keeps for when the server is away.
+  def offline
+    copy = OfflineCopy.new(OpenSongs.new.fetch(@arguments.fetch("id")), @arguments.fetch("block_ticks"))
+    record = copy.to_record { |share| tell(0.1 + (0.8 * share), "flattening") }
+    File.write(@arguments.fetch("file"), OfflineCopy.checked(JSON.generate(record)))
     nil
   end
 

@@ -18,6 +18,7 @@ module Answers
     %r{^GET /api/songs/\d+/moves_table\?} => "moves_table",
     %r{^GET /api/songs/\d+/track_counts\?} => "track_counts",
     %r{^GET /api/songs/\d+/playback\?} => "stretch",
+    %r{^GET /api/songs/\d+/offline\?} => "offline_copy",
     %r{^POST /api/songs/\d+/(edits|undo|redo)$} => "change",
     %r{^POST /api/songs/\d+/preview$} => "preview",
     %r{^POST /api/songs/\d+/listening$} => "listening",

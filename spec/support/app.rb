@@ -14,6 +14,7 @@ module AppHelpers
     require_relative "../../db/demo_seed"
     require "rack/test"
     FileUtils.rm_rf("#{DATABASE}-sounds")
+    Server.set :installable, false
     Database.connect(DATABASE)
     Server.sounds.take_shipped(Server.shipped_sounds)
     @started = true

@@ -1,4 +1,5 @@
-import { answered, justAway, wentAway } from "./connection";
+import { answered, justAway, keptNow, showKept, wentAway } from "./connection";
+import { keptAnswer, keptSong } from "./kept";
 import { CalledOff, send } from "./send";
 import type {
   Catalogue,
@@ -18,6 +19,7 @@ import type {
   MidiDocument,
   MissingSounds,
   MovesTable,
+  OfflineCopy,
   PresetEntry,
   Preview,
   Progress,
@@ -56,6 +58,8 @@ const AWAY: Fault = {
   message: "The server does not answer, so nothing was changed. Is it still running?",
 };
 
+const NOT_KEPT: Fault = { code: "not_kept", path: "", message: "Offline, so this cannot be asked." };
+
 async function ask<T>(
   method: string,
   path: string,
@@ -64,6 +68,7 @@ async function ask<T>(
   type = "application/json",
 ): Promise<T> {
   let response: Response;
+  if (method === "GET" && keptNow() !== null) return fromKept<T>(path);
   if (method === "GET" && justAway()) throw new Refused(0, [AWAY]);
   try {
     const headers = {
@@ -77,6 +82,24 @@ async function ask<T>(
   }
   answered();
   return said<T>(response.status, await response.json().catch(() => null));
+}
+
+async function fromKept<T>(path: string): Promise<T> {
+  const answer = await keptAnswer(path);
+  if (answer === undefined) throw new Refused(0, [(await keptSong()) ? NOT_KEPT : AWAY]);
+  return answer as T;
+}
+
+/** What a page begins with: where the server is away, as it was kept; all else is then read from there too. */
+async function getToBegin<T>(path: string): Promise<T> {
+  try {
+    return await get<T>(path);
+  } catch (error) {
+    if (!(error instanceof Refused) || error.status !== 0) throw error;
+    const answer = await fromKept<T>(path);
+    showKept((await keptSong())?.at ?? null);
+    return answer;
+  }
 }
 
 /** What the server said, or the fault that it is. */
@@ -110,10 +133,10 @@ function parsed(text: string) {
 const get = <T>(path: string) => ask<T>("GET", path);
 const post = <T>(path: string, data: unknown = {}) => ask<T>("POST", path, JSON.stringify(data));
 
-export const catalogue = () => get<Catalogue>("/api/catalogue");
+export const catalogue = () => getToBegin<Catalogue>("/api/catalogue");
 
 export const shelf = {
-  list: () => get<ShelfEntry[]>("/api/songs"),
+  list: () => getToBegin<ShelfEntry[]>("/api/songs"),
   make: (name: string, from: "beat" | "empty" = "beat") => post<ShelfEntry>("/api/songs", { name, from }),
   duplicate: (id: number) => post<ShelfEntry>(`/api/songs/${id}/duplicate`),
   remove: (id: number) => ask<object>("DELETE", `/api/songs/${id}`),
@@ -178,6 +201,9 @@ const asked = (question: Record<string, string | number>): URLSearchParams =>
 /** Everything there is to ask about one song. */
 export const songApi = (id: number) => ({
   snapshot: () => get<Snapshot>(`/api/songs/${id}`),
+  /** The song as it stands; where the server is away, as it was kept. */
+  opening: () => getToBegin<Snapshot>(`/api/songs/${id}`),
+  offline: (blockTicks: Ticks) => get<OfflineCopy>(`/api/songs/${id}/offline?block_ticks=${blockTicks}`),
   extract: (regionIds: string[]) => get<SongDocument>(`/api/songs/${id}/extract?region_ids=${regionIds.join(",")}`),
   missing: () => get<MissingSounds>(`/api/songs/${id}/missing`),
   placesSeen: () => post<object>(`/api/songs/${id}/places_seen`),

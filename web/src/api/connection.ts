@@ -3,8 +3,21 @@ import { create } from "zustand";
 /** While the server is away it is asked for things no more often than this. */
 const AGAIN_MS = 2000;
 
-/** Whether the server answers. */
-export const useConnection = create<{ away: boolean }>(() => ({ away: false }));
+interface Connection {
+  /** Whether the server is away. */
+  away: boolean;
+  /** When what is shown was kept, in milliseconds since 1970; null where it is the server's. */
+  keptAt: number | null;
+}
+
+export const useConnection = create<Connection>(() => ({ away: false, keptAt: null }));
+
+export const keptNow = (): number | null => useConnection.getState().keptAt;
+
+/** From now on what was kept is shown, until the server answers again. */
+export const showKept = (keptAt: number | null): void => {
+  if (isAway()) useConnection.setState({ keptAt });
+};
 
 let failedAt = Number.NEGATIVE_INFINITY;
 
@@ -24,7 +37,7 @@ export function wentAway(): void {
 
 export function answered(): void {
   clearInterval(probe);
-  if (isAway()) useConnection.setState({ away: false });
+  if (isAway()) useConnection.setState({ away: false, keptAt: null });
 }
 
 /** Calls once when the server answers again. */

@@ -35,6 +35,7 @@ export type {
   MovesTable,
   News,
   NoteRecord,
+  OfflineCopy,
   ParameterEntry,
   Part,
   Pass,

@@ -1,6 +1,7 @@
 import { clsx } from "clsx";
 import { FEET, setView, useView } from "../state/view";
 import { Table } from "../table/Table";
+import { KeptStrip } from "../ui/Away";
 import { Notice } from "../ui/Notice";
 import { Rail } from "../ui/Rail";
 import { Panel } from "./Panel";
@@ -20,6 +21,7 @@ export function Desk() {
   return (
     <div className="grid h-full grid-cols-[minmax(0,1fr)_auto] grid-rows-[auto_minmax(0,1fr)_auto]">
       <div className="col-span-2">
+        <KeptStrip />
         <TopBar narrow={false} />
       </div>
       <main className="flex min-h-0 min-w-0 flex-col" aria-label="Song">

@@ -4,6 +4,7 @@ import { RecordButton } from "../panels/keys/RecordButton";
 import { type PanelName, setView, useView, viewNow } from "../state/view";
 import { reveal } from "../table/scrolling";
 import { Table } from "../table/Table";
+import { KeptStrip } from "../ui/Away";
 import { Notice } from "../ui/Notice";
 import { useSeen } from "../ui/useSeen";
 import { ChoiceBar } from "./ChoiceBar";
@@ -25,6 +26,7 @@ export function Phone() {
   }, [typing]);
   return (
     <div className="flex h-dvh flex-col" style={typing && height ? { height } : undefined}>
+      <KeptStrip />
       <div className="phone-top">
         <TopBar narrow />
         {!typing && <ToolBar narrow />}

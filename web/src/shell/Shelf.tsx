@@ -1,13 +1,16 @@
 import { AudioLines, File as FileIcon, FilePlus2, SlidersHorizontal, Upload } from "lucide-react";
 import { type ChangeEvent, useCallback, useEffect, useRef, useState } from "react";
 import { Refused, shelf, songApi, work } from "../api/client";
+import { useConnection } from "../api/connection";
 import { CalledOff } from "../api/send";
 import type { Fault, ShelfEntry } from "../api/types";
 import { ControlsBox } from "../panels/ControlsBox";
 import { SoundBox } from "../panels/SoundBox";
 import { controlsText, showControls } from "../state/controls";
+import { readKept } from "../state/keeping";
 import { sendingShown } from "../state/sending";
 import { showSounds } from "../state/soundList";
+import { KeptStrip } from "../ui/Away";
 import { Bin } from "./Bin";
 import { go } from "./route";
 import { SongList } from "./SongList";
@@ -39,7 +42,12 @@ export function Shelf() {
       setBusy(null);
     }
   }, []);
-  useEffect(() => void run("Reading the list", async () => undefined), [run]);
+  const offline = useConnection(({ keptAt }) => keptAt !== null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: read again once the server is back
+  useEffect(() => {
+    void run("Reading the list", async () => undefined);
+    void readKept();
+  }, [run, offline]);
 
   const [leftOut, setLeftOut] = useState<string[]>([]);
   const make = (from: "beat" | "empty") =>
@@ -63,6 +71,7 @@ export function Shelf() {
 
   return (
     <main className="h-full overflow-auto">
+      <KeptStrip />
       <div className="mx-auto flex max-w-3xl flex-col gap-4 p-5">
         <header className="flex flex-wrap items-center gap-2">
           <img src="/satchel.svg" alt="" width={34} height={34} />

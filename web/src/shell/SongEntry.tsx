@@ -1,6 +1,7 @@
 import { Copy, Download, Package, Trash2 } from "lucide-react";
 import { shelf } from "../api/client";
 import type { ShelfEntry } from "../api/types";
+import { useKept } from "../state/keeping";
 import { TextField } from "../ui/Fields";
 import { IconButton } from "../ui/IconButton";
 import { go } from "./route";
@@ -33,6 +34,7 @@ export function factsOf({ seconds, bpm, meter }: ShelfEntry): string {
 
 /** One song of the list. */
 export function SongEntry({ song, deeds }: { song: ShelfEntry; deeds: SongDeeds }) {
+  const kept = useKept(({ songId }) => songId === song.id);
   return (
     <li
       className="flex flex-wrap items-center gap-x-3 gap-y-1 rounded-box border border-base-300 bg-base-100 p-2"
@@ -51,6 +53,7 @@ export function SongEntry({ song, deeds }: { song: ShelfEntry; deeds: SongDeeds 
         />
         <p className="faint px-1.5 text-xs">
           {factsOf(song)} · {whenText(song.updated_at)}
+          {kept && <span title="Opens in this browser while the server is away too"> · kept for offline</span>}
         </p>
       </div>
       <span className="flex">

@@ -2,7 +2,7 @@ import { songApi } from "../api/client";
 import type { Change, Preview, Ticks } from "../api/types";
 import { barTicks, meterAt } from "../geometry/viewport";
 import type { Follower } from "../state/followers";
-import { applyParts, songEnd } from "../state/model";
+import { applyParts, blockTicks, songEnd, soundIds } from "../state/model";
 import { performingNow } from "../state/performing";
 import { playInNow } from "../state/playIn";
 import { song } from "../state/song";
@@ -22,7 +22,6 @@ import { Stretched } from "./stretched";
 import { Stretches } from "./stretches";
 import { loadWorklets } from "./worklets";
 
-const BLOCK_BARS = 8;
 /** A note that is not let go ends by itself after so long. */
 const LONGEST_SECONDS = 600;
 
@@ -60,8 +59,9 @@ class Player implements Follower {
     this.stop();
     this.rack?.dispose();
     this.rack = this.engine = this.hands = null;
-    const block = BLOCK_BARS * barTicks(song().model.head.meters[0]);
-    this.stretches = new Stretches(songApi(songId), block, async ({ events }) => this.stretched?.ready(events ?? []));
+    this.stretches = new Stretches(songApi(songId), blockTicks(song().model), async ({ events }) =>
+      this.stretched?.ready(events ?? []),
+    );
     this.readClock().catch(leave);
   }
 
@@ -238,7 +238,7 @@ class Player implements Follower {
   private async build(context: AudioContext, sounds: Sounds): Promise<void> {
     const { catalogue, model } = song();
     if (!catalogue || !this.stretches) return;
-    await Promise.all([sounds.load(Object.values(catalogue.drum_sounds), model), loadWorklets(context)]);
+    await Promise.all([sounds.load(soundIds(model, catalogue)), loadWorklets(context)]);
     const drumSound = (pitch: number) => sounds.drum(catalogue.drum_sounds[pitch]);
     this.meter = new AnalyserNode(context, { fftSize: 2048 });
     this.meter.connect(context.destination);
@@ -273,7 +273,7 @@ class Player implements Follower {
   private async rebuilt(): Promise<void> {
     const { catalogue, model } = song();
     if (!this.rack || !this.sounds || !catalogue) return;
-    await this.sounds.load(Object.values(catalogue.drum_sounds), model);
+    await this.sounds.load(soundIds(model, catalogue));
     this.rack.follow(song().model);
   }
 

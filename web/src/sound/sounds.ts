@@ -1,4 +1,4 @@
-import type { Model } from "../state/model";
+import { keptSound, soundPath } from "../api/kept";
 import { tell } from "../state/notice";
 
 /** The recorded sounds of a song, fetched and decoded once. */
@@ -14,16 +14,16 @@ export class Sounds {
     return id && buffer ? { id, buffer } : null;
   }
 
-  async load(drums: string[], { tracks, clips }: Model): Promise<void> {
-    const all = Object.values(clips);
-    const devices = [...tracks, ...all].flatMap((owner) => owner.devices ?? []);
-    const sampled = devices.flatMap(({ sound }) => sound ?? []);
-    const ids = new Set([...drums, ...sampled, ...all.flatMap((clip) => clip.audio?.sound ?? [])]);
-    await Promise.all([...ids].filter((id) => !this.buffers.has(id)).map((id) => this.fetch(id)));
+  async load(ids: string[]): Promise<void> {
+    await Promise.all(ids.filter((id) => !this.buffers.has(id)).map((id) => this.fetch(id)));
   }
 
   private async fetch(id: string): Promise<void> {
-    const response = await fetch(`/sounds/${id}.wav`);
+    const response = await fetch(soundPath(id)).catch(async (error) => {
+      const kept = await keptSound(id);
+      if (kept) return kept;
+      throw error;
+    });
     if (!response.ok) return tell("fault", `The sound ${id} is missing; its clips stay silent.`);
     this.buffers.set(id, await this.context.decodeAudioData(await response.arrayBuffer()));
   }

@@ -1,5 +1,5 @@
 import { songApi, TAB } from "../api/client";
-import { answered, wentAway } from "../api/connection";
+import { answered, keptNow, onceBack, wentAway } from "../api/connection";
 import type { Listening, News } from "../api/types";
 import { takeListening } from "./listening";
 import { tell } from "./notice";
@@ -16,6 +16,7 @@ const SAID: Record<News["step"], string> = { edit: "Done", undo: "Undone", redo:
 
 /** Follows what other tabs do to a song. Returns how to stop. */
 export function listen(songId: number): () => void {
+  if (keptNow() !== null) onceBack(() => song().songId === songId && void catchUp());
   const events = songApi(songId).events();
   const moved = (revision: number) => song().songId === songId && revision > song().revision;
   events.addEventListener("changed", (event) => {

@@ -1,4 +1,4 @@
-import type { ClipPart, EnvelopePart, Head, Part, RegionPart, TrackPart } from "../api/types";
+import type { Catalogue, ClipPart, EnvelopePart, Head, Part, RegionPart, TrackPart } from "../api/types";
 
 /** A song as the screen holds it: parts by id, as the server sent them. */
 export interface Model {
@@ -48,3 +48,15 @@ export function applyParts(model: Model, parts: Part[]): Model {
 /** The tick at which the last region ends, with room to go on. */
 export const songEnd = (model: Model): number =>
   Object.values(model.regions).reduce((end, r) => Math.max(end, r.start_tick + r.length_ticks), 0);
+
+const BLOCK_BARS = 8;
+
+/** The song is played a block at a time, each so long. */
+export const blockTicks = ({ head }: Model): number => BLOCK_BARS * head.meters[0].bar_ticks;
+
+/** The recorded sounds that a song can play. */
+export function soundIds({ tracks, clips }: Model, { drum_sounds }: Catalogue): string[] {
+  const all = Object.values(clips);
+  const sampled = [...tracks, ...all].flatMap((owner) => owner.devices ?? []).flatMap(({ sound }) => sound ?? []);
+  return [...new Set([...Object.values(drum_sounds), ...sampled, ...all.flatMap((clip) => clip.audio?.sound ?? [])])];
+}

@@ -17,7 +17,7 @@ import { setWishes } from "./wishes";
 export async function openSong(id: number): Promise<void> {
   for (const reset of [resetSong, resetView, resetChoice, resetHand, resetTransport]) reset();
   setNotice({ notice: null });
-  const [snapshot, known] = await Promise.all([songApi(id).snapshot(), song().catalogue ?? catalogue()]);
+  const [snapshot, known] = await Promise.all([songApi(id).opening(), song().catalogue ?? catalogue()]);
   const { model, ...rest } = whole(snapshot);
   const kept = keptView(id);
   const { view, playhead } = kept ?? firstView(model);

@@ -15,8 +15,8 @@ interface Presets {
 
 export const usePresets = create<Presets>(() => ({ list: null, open: null }));
 
-export async function readPresets(): Promise<void> {
-  const list = await faultsSaid(() => api.list());
+export async function readPresets(say?: Say): Promise<void> {
+  const list = await faultsSaid(() => api.list(), say);
   if (list) usePresets.setState({ list });
 }
 

@@ -30,7 +30,7 @@ export function AddTrack({ headerWidth }: { headerWidth: number }) {
   const chains = list?.filter(
     ({ device, devices }) => device === null && catalogue?.devices[devices[0].type]?.plays === "notes",
   );
-  useEffect(() => void (list ?? readPresets()), [list]);
+  useEffect(() => void (list ?? readPresets(() => {})), [list]);
   const deeds: Deed[] = [
     ...types.map(([id, { name }]) => ({
       id,

@@ -3,12 +3,26 @@ import { useConnection } from "../api/connection";
 
 /** Says, for as long as it is so, that the server is away. */
 export function Away() {
-  const away = useConnection((state) => state.away);
-  if (!away) return null;
+  const { away, keptAt } = useConnection();
+  if (!away || keptAt !== null) return null;
+  return (
+    <p role="status" className="away away-over">
+      <Unplug size={16} className="shrink-0" aria-hidden="true" /> The server is away. Playing goes on with what is
+      here; nothing can be changed until it is back.
+    </p>
+  );
+}
+
+const MOMENT = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
+
+/** A strip at the head of the page: what is seen is what was kept. */
+export function KeptStrip() {
+  const keptAt = useConnection((state) => state.keptAt);
+  if (keptAt === null) return null;
   return (
     <p role="status" className="away">
-      <Unplug size={16} aria-hidden="true" /> The server is away. Playing goes on with what is here; nothing can be
-      changed until it is back.
+      <Unplug size={16} className="shrink-0" aria-hidden="true" />
+      Offline: as kept on {MOMENT.format(keptAt)}. It plays, but cannot be changed.
     </p>
   );
 }
