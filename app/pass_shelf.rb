@@ -11,7 +11,8 @@ module PassShelf
     module_function
 
     def dump(strokes)
-      Zlib.deflate(strokes.map { |one| [one["held"] ? 1 : 0, one["ticks"].size, *one["ticks"]].pack("CL<l<*") + one["values"].pack("E*") }.join, Zlib::BEST_SPEED)
+      bytes = strokes.map { |one| [one["held"] ? 1 : 0, one["ticks"].size].pack("CL<") + one["ticks"].pack("l<*") + one["values"].pack("E*") }
+      Zlib.deflate(bytes.join, Zlib::BEST_SPEED)
     end
 
     def load(bytes)

@@ -38,8 +38,8 @@ class OfflineCopy
     return text if text.bytesize <= LARGEST
 
     megabytes = [text.bytesize, LARGEST].map { |bytes| (bytes / 1024.0 / 1024).ceil }
-    raise InvalidInput.of("too_large_to_keep", "/",
-format("What shows and plays this song comes to %d MB; up to %d MB is kept for when the server is away.", *megabytes))
+    words = "What shows and plays this song comes to %d MB; up to %d MB is kept for when the server is away."
+    raise InvalidInput.of("too_large_to_keep", "/", format(words, *megabytes))
   end
 
   private

@@ -10,6 +10,7 @@ module KindSatchel
         @scale = scale
         @role = role
         @rules = Roles::ALL.fetch(role)
+        @least, @most = @rules.values.minmax.map(&:to_f)
       end
 
       # @param set [Float] what is set beneath, normalised
@@ -27,7 +28,7 @@ module KindSatchel
       end
 
       # The nearest amount that the role holds.
-      def limited(amount) = amount.clamp(@rules.values.min.to_f, @rules.values.max.to_f)
+      def limited(amount) = amount.clamp(@least, @most)
 
       private
 

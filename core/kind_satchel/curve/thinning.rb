@@ -40,7 +40,7 @@ module KindSatchel
 
         rise = values[place] - y
         slope = rise / width
-        best = place if slope.between?(low, high)
+        best = place if slope >= low && slope <= high
         room = tolerance[place]
         lower, upper = (rise - room) / width, (rise + room) / width
         low = lower if lower > low
@@ -72,11 +72,14 @@ module KindSatchel
     # The corner that lies furthest from the line between two; nil where all keep to the tolerance.
     def furthest(ticks, values, tolerance, from, to)
       slope, foot = line(ticks, values, from, to)
-      best, worst, place = nil, tolerance, from + 1
+      best, above, below, place = nil, tolerance, -tolerance, from + 1
       while place < to
         distance = values[place] - foot - (slope * ticks[place])
-        distance = -distance if distance < 0.0
-        best, worst = place, distance if distance > worst
+        if distance > above
+          best, above, below = place, distance, -distance
+        elsif distance < below
+          best, above, below = place, -distance, distance
+        end
         place += 1
       end
       best

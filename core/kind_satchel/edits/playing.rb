@@ -26,19 +26,21 @@ module KindSatchel
       def samples(flat)
         raise InvalidInput.of("odd", "/samples", "Samples are seconds and values in turns.") if flat.size.odd?
 
-        pairs, at, sorted = [], 0, true
+        numbers = flat.all?(Numeric)
+        pairs, at, last, sorted = [], 0, 0, true
         while at < flat.size
           seconds, value = flat[at], flat[at + 1]
-          sample!(at, seconds, value)
-          sorted = false if at.positive? && seconds < flat[at - 2]
+          refuse(at, seconds, value) unless numbers && value >= 0 && value <= 1 && seconds >= 0 && seconds <= LATEST_SECONDS
+          sorted = false if seconds < last
+          last = seconds
           pairs << [seconds, value]
           at += 2
         end
         sorted ? pairs : pairs.sort_by.with_index { |(time, _), i| [time, i] }
       end
 
-      def sample!(place, seconds, value)
-        return if value.is_a?(Numeric) && value >= 0 && value <= 1 && seconds.is_a?(Numeric) && seconds >= 0 && seconds <= LATEST_SECONDS
+      def refuse(place, seconds, value)
+        return if value.is_a?(Numeric) && value.between?(0, 1) && seconds.is_a?(Numeric) && seconds.between?(0, LATEST_SECONDS)
 
         late = !seconds.is_a?(Numeric) || !seconds.between?(0, LATEST_SECONDS)
         wrong = late ? [place, "Seconds lie outside 0..#{LATEST_SECONDS}."] : [place + 1, "A value lies outside 0..1."]

@@ -25,10 +25,11 @@ module KindSatchel
         held = !scale.steps.nil?
         ticks, values = [], []
         last, before = nil, nil
-        samples.each do |seconds, value|
+        moments = tempo.ticks_at(samples.map(&:first))
+        samples.each_with_index do |(seconds, value), i|
           place(ticks, values, tempo.tick_at(seconds - MOVE_SECONDS).round, before) if last && !held && seconds - last > STILL_SECONDS
           last, before = seconds, scale.heard(value).round(DECIMALS)
-          place(ticks, values, tempo.tick_at(seconds).round, before)
+          place(ticks, values, moments[i].round, before)
         end
         place(ticks, values, [tempo.tick_at(until_seconds).round, ticks.first + 1, ticks.last].max, values.last)
         held ? from_places(ticks.zip(values), true) : new(ticks, values, false)
@@ -82,9 +83,9 @@ module KindSatchel
         return unless to > from
         return self if from == self.from && to == self.to
 
-        inner = places.select { |tick, _| tick > from && tick < to }
-        last = @held ? at(to - 1) : at(to)
-        Stroke.from_places([[from, at(from)], *inner, [to, last]], @held)
+        inner = (ticks.bsearch_index { |tick| tick > from } || ticks.size)...(ticks.bsearch_index { |tick| tick >= to } || ticks.size)
+        cut = [[from, *ticks[inner], to], [at(from), *values[inner], at(@held ? to - 1 : to)]]
+        @held ? Stroke.from_places(cut[0].zip(cut[1]), true) : Stroke.new(*cut, false)
       end
 
       # @param meters [Timing::Meters]

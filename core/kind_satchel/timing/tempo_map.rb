@@ -53,6 +53,17 @@ module KindSatchel
         stretch.tick + stretch.ticks_after(seconds - stretch.seconds)
       end
 
+      # @param list [Array<Numeric>] seconds from the start of the song, in order
+      # @return [Array<Float>] {#tick_at} each of them
+      def ticks_at(list)
+        all, i = stretches, 0
+        stretch, following = all[0], all[1]
+        list.map do |seconds|
+          stretch, following = following, all[(i += 1) + 1] while following && following.seconds <= seconds
+          stretch.tick + stretch.ticks_after(seconds - stretch.seconds)
+        end
+      end
+
       # The tempo of a stretch by itself, from tick 0; on its way somewhere, it comes to rest a tick before the end.
       # @return [Array<TempoPoint>]
       def cut(from, to)
