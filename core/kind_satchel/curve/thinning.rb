@@ -40,7 +40,7 @@ module KindSatchel
 
         rise = values[place] - y
         slope = rise / width
-        best = place if slope >= low && slope <= high
+        best = place if slope.between?(low, high)
         room = tolerance[place]
         lower, upper = (rise - room) / width, (rise + room) / width
         low = lower if lower > low
