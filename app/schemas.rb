@@ -15,7 +15,8 @@ module Schemas
   # What a number beyond all bounds looks like; it is rare, so only then every number is looked at.
   HUGE = /\de\+?\d{3}/i
   # Versions of the song document that are read.
-  VERSIONS = [1, KindSatchel::Document::VERSION].freeze
+  VERSIONS = (1..KindSatchel::Document::VERSION)
+  OLDER = (1...KindSatchel::Document::VERSION)
 
   module_function
 
@@ -61,10 +62,11 @@ module Schemas
 
     data = parse(text)
     version!(data)
-    old = data.is_a?(Hash) && data["version"] == 1
-    check!(old ? "song-1" : "song", data) { slim(data) }
+    version = data.is_a?(Hash) ? data["version"] : nil
+    old = OLDER.include?(version)
+    check!(old ? "song-#{version}" : "song", data) { slim(data) }
     song = KindSatchel::Document.load(old ? KindSatchel::Upgrade.document(data) : data)
-    Opened.new(song, old ? KindSatchel::Upgrade.places(song) : [])
+    Opened.new(song, version == 1 ? KindSatchel::Upgrade.places(song) : [])
   end
 
   # A document without its points and notes, which the core's reader checks (see KindSatchel::Form), and without lists of
@@ -101,12 +103,13 @@ module Schemas
       "role" => ->(value) { KindSatchel::Roles::ALL.ids.include?(value) },
       "clock" => ->(value) { KindSatchel::Clocks::ALL.ids.include?(value) },
       "own_length_ticks" => ->(value) { value.nil? || (value.is_a?(Integer) && OWN.cover?(value)) },
-      "range" => ->(value) { value.is_a?(Array) && value.size == 2 && value.all? { |one| one.is_a?(Numeric) && UNIT.cover?(one) } },
+      "limits" => ->(value) { value.is_a?(Array) && value.size == 2 && value.all? { |one| one.is_a?(Numeric) && one.between?(-1, 1) } },
+      "depth" => ->(value) { value.is_a?(Numeric) && UNIT.cover?(value) },
       "on" => ->(value) { [true, false].include?(value) },
       "fader" => ->(value) { KindSatchel::Envelope::FADERS.include?(value) },
       "points" => ->(value) { value.is_a?(Array) && value.size <= KindSatchel::Envelope::MOST_POINTS }
     }.freeze
-    NEEDED = (TESTS.keys - ["fader"]).freeze
+    NEEDED = (TESTS.keys - %w[fader limits depth]).freeze
 
     module_function
 
@@ -144,7 +147,7 @@ module Schemas
     return unless data.is_a?(Hash) && data["format"] == KindSatchel::Document::FORMAT && data["version"].is_a?(Integer)
     return if VERSIONS.include?(data["version"])
 
-    sentence = "This is version #{data['version']} of the format; versions #{VERSIONS.join(' and ')} are read."
+    sentence = "This is version #{data['version']} of the format; versions #{VERSIONS.first} to #{VERSIONS.last} are read."
     raise KindSatchel::InvalidInput.of("unknown_version", "/version", sentence)
   end
 

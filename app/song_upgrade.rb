@@ -14,16 +14,18 @@ module SongUpgrade
   # @return [KindSatchel::Song]
   def bring_up(row)
     raw = SongRows.parts(row.id)
-    parts = KindSatchel::Upgrade.parts(raw)
+    first = row.format < 2
+    parts = first ? KindSatchel::Upgrade.parts(raw) : raw.to_h { |(kind, id), record| [[kind, id], KindSatchel::Older.record(kind, record, chains: true)] }
     song = KindSatchel::Parts.assemble(parts)
-    store(row, song, patch(raw, parts))
+    store(row, song, patch(raw, parts), first)
     song
   end
 
-  def store(row, song, patch)
+  # What version 2 had in another form sounds the same, so only what an older one had is told and can be undone.
+  def store(row, song, patch, first)
     SongRows.write(row.id, patch, 1)
-    EditLog.record(row, NAME, {}, WORDS, patch) if patch.keys.any? { |kind, _| %w[envelope region].include?(kind) }
-    places = KindSatchel::Upgrade.places(song)
+    EditLog.record(row, NAME, {}, WORDS, patch) if first && patch.keys.any? { |kind, _| %w[envelope region].include?(kind) }
+    places = first ? KindSatchel::Upgrade.places(song) : []
     row.update!(format: KindSatchel::Document::VERSION, places: places.empty? ? nil : JSON.generate(places.map { |place| place.to_record(song) }))
   end
 

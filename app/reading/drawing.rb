@@ -115,7 +115,7 @@ class Drawing
     return written(@song.parameter(Address.parse(place["address"])).scale, Roles::Set, place["value"]) if place["address"]
 
     envelope = @song.directory.envelope(place["envelope_id"]).envelope
-    value = place["value"] || Envelope.new(**envelope.to_h, range: [0.0, 1.0]).at(place["tick"]) || envelope.role_rules.neutral || @song.knob(envelope.target)
+    value = place["value"] || envelope.bare.at(place["tick"]) || envelope.role_rules.neutral || @song.knob(envelope.target)
     written(@song.parameter(envelope.target).scale, envelope.role_rules, value)
   end
 

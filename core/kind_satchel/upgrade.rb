@@ -5,7 +5,7 @@ require_relative "upgrade/one_role"
 require_relative "upgrade/passes"
 
 module KindSatchel
-  # Songs of version 1 brought to version 2: one value is set, then everything scales it, then everything shifts it. What of one
+  # Songs of older versions brought to this one. Of version 1: one value is set, then everything scales it, then everything shifts it. What of one
   # parameter, role and clock stood twice in a place is merged; what cannot merge is kept, switched off. The places that sound
   # different are listed.
   module Upgrade
@@ -21,16 +21,26 @@ module KindSatchel
 
     module_function
 
-    # @param record [Hash] a song document of version 1
-    # @return [Hash] one of version 2
+    # @param record [Hash] a song document of version 1 or 2
+    # @return [Hash] one of today's version
     def document(record)
+      return with_limits(record) if record["version"] == 2
+
       clips = record["clips"].map { |clip| Older.record("clip", clip).merge("envelopes" => brought_up(clip["envelopes"])) }
       known = clips.to_h { |clip| [clip["id"], clip] }
       tracks = record["tracks"].map do |track|
         regions = track["regions"].map { |region| limited(Older.record("region", region), known[region["clip_id"]]) }
         Older.record("track", track).merge("lanes" => brought_up(track["lanes"]), "regions" => regions)
       end
-      record.merge("version" => 2, "tracks" => tracks, "clips" => clips)
+      record.merge("version" => Document::VERSION, "tracks" => tracks, "clips" => clips)
+    end
+
+    # Version 2 had ranges in place of limits.
+    def with_limits(record)
+      record.merge("version" => Document::VERSION,
+                   **%w[tracks lanes clips envelopes].each_slice(2).to_h do |owners, list|
+                     [owners, record[owners].map { |owner| owner.merge(list => owner[list].map { |one| Older.record("envelope", one, chains: true) }) }]
+                   end)
     end
 
     # @param parts [Hash] every part of a stored song, see {Parts}
@@ -56,7 +66,7 @@ module KindSatchel
       list.each { |record| parts.delete(["envelope", record["id"]]) }
       merged.each_with_index { |record, place| parts[["envelope", record["id"]]] = record.merge("place" => place) }
     end
-    private_class_method :brought_up, :limited, :merge
+    private_class_method :with_limits, :brought_up, :limited, :merge
 
     # @param song [Song] brought up
     # @return [Array<Place>] where it sounds different from what it did, by parameter and time

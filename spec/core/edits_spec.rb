@@ -30,7 +30,7 @@ RSpec.describe KindSatchel::Edits do
 
     it "adds a point on the line of a move with limits, of every shape, before the first and past the last, without changing what is heard" do
       shapes = [[0, 0.2, 0.7], [900, 0.8], [1800, 0.4, "hold"], [2400, 0.9]]
-      some = small_song(clip: [envelope(*shapes, range: [0.25, 0.75])])
+      some = small_song(clip: [envelope(*shapes, limits: [0.25, 0.75])])
       (100..3500).step(271) do |tick|
         after = apply(some, "add_point", envelope_id: "e1", tick:).song
         (0..3840).step(60) { |place| expect(move(after).at(place)).to be_within(1e-9).of(move(some).at(place)) }

@@ -12,8 +12,8 @@ RSpec.describe KindSatchel::Envelope do
   end
 
   it "narrows its values to its range" do
-    expect(envelope([0, 0.5], range: [0.2, 0.8]).at(0)).to be_within(1e-12).of(0.5)
-    expect(envelope([0, 1.0], range: [0.2, 0.8]).at(0)).to be_within(1e-12).of(0.8)
+    expect(envelope([0, 0.5], limits: [0.2, 0.8]).at(0)).to be_within(1e-12).of(0.5)
+    expect(envelope([0, 1.0], limits: [0.2, 0.8]).at(0)).to be_within(1e-12).of(0.8)
   end
 
   it "does nothing when it is empty or off" do

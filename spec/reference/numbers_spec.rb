@@ -118,13 +118,13 @@ RSpec.describe "Numbers others compute" do
 
   # Source: arithmetic; that a range limits a move before anything else does is common practice, no source.
   it "a move at half way over a range 20..80 is 50, and the range counts before the limits of the knob" do
-    ranged = small_song(clip: [envelope([0, 0.5], [1920, 1.0], target: "bass/synth/sub", range: [0.2, 0.8])])
+    ranged = small_song(clip: [envelope([0, 0.5], [1920, 1.0], target: "bass/synth/sub", limits: [0.2, 0.8])])
     scale = ranged.parameter(address("bass/synth/sub")).scale
     expect(scale.natural(heard(ranged, "bass/synth/sub", BAR))).to be_within(1e-9).of(50)
     expect(scale.natural(heard(ranged, "bass/synth/sub", BAR + 1920))).to be_within(1e-9).of(80)
-    shifted = small_song(clip: [envelope([0, 1.0], target: "bass/synth/sub", range: [0.2, 0.8])], lanes: [])
+    shifted = small_song(clip: [envelope([0, 1.0], target: "bass/synth/sub", limits: [0.2, 0.8])], lanes: [])
     lane = envelope([0, 0.9], id: "l1", target: "bass/synth/sub")
-    over = shifted.with_clip(shifted.clip("line").with(envelopes: [envelope([0, 1.0], target: "bass/synth/sub", role: "shift", range: [0.0, 0.05])]))
+    over = shifted.with_clip(shifted.clip("line").with(envelopes: [envelope([0, 1.0], target: "bass/synth/sub", role: "shift", limits: [0.0, 0.05])]))
     over = over.with_track(over.track("bass").with(lanes: [lane]))
     expect([heard(shifted, "bass/synth/sub", BAR), heard(over, "bass/synth/sub", BAR)].map { |value| value.round(9) }).to eq [0.8, 0.95]
   end

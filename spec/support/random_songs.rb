@@ -98,9 +98,10 @@ class RandomSongs
     low = role == "shift" ? -1.0 : 0.0
     ticks = Array.new(2 + random.rand(6)) { random.rand(32) * 240 }.sort
     list = ticks.map { |tick| Point.new(tick:, value: low + (random.rand * (1 - low)), shape:) }
-    range = random.rand < 0.2 ? [role == "shift" ? 0.0 : random.rand.round(3), random.rand.round(3)] : [0.0, 1.0]
+    limits = random.rand < 0.2 ? Array.new(2) { (low + (random.rand * (1 - low))).round(3) } : [low, 1.0]
+    depth = random.rand < 0.15 ? random.rand.round(3) : 1.0
     Envelope.fresh(id:, target: Address.parse(target), role:, clock:, points: list)
-            .with(own_length_ticks: 240 * (1 + random.rand(30)), range:, on: random.rand > 0.1)
+            .with(own_length_ticks: 240 * (1 + random.rand(30)), limits:, depth:, on: random.rand > 0.1)
   end
 
   def shape

@@ -78,28 +78,16 @@ module KindSatchel
         from, to = source.region.start_tick, source.region.end_tick
         song = Transfer::Lanes.with_lane(song, source.envelope.target, source.envelope.role)
         written = Written.in_region(source.region, source.clip, source.envelope)
-        lane = fit(lane_of(song, source.envelope), song, written)
+        lane = fit(lane_of(song, source.envelope), song)
         points = written_on(lane, song, written, from, to)
         Transfer::Lanes.change(song, lane.id) { lane.with(points: Splice.replace(lane.points, from, to, points)) }
       end
 
-      # A lane whose limits cannot hold the points, or whose own move is to be kept, gets full limits; it sounds the same.
-      def fit(lane, song, written)
-        return Lanes.filled(lane, song) if lane.points.empty?
-        return lane if full_limits?(lane) || (lane.role == "set" && within?(lane, song, written))
-
-        lane.unlimited
-      end
-
-      def full_limits?(lane) = lane.range[0].zero? && lane.range[1] == 1
-
-      def within?(lane, song, written)
-        low, high = lane.range.minmax
-        high > low && Lanes.inverted(lane, song, written, limits: [0.0, 1.0]).all? { |point| point.value.between?(low, high) }
-      end
+      # A lane that is written on gets full limits and full depth; it sounds the same.
+      def fit(lane, song) = lane.points.empty? ? Lanes.filled(lane, song) : lane.unlimited
 
       def written_on(lane, song, written, from, to)
-        return Lanes.inverted(lane, song, written, limits: lane.range) if lane.role == "set"
+        return Lanes.inverted(lane, song, written) if lane.role == "set"
 
         Blend.points(lane.role, Splice.between(lane.points, from, to).map { |point| point.with(tick: point.tick + from) }, written, from, to)
       end
@@ -127,19 +115,18 @@ module KindSatchel
       # An empty lane with the point that changes nothing.
       def filled(lane, song)
         value = lane.role_rules.neutral || song.knob(lane.target)
-        lane.with(range: [0.0, 1.0], points: [Point.new(tick: 0, value:, shape: Shapes::Hold::PLAIN)])
+        lane.bare.with(points: [Point.new(tick: 0, value:, shape: Shapes::Hold::PLAIN)])
       end
 
-      # From what a lane that sets is to make to the points for it: through the knob that trims it, and its limits.
-      def inverted(lane, song, points, limits:)
+      # From what a lane that sets is to make to the points for it: through the knob that trims it.
+      def inverted(lane, song, points)
         factor, offset = song.trim_line(lane) || [1.0, 0.0]
         factor = 1.0 if factor.zero?
-        low, high = limits
-        return points if factor == 1 && offset.zero? && low.zero? && high == 1
+        return points if factor == 1 && offset.zero?
 
         points.map do |point|
-          value = (((point.value - offset) / factor) - low) / (high - low)
-          Point.new(tick: point.tick, value: value.clamp(0.0, 1.0), shape: point.shape.scaled(1 / factor / (high - low)))
+          value = (point.value - offset) / factor
+          Point.new(tick: point.tick, value: value.clamp(0.0, 1.0), shape: point.shape.scaled(1 / factor))
         end
       end
 

@@ -33,7 +33,9 @@ module KindSatchel
 
       # The same line over the whole height of the strip.
       def self.drawn(envelope, role)
-        envelope.with(role:, fader: "follow", points: envelope.points.map { |point| Snippet.shared(point, envelope.role, role) })
+        from, to = [envelope.role, role].map { |id| Roles::FULL.fetch(id) }
+        limits = envelope.limits.map { |limit| to[0] + ((limit - from[0]) * (to[1] - to[0]) / (from[1] - from[0])) }
+        envelope.with(role:, limits:, fader: "follow", points: envelope.points.map { |point| Snippet.shared(point, envelope.role, role) })
       end
       private_class_method :free!, :drawn
     end

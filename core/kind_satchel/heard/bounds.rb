@@ -53,10 +53,9 @@ module KindSatchel
       # What the segment that leaves a point stays between.
       def segment(envelope, index)
         point, ends = envelope.points[index], envelope.ends_at(index)
-        low, high = envelope.range
         values = ends ? [ends.a, ends.b, *swings(point.shape, ends)] : [point.value]
         limits = envelope.role_rules.values
-        values.map { |value| low + (value.clamp(limits.min.to_f, limits.max.to_f) * (high - low)) }
+        values.map { |value| envelope.amount(value.clamp(limits.min.to_f, limits.max.to_f)) }
       end
 
       def swings(shape, ends) = shape.is_a?(Shapes::Cycle) ? [ends.a + shape.foot, ends.b + shape.top] : []

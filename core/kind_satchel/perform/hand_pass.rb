@@ -144,8 +144,8 @@ module KindSatchel
 
       # On, with full limits. One that was off is not heard, so it does not come back: it starts as a new one.
       def ready(envelope, made)
-        now = envelope.on ? envelope : envelope.with(on: true, range: [0.0, 1.0], points: Transfer::Lanes.resting(@song, envelope.target, @role).points)
-        now = now.unlimited unless now.range[0].zero? && now.range[1] == 1
+        now = envelope.on ? envelope : envelope.bare.with(on: true, points: Transfer::Lanes.resting(@song, envelope.target, @role).points)
+        now = now.unlimited
         @bases[now.id] ||= { "made" => made, "points" => now.points }
         @replaced |= [now.id] unless envelope.on
         @song = Transfer::Lanes.change(@song, now.id) { now } unless now.equal?(envelope)

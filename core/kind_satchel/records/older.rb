@@ -26,7 +26,8 @@ module KindSatchel
     # Tracks whose ids are kept for other things now have others, wherever they are named.
     def renamed(record, chains: false)
       changes = { "id" => record.key?("devices") ? free(record["id"]) : record["id"], "output" => record["output"] && free(record["output"]),
-                  "target" => record["target"]&.sub(%r{\A[^/]+}) { |id| chains && id.start_with?(Address::CHAIN) ? id : free(id) }, "owner" => record["owner"]&.sub(%r{(?<=\Atrack/).+\z}) { |id| free(id) } }
+                  "target" => record["target"]&.sub(%r{\A[^/]+}) { |id| chains && id.start_with?(Address::CHAIN) ? id : free(id) },
+                  "owner" => record["owner"]&.sub(%r{(?<=\Atrack/).+\z}) { |id| free(id) } }
       changes = changes.slice(*record.keys).reject { |name, text| record[name] == text }
       changes.empty? ? record : record.merge(changes)
     end
@@ -65,8 +66,27 @@ module KindSatchel
 
     def envelope(record)
       own = record["own_length_ticks"]
-      own && own < Timing::SHORTEST_TICKS ? record.merge("own_length_ticks" => Timing::SHORTEST_TICKS) : record
+      record = record.merge("own_length_ticks" => Timing::SHORTEST_TICKS) if own && own < Timing::SHORTEST_TICKS
+      record.key?("range") ? limited(record.except("range"), *record["range"]) : record
     end
-    private_class_method :renamed, :free, :track, :device, :clip, :kind, :envelope
+
+    # Versions 1 and 2 had a range in place of limits: `low + value (high - low)`, for a shift too. Where that leads to limits which
+    # cannot be, it is taken into the points.
+    def limited(record, low, high)
+      return record if low.zero? && high == 1
+      return record.merge("limits" => [low, high]) unless record["role"] == "shift"
+
+      least = (2 * low) - high
+      return record.merge("limits" => [least, high]) if least.between?(-1, 1)
+
+      record.merge("points" => record["points"].map { |point| scaled(point, low, high) })
+    end
+
+    def scaled(record, low, high)
+      shape = Shapes.of(record).scaled(high - low)
+      value = (low + (record["value"] * (high - low))).clamp(-1.0, 1.0)
+      Records.point(Point.new(tick: record["tick"], value:, shape:))
+    end
+    private_class_method :renamed, :free, :track, :device, :clip, :kind, :envelope, :limited, :scaled
   end
 end

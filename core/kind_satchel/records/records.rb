@@ -26,14 +26,23 @@ module KindSatchel
 
     def envelope(value)
       { "id" => value.id, "target" => value.target.to_s, "role" => value.role, "clock" => value.clock,
-        "own_length_ticks" => value.own_length_ticks, "range" => value.range, "on" => value.on, "fader" => value.fader,
+        "own_length_ticks" => value.own_length_ticks, **limits(value), "on" => value.on, "fader" => value.fader,
         "points" => value.points.map { |entry| point(entry) } }
     end
 
+    # Only where they are not full.
+    def limits(value)
+      { **(value.full_limits? ? {} : { "limits" => value.limits }), **(value.depth == 1 ? {} : { "depth" => value.depth }) }
+    end
+
     def read_envelope(record)
-      Envelope.new(id: record["id"], target: Address.parse(record["target"]), role: record["role"],
-                   clock: record["clock"], own_length_ticks: record["own_length_ticks"], range: record["range"],
-                   on: record["on"], fader: record.fetch("fader", "follow"), points: each(record["points"], "/points") { |entry| read_point(entry) })
+      Envelope.new(id: record["id"], target: Address.parse(record["target"]), role: record["role"], clock: record["clock"],
+                   own_length_ticks: record["own_length_ticks"], **read_limits(record), on: record["on"], fader: record.fetch("fader", "follow"),
+                   points: each(record["points"], "/points") { |entry| read_point(entry) })
+    end
+
+    def read_limits(record)
+      { limits: record.fetch("limits") { Roles::FULL.fetch(record["role"]) }, depth: record.fetch("depth", 1.0) }
     end
 
     # Remembered, since an edit leaves most of a clip's many notes as they are.

@@ -3,11 +3,12 @@
 module KindSatchel
   # A move of one parameter: points sorted by tick, and how they act.
   #
-  # `target` is an {Address}; `role` and `clock` are registry ids; `range` = [low, high] narrows the points'
-  # travel (a point at 1/2 over 0.2..0.8 acts as 0.5); `own_length_ticks` is nil where the clock needs none. `fader` says
-  # of a lane that sets: "follow", it moves the knob; "trim", the knob raises or lowers what it does, as a whole.
+  # `target` is an {Address}; `role` and `clock` are registry ids; `limits` = [low, high] are the amounts between which it runs: a
+  # point at 0 (of a shift at -1) acts as `low`, one at 1 as `high`, and low > high turns it over. `depth` (0..1) draws every amount
+  # towards rest: 0 for a shift, 1 for a scale, the middle of the limits for a set. `own_length_ticks` is nil where the clock needs
+  # none. `fader` says of a lane that sets: "follow", it moves the knob; "trim", the knob raises or lowers what it does, as a whole.
   # Before the first point the first value holds, after the last the last; an empty envelope does nothing.
-  class Envelope < Value.of(:id, :target, :role, :clock, :own_length_ticks, :range, :on, :fader, :points)
+  class Envelope < Value.of(:id, :target, :role, :clock, :own_length_ticks, :limits, :depth, :on, :fader, :points)
     FADERS = %w[follow trim].freeze
     MOST_POINTS = 200_000
     # From so many points on, segments are made as they are asked for.
@@ -15,7 +16,7 @@ module KindSatchel
 
     # A fresh envelope for a parameter: on, over the whole range, restarting with every loop.
     def self.fresh(id:, target:, points: [], role: "set", clock: "each_loop")
-      new(id:, target:, role:, clock:, own_length_ticks: nil, range: [0.0, 1.0], on: true, fader: "follow", points:)
+      new(id:, target:, role:, clock:, own_length_ticks: nil, limits: Roles::FULL.fetch(role), depth: 1.0, on: true, fader: "follow", points:)
     end
 
     def check
@@ -23,8 +24,9 @@ module KindSatchel
       @clock_rules = Clocks::ALL.fetch(clock)
       fault!("unknown_fader", "/fader", "A fader follows or trims: #{FADERS.join(' or ')}, not #{fader.inspect}.") unless FADERS.include?(fader)
       whole!("/own_length_ticks", own_length_ticks, Timing::SHORTEST_TICKS) if own_length_ticks
-      range.each_with_index { |limit, i| number!("/range/#{i}", limit, 0..1) }
-      @whole_range = range[0].zero? && range[1] == 1
+      limits.each_with_index { |limit, i| number!("/limits/#{i}", limit, role_rules.values) }
+      number!("/depth", depth, 0..1)
+      @factor, @offset = line unless full_limits? && depth == 1
       points.freeze
       check_points
     end
@@ -33,19 +35,28 @@ module KindSatchel
     def trims? = fader == "trim" && role == "set"
     attr_reader :role_rules, :clock_rules
 
-    # @return [Array<Point>] the points with the limits taken in
-    def full_points
-      return points if @whole_range
+    def full_limits? = limits == Roles::FULL.fetch(role)
 
-      low, high = range
-      least, most = role_rules.values.min.to_f, role_rules.values.max.to_f
-      points.map do |point|
-        Point.new(tick: point.tick, value: (low + (point.value * (high - low))).clamp(least, most), shape: point.shape.scaled(high - low))
-      end
+    # Whether its points are its amounts: full limits, full depth.
+    def plain? = @factor.nil?
+
+    # What a point's value comes to between the limits, and by the depth.
+    # @return [Float]
+    def amount(value) = @factor ? (value * @factor) + @offset : value
+
+    # @return [Array<Point>] the points with limits and depth taken in
+    def full_points
+      return points if plain?
+
+      least, most = Roles::FULL.fetch(role)
+      points.map { |point| Point.new(tick: point.tick, value: amount(point.value).clamp(least, most), shape: point.shape.scaled(@factor)) }
     end
 
-    # @return [Envelope] the same with full limits
-    def unlimited = with(range: [0.0, 1.0], points: full_points)
+    # @return [Envelope] that gives the same with full limits and full depth
+    def unlimited = plain? ? self : bare.with(points: full_points)
+
+    # @return [Envelope] the points alone, whatever the limits
+    def bare = with(limits: Roles::FULL.fetch(role), depth: 1.0)
 
     # The ends of the segment that leaves a point; nil for the last.
     def ends_at(index)
@@ -53,7 +64,7 @@ module KindSatchel
       b && Shapes::Ends.new(a.value, b.value, b.tick - a.tick)
     end
 
-    # The value at a position, right-continuous: on a jump the later point's. Range applied; nil when empty.
+    # The value at a position, right-continuous: on a jump the later point's. Limits and depth applied; nil when empty.
     # @param tick [Numeric] ticks into the envelope
     def at(tick)
       return if points.empty?
@@ -120,14 +131,14 @@ module KindSatchel
     end
 
     def held(from, to, point)
-      value = ranged(point.value)
+      value = amount(point.value)
       Segment.new(from, to, value, value, Shapes::Hold::PLAIN)
     end
 
     # The smooth stretches of the segment between two points.
     def add_segment(list, from, to)
       shape = from.shape
-      return list << Segment.new(from.tick, to.tick, ranged(from.value), ranged(to.value), shape) if shape.is_a?(Shapes::Smooth)
+      return list << Segment.new(from.tick, to.tick, amount(from.value), amount(to.value), shape) if shape.is_a?(Shapes::Smooth)
 
       ticks = to.tick - from.tick
       shape.parts(Shapes::Ends.new(from.value, to.value, ticks)).each { |part| add_part(list, part, from.tick, ticks) }
@@ -139,7 +150,7 @@ module KindSatchel
         start, finish = [one.start, one.finish].map { |u| tick + Grid.ticks(ticks * u) }
         next unless finish > start
 
-        list << Segment.new(start, finish, ranged(one.a), ranged(one.b), one.shape, tick + (ticks * one.start), ticks * (one.finish - one.start).to_f)
+        list << Segment.new(start, finish, amount(one.a), amount(one.b), one.shape, tick + (ticks * one.start), ticks * (one.finish - one.start).to_f)
       end
     end
 
@@ -165,11 +176,14 @@ module KindSatchel
       Shapes::Part.new(part.start + (width * from), part.start + (width * to), a, b, shape)
     end
 
-    def ranged(value)
-      return value if @whole_range
-
-      low, high = range
-      low + (value * (high - low))
+    # Amount for value: factor and offset. Points run from the least they may be to 1, between the limits.
+    def line
+      least, most = Roles::FULL.fetch(role)
+      low, high = limits
+      factor = (high - low) / (most - least)
+      offset = low - (least * factor)
+      rest = role_rules.neutral || ((low + high) / 2)
+      [factor * depth, rest + (depth * (offset - rest))]
     end
   end
 end

@@ -72,7 +72,7 @@ module KindSatchel
     end
 
     def blank
-      { id: "snippet", target: Address.parse("any/any/any"), role: "set", clock: "once", own_length_ticks: nil, range: [0.0, 1.0], on: true, fader: "follow" }
+      { id: "snippet", target: Address.parse("any/any/any"), role: "set", clock: "once", own_length_ticks: nil, limits: Roles::FULL.fetch(role), depth: 1.0, on: true, fader: "follow" }
     end
   end
 end

@@ -31,11 +31,11 @@ module KindSatchel
       def both(one, two)
         first, second = [one, two].map { |record| Records.read_envelope(record) }
         return one.merge("on" => true) if second.points.empty?
-        return one.merge("points" => two["points"], "range" => two["range"]) if first.points.empty?
+        return one.except("limits").merge(two.slice("limits", "points")) if first.points.empty?
 
         to = [first, second].map { |envelope| envelope.points.last.tick }.max
         points = Blend.points(first.role, *[first, second].map { |envelope| Splice.between(envelope.full_points, 0, [to, 1].max) }, 0, [to, 1].max)
-        one.merge("range" => [0.0, 1.0], "points" => points.map { |point| Records.point(point) })
+        one.except("limits").merge("points" => points.map { |point| Records.point(point) })
       end
       private_class_method :without_double, :off, :both
     end
