@@ -12,6 +12,7 @@ module KindSatchel
   end
 end
 
+require_relative "timing/note_lengths"
 require_relative "timing/meter"
 require_relative "timing/meters"
 require_relative "timing/tempo_map"

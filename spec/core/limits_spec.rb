@@ -20,7 +20,7 @@ RSpec.describe "Limits and depth" do
 
   it "are left out where they are full, so that nothing changes by a bit" do
     rest = { "set" => 0.1, "scale" => 0.7, "shift" => -0.3 }
-    rest.each { |role, value| expect(at(value, role:, limits: KindSatchel::Roles::FULL.fetch(role), depth: 1)).to equal value }
+    rest.each { |role, value| expect(at(value, role:, limits: KindSatchel::Roles.full(role), depth: 1)).to equal value }
   end
 
   it "are taken into the points without a change" do

@@ -154,7 +154,7 @@ RSpec.describe "Edits of points and stretches" do
       random = Random.new(ENV.fetch("SEED", 7).to_i)
       maker = RandomSongs.new(random.rand(10_000))
       40.times do
-        source = maker.song.directory.envelopes.values.map(&:envelope).reject { |one| one.role == "shift" }.sample(random:).bare
+        source = maker.song.directory.envelopes.values.map(&:envelope).reject { |one| one.role == "shift" || one.lfo? }.sample(random:).bare
         from, length, to = random.rand(6000), 1 + random.rand(4000), random.rand(6000)
         snippet = JSON.parse(JSON.generate(KindSatchel::Records.snippet(KindSatchel::Snippet.of(source, from, from + length))))
         after = edited("paste_snippet", tick: to, snippet:)

@@ -100,8 +100,15 @@ class RandomSongs
     list = ticks.map { |tick| Point.new(tick:, value: low + (random.rand * (1 - low)), shape:) }
     limits = random.rand < 0.2 ? Array.new(2) { (low + (random.rand * (1 - low))).round(3) } : [low, 1.0]
     depth = random.rand < 0.15 ? random.rand.round(3) : 1.0
-    Envelope.fresh(id:, target: Address.parse(target), role:, clock:, points: list)
-            .with(own_length_ticks: 240 * (1 + random.rand(30)), limits:, depth:, on: random.rand > 0.1)
+    source = random.rand < 0.25 ? lfo : Sources::Drawn::PLAIN
+    Envelope.fresh(id:, target: Address.parse(target), role:, clock:, points: source.drawn? ? list : [])
+            .with(own_length_ticks: 240 * (1 + random.rand(30)), limits:, depth:, source:, on: random.rand > 0.1)
+  end
+
+  def lfo
+    cycle_ticks = [240, 320, 480, 960, 7680, 100.0 + (random.rand * 2000)].sample(random:)
+    Sources::Lfo.new(wave: Sources::Lfo::WAVES.sample(random:), cycle_ticks:, skew: [0.5, random.rand.round(3)].sample(random:),
+                     bend: [0.0, ((random.rand * 2) - 1).round(3)].sample(random:), phase: [0.0, random.rand.round(3)].sample(random:), seed: random.rand(100))
   end
 
   def shape

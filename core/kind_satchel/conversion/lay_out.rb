@@ -84,7 +84,11 @@ module KindSatchel
       end
 
       # A lane that is written on gets full limits and full depth; it sounds the same.
-      def fit(lane, song) = lane.points.empty? ? Lanes.filled(lane, song) : lane.unlimited
+      def fit(lane, song)
+        return lane.drawn(song.length_ticks) if lane.lfo?
+
+        lane.points.empty? ? Lanes.filled(lane, song) : lane.unlimited
+      end
 
       def written_on(lane, song, written, from, to)
         return Lanes.inverted(lane, song, written) if lane.role == "set"
@@ -134,7 +138,7 @@ module KindSatchel
       # @return [Array<Point>]
       def given(lane, song)
         factor, offset = song.trim_line(lane) || [1.0, 0.0]
-        points = lane.full_points
+        points = lane.lfo? ? lane.source.points(lane, 0, song.length_ticks) : lane.full_points
         return points if factor == 1 && offset.zero?
 
         points.map { |p| Point.new(tick: p.tick, value: ((p.value * factor) + offset).clamp(0.0, 1.0), shape: p.shape.scaled(factor)) }

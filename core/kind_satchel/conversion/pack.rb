@@ -37,7 +37,7 @@ module KindSatchel
         @regions.group_by { |one| one.region.clip_id }.each { |id, list| changes.change(@song.clip(id), groups(changes, @song.clip(id), list)) }
         @separated = changes.separated
         Transfer::Lanes.change(changes.song, @lane.id) do |lane|
-          LayOut.stretches(@regions.map(&:region)).reduce(lane) { |now, (from, to)| Lanes.emptied(now, from, to) }
+          LayOut.stretches(@regions.map(&:region)).reduce(lane.drawn(@song.length_ticks)) { |now, (from, to)| Lanes.emptied(now, from, to) }
         end
       end
 

@@ -28,7 +28,7 @@ module KindSatchel
 
       # @return [Song]
       def song
-        changed = @envelope.with(role: @role, fader: "follow", limits: Roles::FULL.fetch(@role), depth: 1.0, points:)
+        changed = @envelope.with(role: @role, fader: "follow", limits: Roles.full(@role), depth: 1.0, points:)
         done = Transfer::Lanes.replace(@song, @home, changed)
         @difference = Heard::Difference.of(@song, done, [@envelope.target])
         done

@@ -13,13 +13,21 @@ module KindSatchel
       # @param to [Integer] the tick after the last
       # @return [Array<Point>] in song ticks, the first at `from`, the last at `to`
       def in_region(region, clip, envelope, from = region.start_tick, to = region.end_tick)
-        points = envelope.full_points
         lists = []
-        Clocks.each_run(region, clip, envelope, from, to) do |run|
-          placed = run.pace ? paced(points, run.pace) : points
-          lists << shifted(Splice.between(placed, run.from - run.zero, run.to - run.zero), run.from)
-        end
+        Clocks.each_run(region, clip, envelope, from, to) { |run| lists << shifted(in_run(envelope, run), run.from) }
         Splice.chain(lists)
+      end
+
+      # From tick 0, the start of the run.
+      def in_run(envelope, run)
+        places = [run.from - run.zero, run.to - run.zero]
+        return envelope.source.points(envelope, *places) unless run.pace
+        return Splice.between(paced(envelope.full_points, run.pace), *places) unless envelope.lfo?
+
+        from, to = places.map { |place| (place * run.pace).round }
+        length = places[1] - places[0]
+        points = paced(envelope.source.points(envelope, from, [to, from + 1].max), run.pace)
+        points.map { |point| point.tick > length || point.equal?(points.last) ? point.with(tick: length) : point }
       end
 
       def shifted(points, ticks) = ticks.zero? ? points : points.map { |point| point.with(tick: point.tick + ticks) }
@@ -34,7 +42,7 @@ module KindSatchel
           point.with(tick: (point.tick / pace).round, shape:)
         end
       end
-      private_class_method :paced
+      private_class_method :in_run, :paced
     end
   end
 end

@@ -6,6 +6,7 @@ require_relative "shapes/straight"
 require_relative "shapes/hollow"
 require_relative "shapes/curved"
 require_relative "shapes/half_wave"
+require_relative "shapes/bent_wave"
 require_relative "shapes/ess"
 require_relative "shapes/cycle"
 

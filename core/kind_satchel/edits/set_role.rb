@@ -15,7 +15,7 @@ module KindSatchel
         return [song, words] if envelope.role == role
 
         free!(song, home, role)
-        return [Moves.change(song, envelope.id) { drawn(envelope, role) }, words] if input[:keep] == "drawing"
+        return [Moves.change(song, envelope.id) { drawn(envelope, role) }, words] if input[:keep] == "drawing" || envelope.lfo?
 
         change = Conversion::RoleChange.new(song, home, role)
         [change.song, words, [LayOut.difference(change.difference)]]
@@ -33,7 +33,7 @@ module KindSatchel
 
       # The same line over the whole height of the strip.
       def self.drawn(envelope, role)
-        from, to = [envelope.role, role].map { |id| Roles::FULL.fetch(id) }
+        from, to = [envelope.role, role].map { |id| Roles.full(id) }
         limits = envelope.limits.map { |limit| to[0] + ((limit - from[0]) * (to[1] - to[0]) / (from[1] - from[0])) }
         envelope.with(role:, limits:, fader: "follow", points: envelope.points.map { |point| Snippet.shared(point, envelope.role, role) })
       end

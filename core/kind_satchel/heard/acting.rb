@@ -161,10 +161,8 @@ module KindSatchel
       def add(lists, run, source)
         envelope = source.envelope
         list, line = lists.fetch(envelope.role), line(envelope)
-        envelope.segment_from(run.position(run.from)) do |segment|
-          break if run.tick(segment.start) >= run.to
-
-          span = Span.new(run, segment, source, line)
+        envelope.each_segment(run) do |turn, segment|
+          span = Span.new(turn, segment, source, line)
           list << span if span.to > span.from
         end
         too_many! if list.size > MOST_PIECES

@@ -13,6 +13,9 @@ module KindSatchel
       # @param to [Numeric]
       # @return [Array(Float, Float)] least and most, or a little wider
       def of(envelope, from, to)
+        swing = envelope.source.swing(envelope)
+        return swing if swing
+
         points = envelope.points
         first = [(points.bsearch_index { |point| point.tick > from } || points.size) - 1, 0].max
         last = [(points.bsearch_index { |point| point.tick > to } || points.size) - 1, first].max

@@ -30,8 +30,11 @@ module KindSatchel
         Crowd.new(resolver).band(from, to, width_px)
       end
 
-      # An envelope by itself, in its own time, from its first point to its last; or the segments that start in from...to.
+      # An envelope by itself, in its own time, from its first point to its last, an LFO over all of from...to; or the segments that
+      # start there.
       def of_envelope(envelope, from: 0, to: Timing::LAST_TICK, tolerance: FOR_THE_EYE)
+        return of_wave(envelope, from, to, tolerance) if envelope.lfo?
+
         chain = Chain.new
         return chain.flat if envelope.points.empty?
 
@@ -44,6 +47,16 @@ module KindSatchel
         end
         last = envelope.points.last
         chain.add(last.tick, envelope.at(last.tick)) if last.tick < to
+        chain.flat
+      end
+
+      def of_wave(envelope, from, to, tolerance)
+        chain = Chain.new
+        envelope.each_segment(Clocks::Run.new(0, from, to, nil)) do |run, segment|
+          start, finish = [run.zero + segment.start, from].max, [run.zero + segment.finish, to].min
+          places = [start - run.zero, finish - run.zero]
+          [places[0], *segment.breaks(*places, 1, tolerance), places[1]].each { |place| chain.add(run.zero + place, segment.at(place)) }
+        end
         chain.flat
       end
 
@@ -110,7 +123,7 @@ module KindSatchel
         to
       end
 
-      private_class_method :limited, :level, :crossings, :stepped, :steps_between, :thresholds, :halve
+      private_class_method :of_wave, :limited, :level, :crossings, :stepped, :steps_between, :thresholds, :halve
     end
 
     # Gathers corners, flat; leaves out what repeats and what lies on a level line.

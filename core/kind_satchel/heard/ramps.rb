@@ -90,14 +90,12 @@ module KindSatchel
 
       # @return [Boolean] whether all of it could be taken from what is kept with the segments
       def add_run(run, envelope)
-        zero, first = run.zero, run.from - run.zero
         return false if envelope.points.size > Envelope::MANY
 
-        envelope.segment_from(first) do |segment|
-          break if zero + segment.start >= run.to
-
-          whole = segment.start >= first && zero + segment.finish <= run.to && segment.within_travel?
-          whole ? add_segment(segment, zero) : add_part(run, segment)
+        envelope.each_segment(run) do |turn, segment|
+          zero = turn.zero
+          whole = zero + segment.start >= run.from && zero + segment.finish <= run.to && segment.within_travel?
+          whole ? add_segment(segment, zero) : add_part(turn, segment)
         end
         true
       end

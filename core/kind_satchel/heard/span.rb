@@ -18,6 +18,7 @@ module KindSatchel
         @to = [finish, run.to].min
         @zero = run.zero
         @pace = run.pace
+        @ahead = run.ahead || 0
         @segment = segment
         @source = source
         @factor, @offset = line
@@ -28,7 +29,7 @@ module KindSatchel
 
       # @param tick [Numeric] from..to; at `to` the value the segment arrives at
       def at(tick)
-        value = @segment.at(@pace ? (tick - @zero) * @pace : tick - @zero)
+        value = @segment.at(@pace ? ((tick - @zero) * @pace) - @ahead : tick - @zero)
         @factor ? (value * @factor) + @offset : value
       end
 
@@ -42,14 +43,14 @@ module KindSatchel
       # @return [Float] how much the value moves with the segment's
       def worth = @factor || 1.0
 
-      def position(tick) = @pace ? (tick - @zero) * @pace : tick - @zero
+      def position(tick) = @pace ? ((tick - @zero) * @pace) - @ahead : tick - @zero
 
       # Ticks strictly between two where a line chain must turn to stay within `tolerance`.
       def breaks(from, to, worth, tolerance)
         return [] if straight?
 
         places = @segment.breaks(position(from), position(to), worth * self.worth, tolerance)
-        @pace ? places.map { |place| @zero + (place / @pace) } : places.map { |place| @zero + place }
+        @pace ? places.map { |place| @zero + ((place + @ahead) / @pace) } : places.map { |place| @zero + place }
       end
 
       # @return [Jet] what is known of the value between two ticks

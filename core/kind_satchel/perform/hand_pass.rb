@@ -145,7 +145,7 @@ module KindSatchel
       # On, with full limits. One that was off is not heard, so it does not come back: it starts as a new one.
       def ready(envelope, made)
         now = envelope.on ? envelope : envelope.bare.with(on: true, points: Transfer::Lanes.resting(@song, envelope.target, @role).points)
-        now = now.unlimited
+        now = now.lfo? ? now.drawn(Clocks.extent(@song, @song.directory.envelope(now.id))) : now.unlimited
         @bases[now.id] ||= { "made" => made, "points" => now.points }
         @replaced |= [now.id] unless envelope.on
         @song = Transfer::Lanes.change(@song, now.id) { now } unless now.equal?(envelope)

@@ -26,7 +26,7 @@ module KindSatchel
 
     def envelope(value)
       { "id" => value.id, "target" => value.target.to_s, "role" => value.role, "clock" => value.clock,
-        "own_length_ticks" => value.own_length_ticks, **limits(value), "on" => value.on, "fader" => value.fader,
+        "own_length_ticks" => value.own_length_ticks, **limits(value), **source(value), "on" => value.on, "fader" => value.fader,
         "points" => value.points.map { |entry| point(entry) } }
     end
 
@@ -38,11 +38,14 @@ module KindSatchel
     def read_envelope(record)
       Envelope.new(id: record["id"], target: Address.parse(record["target"]), role: record["role"], clock: record["clock"],
                    own_length_ticks: record["own_length_ticks"], **read_limits(record), on: record["on"], fader: record.fetch("fader", "follow"),
-                   points: each(record["points"], "/points") { |entry| read_point(entry) })
+                   source: Sources.of(record["source"]), points: each(record["points"], "/points") { |entry| read_point(entry) })
     end
 
+    # Only of what is not drawn.
+    def source(value) = value.lfo? ? { "source" => Sources.record(value.source) } : {}
+
     def read_limits(record)
-      { limits: record.fetch("limits") { Roles::FULL.fetch(record["role"]) }, depth: record.fetch("depth", 1.0) }
+      { limits: record.fetch("limits") { Roles.full(record["role"]) }, depth: record.fetch("depth", 1.0) }
     end
 
     # Remembered, since an edit leaves most of a clip's many notes as they are.

@@ -8,11 +8,15 @@ module KindSatchel
   # - `pass_ticks(region, clip, envelope)` ticks of e after which it restarts; nil when it does not
   module Clocks
     # One stretch without a restart, in song ticks: position 0 lies at `zero` (maybe before the region), `pace` envelope ticks
-    # pass per song tick (nil: one), and it sounds for `from` <= tick < `to`.
-    Run = Struct.new(:zero, :from, :to, :pace) do
-      def position(tick) = pace ? (tick - zero) * pace : tick - zero
+    # pass per song tick (nil: one), and it sounds for `from` <= tick < `to`. `ahead` is what of it had passed when what is looked at
+    # began, in envelope ticks: positions are counted from there.
+    Run = Struct.new(:zero, :from, :to, :pace, :ahead) do
+      def position(tick) = pace ? ((tick - zero) * pace) - (ahead || 0) : tick - zero
       # The song tick of a position, on the {Grid}.
-      def tick(position) = zero + (pace ? Grid.ticks(position / pace) : position)
+      def tick(position) = zero + (pace ? Grid.ticks((position + (ahead || 0)) / pace) : position)
+
+      # The same run, its positions counted from one of them.
+      def counted_from(position) = pace ? Run.new(zero, from, to, pace, position) : Run.new(zero + position, from, to)
     end
 
     # Restarts with every repeat of the material: e mod length, or e when the region does not loop.
@@ -82,6 +86,20 @@ module KindSatchel
       zero = region.start_tick - region.offset_ticks
       first = zero + (((region.offset_ticks / every) + 1) * every)
       first.step(region.end_tick - 1, every).first(most)
+    end
+
+    # How much of its own time an envelope is heard of at most, in ticks.
+    # @param home [Directory::Home]
+    def extent(song, home)
+      return [song.length_ticks, song.range.end_tick].max if home.track
+
+      clip, envelope = home.clip, home.envelope
+      heard = song.directory.regions_of_clip(clip.id).map do |placed|
+        region = placed.region
+        whole = region.offset_ticks + region.length_ticks
+        envelope.clock_rules.pass_ticks(region, clip, envelope) || (whole * (envelope.clock_rules.pace(region, clip, envelope) || 1)).ceil
+      end
+      [clip.length_ticks, *heard].max
     end
 
     def each_pass(region, pass, pace, from, to)

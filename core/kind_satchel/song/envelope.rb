@@ -1,14 +1,14 @@
 # frozen_string_literal: true
 
 module KindSatchel
-  # A move of one parameter: points sorted by tick, and how they act.
+  # A move of one parameter: where its values come from (its `source`: points sorted by tick, or an LFO), and how they act.
   #
   # `target` is an {Address}; `role` and `clock` are registry ids; `limits` = [low, high] are the amounts between which it runs: a
   # point at 0 (of a shift at -1) acts as `low`, one at 1 as `high`, and low > high turns it over. `depth` (0..1) draws every amount
   # towards rest: 0 for a shift, 1 for a scale, the middle of the limits for a set. `own_length_ticks` is nil where the clock needs
   # none. `fader` says of a lane that sets: "follow", it moves the knob; "trim", the knob raises or lowers what it does, as a whole.
-  # Before the first point the first value holds, after the last the last; an empty envelope does nothing.
-  class Envelope < Value.of(:id, :target, :role, :clock, :own_length_ticks, :limits, :depth, :on, :fader, :points)
+  # Before the first point the first value holds, after the last the last; an empty drawn envelope does nothing.
+  class Envelope < Value.of(:id, :target, :role, :clock, :own_length_ticks, :limits, :depth, :on, :fader, :source, :points)
     FADERS = %w[follow trim].freeze
     MOST_POINTS = 200_000
     # From so many points on, segments are made as they are asked for.
@@ -16,7 +16,7 @@ module KindSatchel
 
     # A fresh envelope for a parameter: on, over the whole range, restarting with every loop.
     def self.fresh(id:, target:, points: [], role: "set", clock: "each_loop")
-      new(id:, target:, role:, clock:, own_length_ticks: nil, limits: Roles::FULL.fetch(role), depth: 1.0, on: true, fader: "follow", points:)
+      new(id:, target:, role:, clock:, own_length_ticks: nil, limits: Roles.full(role), depth: 1.0, on: true, fader: "follow", source: Sources::Drawn::PLAIN, points:)
     end
 
     def check
@@ -26,18 +26,20 @@ module KindSatchel
       whole!("/own_length_ticks", own_length_ticks, Timing::SHORTEST_TICKS) if own_length_ticks
       limits.each_with_index { |limit, i| number!("/limits/#{i}", limit, role_rules.values) }
       number!("/depth", depth, 0..1)
-      @factor, @offset = line unless full_limits? && depth == 1
+      @factor, @offset = source.line(self)
       points.freeze
       check_points
+      source.check_with(self)
     end
 
-    def acts? = on && !points.empty?
+    def acts? = on && source.acts?(self)
+    def lfo? = !source.drawn?
     def trims? = fader == "trim" && role == "set"
     attr_reader :role_rules, :clock_rules
 
-    def full_limits? = limits == Roles::FULL.fetch(role)
+    def full_limits? = limits == Roles.full(role)
 
-    # Whether its points are its amounts: full limits, full depth.
+    # Whether its values are its amounts: full limits, full depth.
     def plain? = @factor.nil?
 
     # What a point's value comes to between the limits, and by the depth.
@@ -48,15 +50,19 @@ module KindSatchel
     def full_points
       return points if plain?
 
-      least, most = Roles::FULL.fetch(role)
+      least, most = Roles.full(role)
       points.map { |point| Point.new(tick: point.tick, value: amount(point.value).clamp(least, most), shape: point.shape.scaled(@factor)) }
     end
 
     # @return [Envelope] that gives the same with full limits and full depth
-    def unlimited = plain? ? self : bare.with(points: full_points)
+    def unlimited = lfo? || plain? ? self : bare.with(points: full_points)
+
+    # @param to [Integer] so far an LFO is drawn, in ticks of its own time
+    # @return [Envelope] of points that give the same up to there
+    def drawn(to) = lfo? ? bare.with(source: Sources::Drawn::PLAIN, points: source.points(self, 0, to)) : self
 
     # @return [Envelope] the points alone, whatever the limits
-    def bare = with(limits: Roles::FULL.fetch(role), depth: 1.0)
+    def bare = with(limits: Roles.full(role), depth: 1.0)
 
     # The ends of the segment that leaves a point; nil for the last.
     def ends_at(index)
@@ -64,15 +70,22 @@ module KindSatchel
       b && Shapes::Ends.new(a.value, b.value, b.tick - a.tick)
     end
 
-    # The value at a position, right-continuous: on a jump the later point's. Limits and depth applied; nil when empty.
+    # The amount at a position, right-continuous: on a jump the later one. Limits and depth applied; nil when empty.
     # @param tick [Numeric] ticks into the envelope
-    def at(tick)
+    def at(tick) = source.at(self, tick)
+
+    # Every smooth stretch that reaches into a run, in order, each with the run in whose own time it lies.
+    # @param run [Clocks::Run]
+    def each_segment(run, &) = source.each_segment(self, run, &)
+
+    # The segment of its points at a position; nil where there are none.
+    def segment_at(tick)
       return if points.empty?
 
-      return segment_from(tick) { |segment| return segment.at(tick) } if points.size > MANY && !@memo.key?(:segments)
+      return segment_from(tick) { |segment| return segment } if points.size > MANY && !@memo.key?(:segments)
 
       list = @memo[:segments] || segments
-      (list.bsearch { |segment| segment.finish > tick } || list.last).at(tick)
+      list.bsearch { |segment| segment.finish > tick } || list.last
     end
 
     # Every smooth stretch in order (see {Shapes}), with the held stretches before the first and after the last point. The
@@ -174,16 +187,6 @@ module KindSatchel
       width = part.finish - part.start
       shape = (a - b).abs < 1e-12 ? Shapes::Hold::PLAIN : part.shape.cut(from, to)
       Shapes::Part.new(part.start + (width * from), part.start + (width * to), a, b, shape)
-    end
-
-    # Amount for value: factor and offset. Points run from the least they may be to 1, between the limits.
-    def line
-      least, most = Roles::FULL.fetch(role)
-      low, high = limits
-      factor = (high - low) / (most - least)
-      offset = low - (least * factor)
-      rest = role_rules.neutral || ((low + high) / 2)
-      [factor * depth, rest + (depth * (offset - rest))]
     end
   end
 end

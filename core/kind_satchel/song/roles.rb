@@ -16,7 +16,10 @@ module KindSatchel
   # - `unit(scale)`, `natural(scale, amount)` and `from_natural(scale, natural)` that unit, and the amount counted in it
   module Roles
     ALL = Registry.new("role", "set" => Set, "scale" => Scale, "shift" => Shift)
-    # By role, the least and the most an amount may be.
     FULL = ALL.to_h { |id, rules| [id, [rules.values.min.to_f, rules.values.max.to_f].freeze] }.freeze
+
+    # @return [Array(Float, Float)] the least and the most an amount may be
+    # @raise [NotFound]
+    def self.full(role) = FULL[role] || ALL.fetch(role)
   end
 end

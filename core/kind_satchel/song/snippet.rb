@@ -8,9 +8,10 @@ module KindSatchel
     # @raise [InvalidInput] for an empty envelope or a stretch without length
     def self.of(envelope, from, to)
       raise InvalidInput.of("too_short", "/to_tick", "A stretch ends after it starts.") unless to > from
-      raise InvalidInput.of("empty", "/envelope_id", "There is nothing to copy: the envelope has no points.") if envelope.points.empty?
+      raise InvalidInput.of("empty", "/envelope_id", "There is nothing to copy: the envelope has no points.") unless envelope.source.acts?(envelope)
 
-      new(role: envelope.role, length_ticks: to - from, points: Splice.between(envelope.points, from, to))
+      points = envelope.lfo? ? envelope.source.points(envelope, from, to) : Splice.between(envelope.points, from, to)
+      new(role: envelope.role, length_ticks: to - from, points:)
     end
 
     def check
@@ -72,7 +73,8 @@ module KindSatchel
     end
 
     def blank
-      { id: "snippet", target: Address.parse("any/any/any"), role: "set", clock: "once", own_length_ticks: nil, limits: Roles::FULL.fetch(role), depth: 1.0, on: true, fader: "follow" }
+      { id: "snippet", target: Address.parse("any/any/any"), role: "set", clock: "once", own_length_ticks: nil, limits: Roles.full(role), depth: 1.0, on: true, fader: "follow",
+        source: Sources::Drawn::PLAIN }
     end
   end
 end

@@ -1,0 +1,171 @@
+# frozen_string_literal: true
+
+require_relative "random_levels"
+
+module KindSatchel
+  module Sources
+    # A low-frequency oscillator: from the lower limit to the upper one by a wave, over and over, a cycle to `cycle_ticks` of the
+    # envelope's own time. A run of its clock begins at `phase` (0..1 of a cycle); once begun it runs on without a seam.
+    #
+    # `wave` is sine, triangle, square, saw, ramp (see {Shapes::Cycle}) or random: a level for every cycle, made from `seed`. `skew` lays
+    # the peak of sine and triangle; a square is low for the first 1 - skew. `bend` bends what the wave gives, 0..1, as {Shapes::Curved}
+    # bends a line: (e^(kw) - 1)/(e^k - 1), k = 8 bend.
+    #
+    # @example
+    #   Lfo.plain.with(cycle_ticks: 480)   # a sine, a cycle to an eighth note
+    class Lfo < Value.of(:wave, :cycle_ticks, :skew, :bend, :phase, :seed)
+      RANDOM = "random"
+      WAVES = %w[sine triangle square saw ramp random].freeze
+      # From 32 cycles to a quarter note down to one to 64 quarter notes.
+      CYCLE_TICKS = ((Timing::PPQ / 32)..(Timing::PPQ * 64))
+      SEEDS = (0..Value::LARGEST)
+      # The most cycles that are looked at in one stretch.
+      MOST_CYCLES = 100_000
+      # What lies so little below the start of a cycle, in cycles, stands on it.
+      EDGE = 1e-9
+      # By how much of the travel waves without a shape of their own may stray when they are turned into points.
+      STRAY = 0.0005
+      # The most cycles of one segment of points.
+      MOST_IN_A_SEGMENT = 1000
+      FULL_CIRCLE = [0.0, 1.0].freeze
+
+      # As a new one begins.
+      def self.plain = new(wave: "sine", cycle_ticks: Timing::PPQ, skew: 0.5, bend: 0.0, phase: 0.0, seed: 1)
+
+      def self.of(record) = plain.with(**record.except("kind").transform_keys(&:to_sym))
+
+      def check
+        fault!("unknown_wave", "/wave", "There is no wave #{wave.inspect}; there is #{WAVES.join(', ')}.") unless WAVES.include?(wave)
+        number!("/cycle_ticks", cycle_ticks, CYCLE_TICKS)
+        number!("/skew", skew, 0..1)
+        number!("/bend", bend, -1..1)
+        number!("/phase", phase, 0..1)
+        whole!("/seed", seed)
+      end
+
+      def drawn? = false
+      def settings = to_h.transform_keys(&:to_s)
+      def acts?(_envelope) = true
+      def line(envelope) = Limits.line(envelope, 0.0, 1.0)
+
+      # @raise [InvalidInput] where the envelope has points too
+      def check_with(envelope)
+        return if envelope.points.empty?
+
+        fault!("lfo", "/points", "This move is an LFO, which has no points; turn it into points first.")
+      end
+
+      # The amount at a position, right-continuous.
+      def at(envelope, position)
+        number = cycle_at(position)
+        list = cycle(envelope, number)
+        within = [position - start_of(number), 0].max
+        (list.find { |segment| segment.finish > within } || list.last).at(within)
+      end
+
+      # @raise [InvalidInput] for more than {MOST_CYCLES}
+      def each_segment(envelope, run)
+        number = cycle_at(run.position(run.from))
+        last = cycle_at(run.position(run.to))
+        fault!("too_many_cycles", "/to_tick", "More than #{MOST_CYCLES} cycles of an LFO lie there; ask for a shorter stretch.") if last - number > MOST_CYCLES
+        while number <= last
+          turn = run.counted_from(start_of(number))
+          cycle(envelope, number).each do |segment|
+            yield turn, segment if turn.tick(segment.finish) > run.from && turn.tick(segment.start) < run.to
+          end
+          number += 1
+        end
+      end
+
+      # Least and most of all it can give.
+      def swing(envelope) = FULL_CIRCLE.map { |level| envelope.amount(level) }.minmax
+
+      # The same stretch as points.
+      def points(envelope, from, to)
+        return [] unless to > from
+
+        shaped? ? cycles(envelope, from, to) : chain(envelope, from, to)
+      end
+
+      # The wave, the rate and what else is not as it begins, in words.
+      def text
+        more = { "skew" => [skew, 0.5], "bend" => [bend, 0], "phase" => [phase, 0] }.reject { |_, (value, plain)| value == plain }
+        [wave, Timing::NoteLengths.text(cycle_ticks), *more.map { |name, (value, _)| "#{name} #{Units.short(value)}" }].join(", ")
+      end
+
+      private
+
+      # Whether a segment of points can do the same: see {Shapes::Cycle}.
+      def shaped? = bend.zero? && wave != RANDOM
+
+      def cycle_at(position) = ((position / cycle_ticks.to_f) + phase + EDGE).floor
+
+      # Where a cycle starts, in the envelope's own time.
+      def start_of(number) = Grid.ticks((number - phase) * cycle_ticks)
+
+      # The segments of one cycle, from 0 on.
+      # @return [Array<Segment>]
+      def cycle(envelope, number)
+        return [level(envelope, RandomLevels.at(seed, number))] if wave == RANDOM
+
+        envelope.memo(:cycle) { stretches.filter_map { |from, to, a, b, shape| segment(envelope, from, to, a, b, shape) } }
+      end
+
+      def level(envelope, random)
+        value = envelope.amount(bent(random))
+        Segment.new(0, Grid.ticks(cycle_ticks), value, value, Shapes::Hold::PLAIN)
+      end
+
+      def segment(envelope, from, to, *ends, shape)
+        start, finish = [from, to].map { |share| Grid.ticks(cycle_ticks * share) }
+        return unless finish > start
+
+        a, b = ends.map { |one| envelope.amount(one) }
+        Segment.new(start, finish, a, b, a == b ? Shapes::Hold::PLAIN : shape, (cycle_ticks * from).to_f, (cycle_ticks * (to - from)).to_f)
+      end
+
+      # Of one cycle: from, to, level there, level there, how. A bent line is curved; what falls bends the other way.
+      def stretches
+        Shapes::Cycle::WAVES.fetch(wave).call(skew).map { |from, to, a, b, how| [from, to, a, b, shape(how, a < b ? bend : -bend)] }
+      end
+
+      def shape(how, bend)
+        return Shapes::BentWave.half(bend) if how == Shapes::HalfWave
+        return how::PLAIN if how == Shapes::Hold || bend.zero?
+
+        Shapes::Curved.new(curve: bend)
+      end
+
+      def bent(level) = bend.zero? ? level : Shapes::Curved.new(curve: bend).weight(level)
+
+      # One point to so many cycles.
+      def cycles(envelope, from, to)
+        low, high = FULL_CIRCLE.map { |level| envelope.amount(level) }
+        ticks = [*from.step(to - 1, [(MOST_IN_A_SEGMENT * cycle_ticks).floor, 1].max), to].map(&:round).uniq
+        ticks.each_cons(2).flat_map do |start, finish|
+          a, b = [start, finish].map { |tick| at(envelope, tick) }
+          shape = Shapes::Cycle.new(wave:, cycles: (finish - start) / cycle_ticks.to_f, note_ticks: nil, skew: skew.to_f,
+                                    phase: Grid.turn(phase + (start / cycle_ticks.to_f)), foot: low - a, top: high - b)
+          [Point.new(tick: start - from.round, value: a, shape:), Point.new(tick: finish - from.round, value: b, shape: Shapes::Hold::PLAIN)]
+        end.then { |list| Splice.chain(list.each_slice(2).to_a) }
+      end
+
+      # Levels are held, lines stay lines; waves are drawn with straight ones.
+      def chain(envelope, from, to)
+        lists = []
+        each_segment(envelope, Clocks::Run.new(0, from, to, nil)) do |run, segment|
+          start, finish = [run.zero + segment.start, from].max, [run.zero + segment.finish, to].min
+          lists << drawn(segment, start - run.zero, finish - run.zero).map { |place, value, shape| [(run.zero + place).round - from.round, value, shape] }
+        end
+        Splice.chain(lists.map { |list| list.map { |tick, value, shape| Point.new(tick:, value:, shape:) } })
+      end
+
+      def drawn(segment, start, finish)
+        return [[start, segment.a, Shapes::Hold::PLAIN], [finish, segment.a, Shapes::Hold::PLAIN]] if segment.still?
+
+        places = [start, *segment.breaks(start, finish, 1.0, STRAY), finish]
+        places.map { |place| [place, segment.at(place).clamp(-1.0, 1.0), Shapes::Straight::PLAIN] }
+      end
+    end
+  end
+end
