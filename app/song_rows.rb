@@ -38,7 +38,7 @@ module SongRows
   # A first look at a song needs no points and notes; whether an envelope acts is told all the same.
   SLIM = Arel.sql(<<~SQL.squish)
     CASE kind WHEN 'envelope' THEN json_set(record, '$.points', json('[]'), '$.acts',
-                json(iif(json_extract(record, '$.on') AND json_array_length(record, '$.points'), 'true', 'false')))
+                json(iif(json_extract(record, '$.on') AND (json_array_length(record, '$.points') OR json_extract(record, '$.source') IS NOT NULL), 'true', 'false')))
               WHEN 'clip' THEN json_set(record, '$.notes', json('[]'))
               ELSE record END
   SQL

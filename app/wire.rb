@@ -15,7 +15,7 @@ module Wire
   def part(song, kind, record)
     case kind
     when "song" then head(record)
-    when "envelope" then record.merge("acts" => record["on"] && !record["points"].empty?, "points" => written(song, record))
+    when "envelope" then record.merge("acts" => record["on"] && !(record["points"].empty? && record["source"].nil?), "points" => written(song, record))
     else record
     end
   end

@@ -36,7 +36,7 @@ class Drawing
   # Where what regions hold lies in the song.
   def placed(regions) = { "windows" => windows(regions), "marks" => marks(regions), "passes" => passes(regions) }
 
-  def curves(envelopes) = envelopes.to_h { |envelope| [envelope.id, flat(Heard::Outline.of_envelope(envelope))] }
+  def curves(envelopes) = envelopes.to_h { |envelope| [envelope.id, flat(envelope.lfo? ? wave(envelope) : Heard::Outline.of_envelope(envelope))] }
 
   # Envelope id => places of points where a fade does not start level.
   def uneven(envelopes) = envelopes.to_h { |envelope| [envelope.id, Checks::UnevenStarts.in(envelope)] }
@@ -115,11 +115,31 @@ class Drawing
     return written(@song.parameter(Address.parse(place["address"])).scale, Roles::Set, place["value"]) if place["address"]
 
     envelope = @song.directory.envelope(place["envelope_id"]).envelope
-    value = place["value"] || envelope.bare.at(place["tick"]) || envelope.role_rules.neutral || @song.knob(envelope.target)
+    value = place["value"] || (envelope.lfo? ? envelope : envelope.bare).at(place["tick"]) || envelope.role_rules.neutral || @song.knob(envelope.target)
     written(@song.parameter(envelope.target).scale, envelope.role_rules, value)
   end
 
+  # What is set of a move.
+  # @raise [NotFound]
+  def settings(envelope_id)
+    envelope = @song.directory.envelope(envelope_id).envelope
+    scale = @song.parameter(envelope.target).scale
+    limits = envelope.limits.map { |limit| written(scale, envelope.role_rules, limit) }
+    ticks = envelope.lfo? ? envelope.source.cycle_ticks : 0
+    { "low" => limits[0], "high" => limits[1], "depth" => [envelope.depth, Units::PERCENT.text(envelope.depth * 100)],
+      "rate" => [ticks, envelope.lfo? ? Timing::NoteLengths.text(ticks) : ""] }
+  end
+
   private
+
+  # As far as it can be heard, with no more corners than there are pixels for.
+  def wave(envelope)
+    to = [Clocks.extent(@song, @song.directory.envelope(envelope.id)), length].max
+    Heard::Crowd.thinned(Heard::Outline.of_envelope(envelope, to:), 0, to, @width_px)
+  rescue InvalidInput
+    low, high = envelope.source.swing(envelope)
+    [0, low, 0, high, to, high, to, low]
+  end
 
   def written(scale, rules, value) = [value, rules.amount_text(scale, value)]
 

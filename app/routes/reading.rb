@@ -84,6 +84,7 @@ module Reading
     end
     app.get("/api/songs/:id/values") { json(Drawing.new(song).values(list_of(:addresses), tick_of("tick"))) }
     app.get("/api/songs/:id/reading") { json(Drawing.new(song).reading(place_read)) }
+    app.get("/api/songs/:id/move_settings") { json(Drawing.new(song).settings(params[:envelope_id].to_s)) }
     app.get("/api/songs/:id/explanation") do
       address = KindSatchel::Address.parse(params[:address])
       json(KindSatchel::Heard::Explanation.new(song, address, tick_of("tick")).to_record)

@@ -14,6 +14,7 @@ module Answers
     %r{^GET /api/songs/\d+/values\?} => "values",
     %r{^GET /api/songs/\d+/explanation\?} => "explanation",
     %r{^GET /api/songs/\d+/reading\?} => "reading",
+    %r{^GET /api/songs/\d+/move_settings\?} => "move_settings",
     %r{^GET /api/songs/\d+/position\?} => "position",
     %r{^GET /api/songs/\d+/moves_table\?} => "moves_table",
     %r{^GET /api/songs/\d+/track_counts\?} => "track_counts",

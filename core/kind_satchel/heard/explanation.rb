@@ -72,7 +72,8 @@ module KindSatchel
 
       def acting_step(source, amount, value, **more)
         rules = source.envelope.trims? ? Roles::Trim.new(parameter.default) : source.envelope.role_rules
-        step(source.kind, source.clip&.name, "#{rules.verb} #{rules.amount_text(scale, amount)}", value, **places(source), **more)
+        wave = source.envelope.lfo? ? "#{source.envelope.source.text}: " : ""
+        step(source.kind, source.clip&.name, "#{wave}#{rules.verb} #{rules.amount_text(scale, amount)}", value, **places(source), **more)
       end
 
       def places(source) = { envelope_id: source.envelope.id, region_id: source.region&.id }

@@ -5,7 +5,7 @@ require_relative "sources/lfo"
 
 module KindSatchel
   # Where what an envelope gives over time comes from. A new source is one file, one line here and its settings in
-  # `schemas/source.json`. Every source is a frozen value that answers, for an envelope `e` that has it:
+  # `schemas/song.json` and `schemas/wire.json`. Every source is a frozen value that answers, for an envelope `e` that has it:
   #
   # - `acts?(e)` whether it gives anything; `line(e)` factor and offset that make an amount of what it gives (see {Limits})
   # - `at(e, position)` the amount at a position

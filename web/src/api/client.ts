@@ -18,6 +18,7 @@ import type {
   MappingLists,
   MidiDocument,
   MissingSounds,
+  MoveSettings,
   MovesTable,
   OfflineCopy,
   PresetEntry,
@@ -215,6 +216,7 @@ export const songApi = (id: number) => ({
   explanation: (address: string, tick: Ticks) =>
     get<Explanation>(`/api/songs/${id}/explanation?address=${address}&tick=${Math.round(tick)}`),
   reading: (question: Record<string, string | number>) => get<Reading>(`/api/songs/${id}/reading?${asked(question)}`),
+  moveSettings: (envelopeId: string) => get<MoveSettings>(`/api/songs/${id}/move_settings?envelope_id=${envelopeId}`),
   position: (text: string) => get<{ tick: Ticks }>(`/api/songs/${id}/position?text=${encodeURIComponent(text)}`),
   snippet: (envelopeId: string, from: Ticks, to: Ticks) =>
     get<Snippet>(

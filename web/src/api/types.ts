@@ -32,6 +32,7 @@ export type {
   MidiDocument,
   MissingSounds,
   MoveRow,
+  MoveSettings,
   MovesTable,
   News,
   NoteRecord,

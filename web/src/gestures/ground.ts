@@ -72,7 +72,7 @@ export function pressEnvelope(event: PointerEvent, { ground, beside, place: [x, 
 
 /** On an empty envelope any place may get its first point. */
 function firstSpot(ground: Ground, x: Px, y: Px): { tick: Ticks; value: number } | null {
-  if (ground.envelope.points.length > 0 || viewNow().tool !== "points") return null;
+  if (ground.envelope.points.length > 0 || ground.envelope.source || viewNow().tool !== "points") return null;
   return { tick: Math.max(0, Math.round(tickAt(ground, x))), value: valueAt(ground, y) };
 }
 

@@ -13,6 +13,7 @@ import { DeedMenu } from "../../ui/Menu";
 import { freeRoles, layerDeeds } from "../embedding";
 import { FaderChoice } from "../track/FaderChoice";
 import { ClockChoice } from "./ClockChoice";
+import { SourceChoice } from "./SourceChoice";
 
 const ROLE_WORDS = { set: "replaces the value", shift: "adds to the value", scale: "multiplies the value" };
 
@@ -142,7 +143,8 @@ export function EnvelopePanel({ address }: { address: string }) {
         </div>
       )}
       {envelope.owner.startsWith("clip/") && <ClockChoice envelope={envelope} />}
-      <p className="faint mt-2 text-xs">
+      <SourceChoice envelope={envelope} />
+      <p className="faint mt-2 text-xs" hidden={envelope.source !== undefined}>
         Press the line to add a point, double-press a point to remove it, drag the diamonds to bend. With Ctrl, a press
         on the line takes the whole segment.{" "}
         <button

@@ -1,7 +1,6 @@
-import { useEffect, useRef, useState } from "react";
 import type { EditInputs } from "../../api/types";
-import { previewer, type Trial } from "../../state/previewer";
 import { useSong } from "../../state/song";
+import { useTried } from "../useTried";
 
 /** From finest to coarsest, as shares of the travel. */
 const [FINEST, COARSEST] = [0.0005, 0.1];
@@ -19,22 +18,13 @@ interface Props {
 
 /** From fine to coarse: how many points that makes, and how close they are, is seen while the hand moves. */
 export function Fineness({ tolerance, inputs, found, onCommit }: Props) {
-  const trial = useRef<Trial | null>(null);
-  const [place, setPlace] = useState<number | null>(null);
   const tried = useSong(({ preview }) => preview?.tells.find(({ code }) => code === "thinned")?.text ?? null);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: what was wished for holds by now
-  useEffect(() => setPlace(null), [tolerance]);
-  const ask = (wish: number) => {
-    setPlace(wish);
-    trial.current ??= previewer();
-    trial.current.ask("rewrite_pass", { ...inputs, tolerance: toleranceAt(wish) });
-  };
-  const keep = () => {
-    if (!trial.current || place === null) return;
-    trial.current.end(true);
-    trial.current = null;
-    void onCommit(toleranceAt(place)).then(() => setPlace(null));
-  };
+  const { wish, ask, keep } = useTried(
+    "rewrite_pass",
+    tolerance,
+    (place) => ({ ...inputs, tolerance: toleranceAt(place) }),
+    (place) => onCommit(toleranceAt(place)),
+  );
   return (
     <>
       <label className="flex items-center gap-2 text-xs">
@@ -45,9 +35,9 @@ export function Fineness({ tolerance, inputs, found, onCommit }: Props) {
           min={0}
           max={1}
           step={0.01}
-          value={place ?? placeOf(tolerance)}
+          value={wish ?? placeOf(tolerance)}
           aria-label="How fine it is written"
-          aria-valuetext={`within ${(toleranceAt(place ?? placeOf(tolerance)) * 100).toPrecision(2)} %`}
+          aria-valuetext={`within ${(toleranceAt(wish ?? placeOf(tolerance)) * 100).toPrecision(2)} %`}
           onChange={(event) => ask(Number(event.target.value))}
           onPointerUp={keep}
           onKeyUp={keep}
@@ -56,7 +46,7 @@ export function Fineness({ tolerance, inputs, found, onCommit }: Props) {
         coarse
       </label>
       <p className="faint text-xs" role="status" data-testid={`thinned-${inputs.address}`}>
-        {(place !== null && tried) || found}
+        {(wish !== null && tried) || found}
       </p>
     </>
   );

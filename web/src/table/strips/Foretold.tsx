@@ -41,8 +41,9 @@ function usePlaceWords(words: string, question: Question | null, position: strin
 }
 
 function OnGround({ ground, hover, tool, say }: Props) {
-  const { points, id } = ground.envelope;
-  const words = TOOL_WORDS[tool] ?? (points.length === 0 ? "add the first point" : null);
+  const { points, id, source } = ground.envelope;
+  const first = points.length === 0 && !source;
+  const words = TOOL_WORDS[tool] ?? (first ? "add the first point" : null);
   const value: Normalised = valueAt(ground, hover.y);
   const levels = words !== null && tool !== "rub" && tool !== "range" && tool !== "lasso";
   const text = usePlaceWords(words ?? "", levels ? { envelope_id: id, value } : null, say(tickAt(ground, hover.x)));
@@ -52,7 +53,11 @@ function OnGround({ ground, hover, tool, say }: Props) {
 function OnLine({ ground, x, say }: { ground: Ground; x: number; say: SayPosition }) {
   const spot = lineAt(ground, x, false);
   const tick: Ticks = spot?.tick ?? 0;
-  const text = usePlaceWords("add a point", spot && { envelope_id: ground.envelope.id, tick }, say(tick));
+  const text = usePlaceWords(
+    ground.envelope.source ? "LFO" : "add a point",
+    spot && { envelope_id: ground.envelope.id, tick },
+    say(tick),
+  );
   if (!spot) return null;
   const [left, top] = [xOf(ground, spot.tick), yOf(ground, spot.value)];
   return (

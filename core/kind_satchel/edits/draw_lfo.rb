@@ -1,0 +1,21 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Edits
+    # Turns an LFO into points, as far as it is heard, to be drawn on. Limits and depth are taken in.
+    module DrawLfo
+      def self.call(song, input)
+        home = song.directory.envelope(input[:envelope_id])
+        envelope = home.envelope
+        raise InvalidInput.of("no_lfo", "/envelope_id", "This move is drawn already.") unless envelope.lfo?
+
+        done = Moves.change(song, envelope.id) { |one| one.drawn(Clocks.extent(song, home)) }
+        name = song.parameter_name(envelope.target)
+        words = "turn the LFO of #{name} into points"
+        return [done, words] unless song.parameter?(envelope.target)
+
+        [done, words, [LayOut.difference(Heard::Difference.of(song, done, [envelope.target]))]]
+      end
+    end
+  end
+end

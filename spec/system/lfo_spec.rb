@@ -1,0 +1,69 @@
+# frozen_string_literal: true
+
+# An envelope as an LFO, in the panel that says what moves a knob: by mouse, keys and finger.
+RSpec.describe "An LFO in a clip" do
+  include Hands
+
+  let(:id) { plant }
+
+  def move = standing(id).song.clip("mooring").envelopes.find { |one| one.target.parameter_id == "cutoff" }
+  def corners = page.all("[data-testid='heard-rope-bass/synth/cutoff'] path").map { |path| path["d"] }
+
+  def make_one(hand)
+    open_song(id, size: hand[:size])
+    feel_for(:finger) if hand[:size] == :phone
+    open_panel(hand, "Sum")
+    press_on(hand, page.find("[data-testid='sum'] button", text: "clip Mooring"))
+    expect(page).to have_css("[aria-label='Envelope'] h3", text: "Cutoff in Mooring")
+    press_on(hand, page.find("[aria-label='Where its values come from'] button", text: "LFO"))
+    eventually(id) { move.lfo? }
+  end
+
+  def typed(label, text)
+    page.find("input[aria-label='#{label}'], [aria-label='#{label}'] input", match: :first).send_keys([:control, "a"], text, :enter)
+  end
+
+  Hands::ALL.each do |name, hand|
+    it "is made of a drawn move by #{name}, goes as fast as is typed, in every copy of the clip, and comes back by undo" do
+      before = move
+      make_one(hand)
+      expect(move.depth).to eq 0.25
+      typed("A cycle lasts", "1/8 triplet")
+      eventually(id) { move.source.cycle_ticks == 320 }
+      press_button(hand, "square")
+      eventually(id) { move.source.wave == "square" }
+      press_on(hand, page.find("button[aria-label='Twice as fast']"))
+      eventually(id) { move.source.cycle_ticks == 160 }
+      typed("High", "+30 %")
+      eventually(id) { move.limits == [-1.0, 0.3] }
+      # Both regions of the clip do it.
+      starts = standing(id).song.directory.regions_of_clip("mooring").map { |placed| placed.region.start_tick }.first(2)
+      cutoff = KindSatchel::Heard::Resolver.new(standing(id).song, KindSatchel::Address.parse("rope-bass/synth/cutoff"))
+      shapes = starts.map { |start| cutoff.acting.spans(start, start + 640)["shift"].map { |span| [span.from - start, span.at(span.from)] } }
+      expect(shapes[0]).to eq(shapes[1]).and have_attributes(size: 8)
+      5.times { Server.edit_log.undo(id, revision(id)) }
+      expect(move).to eq before
+    end
+  end
+
+  it "is seen while a slider moves, says what is wrong with a rate, and turns into points to draw on" do
+    make_one(Hands::ALL[:mouse])
+    drawn = corners
+    slider = page.find("[aria-label='Depth']")
+    slider.send_keys(*([:right] * 3))
+    eventually(id) { (move.depth - 0.53).abs < 0.001 }
+    expect(watch(-> { corners }, ->(seen) { seen.last != drawn })).to be true
+    typed("A cycle lasts", "quick")
+    expect(page).to have_css("[role=alert]", text: '"quick" is not a length; write it like 1/8')
+    expect(move.source.cycle_ticks).to eq 960
+    click_on "random"
+    eventually(id) { move.source.wave == "random" }
+    click_on "Others"
+    eventually(id) { move.source.seed != 1 }
+    within("[aria-label='Where its values come from']") { click_on "points" }
+    eventually(id) { !move.lfo? && move.points.size > 4 }
+    expect(page).to have_css("[role=status]", text: "turn the LFO of Cutoff into points")
+    press_keys([:control, "z"])
+    eventually(id) { move.lfo? }
+  end
+end

@@ -1,0 +1,42 @@
+import type { EditInputs } from "../../api/types";
+import { edit } from "../../state/edits";
+import { useTried } from "../useTried";
+
+interface Props<K extends "set_lfo" | "set_limits"> {
+  name: string;
+  /** The edit that sets it, and the inputs that a value makes. */
+  change: K;
+  inputs: (value: number) => EditInputs[K];
+  value: number;
+  min: number;
+  max: number;
+  text: (value: number) => string;
+  title?: string;
+}
+
+/** One setting of a move on a slider: what it makes is seen and heard while the hand moves, and is one step when it lets go. */
+export function SettingSlider<K extends "set_lfo" | "set_limits">(props: Props<K>) {
+  const { name, change, inputs, value, min, max, text, title } = props;
+  const { wish, ask, keep } = useTried(change, value, inputs, (wished) => edit(change, inputs(wished)));
+  const shown = wish ?? value;
+  return (
+    <label className="flex items-center gap-2 text-xs" title={title}>
+      <span className="faint w-10 shrink-0">{name.toLowerCase()}</span>
+      <input
+        type="range"
+        className="range range-xs min-w-0 grow pointer-coarse:h-11"
+        min={min}
+        max={max}
+        step={0.01}
+        value={shown}
+        aria-label={name}
+        aria-valuetext={text(shown)}
+        onChange={(event) => ask(Number(event.target.value))}
+        onPointerUp={keep}
+        onKeyUp={keep}
+        onBlur={keep}
+      />
+      <span className="w-12 shrink-0 text-right tabular-nums">{text(shown)}</span>
+    </label>
+  );
+}
