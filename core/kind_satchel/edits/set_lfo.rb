@@ -37,7 +37,7 @@ module KindSatchel
         ticks = Moves.at("/rate") { Timing::NoteLengths.parse(text, bar_ticks: meter.beat_ticks * meter.beats, beat_ticks: meter.beat_ticks) }
         return ticks if Sources::Lfo::CYCLE_TICKS.cover?(ticks)
 
-        ends = [Sources::Lfo::CYCLE_TICKS.min, Sources::Lfo::CYCLE_TICKS.max].map { |limit| Timing::NoteLengths.text(limit) }
+        ends = Sources::Lfo::CYCLE_TICKS.minmax.map { |limit| Timing::NoteLengths.text(limit) }
         raise InvalidInput.of("out_of_range", "/rate", "#{text.strip} lies outside #{ends.join(' to ')} for a cycle.")
       end
       private_class_method :fits!, :changes, :rate

@@ -16,7 +16,8 @@ module KindSatchel
 
     # A fresh envelope for a parameter: on, over the whole range, restarting with every loop.
     def self.fresh(id:, target:, points: [], role: "set", clock: "each_loop")
-      new(id:, target:, role:, clock:, own_length_ticks: nil, limits: Roles.full(role), depth: 1.0, on: true, fader: "follow", source: Sources::Drawn::PLAIN, points:)
+      new(id:, target:, role:, clock:, points:, own_length_ticks: nil, limits: Roles.full(role), depth: 1.0, on: true, fader: "follow",
+          source: Sources::Drawn::PLAIN)
     end
 
     def check

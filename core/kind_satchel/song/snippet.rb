@@ -73,8 +73,7 @@ module KindSatchel
     end
 
     def blank
-      { id: "snippet", target: Address.parse("any/any/any"), role: "set", clock: "once", own_length_ticks: nil, limits: Roles.full(role), depth: 1.0, on: true, fader: "follow",
-        source: Sources::Drawn::PLAIN }
+      Envelope.fresh(id: "snippet", target: Address.parse("any/any/any"), points: [], role:, clock: "once").to_h
     end
   end
 end

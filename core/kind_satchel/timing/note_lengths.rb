@@ -20,7 +20,9 @@ module KindSatchel
       # @raise [InvalidInput]
       def parse(text, bar_ticks: WHOLE, beat_ticks: PPQ)
         ticks = note(NOTE.match(text.strip)) || count(COUNT.match(text.strip), bar_ticks, beat_ticks)
-        raise InvalidInput.of("bad_length", "", "#{text.inspect} is not a length; write it like 1/8, 1/8 triplet, 1/16 dotted or 2 bars.") unless ticks&.positive?
+        unless ticks&.positive?
+          raise InvalidInput.of("bad_length", "", "#{text.inspect} is not a length; write it like 1/8, 1/8 triplet, 1/16 dotted or 2 bars.")
+        end
 
         ticks.denominator == 1 ? ticks.to_i : ticks.to_f
       end
