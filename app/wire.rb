@@ -15,19 +15,26 @@ module Wire
   def part(song, kind, record)
     case kind
     when "song" then head(record)
-    when "envelope" then record.merge("acts" => record["on"] && !(record["points"].empty? && record["source"].nil?), "points" => written(song, record))
+    when "envelope" then envelope(song, record)
     else record
     end
   end
 
-  # The points, each with its value as people write it.
-  def written(song, record)
+  # `line` is what makes an amount of a point's value, where limits or depth are not full.
+  def envelope(song, record)
+    bare = KindSatchel::Records.read_envelope(record.merge("points" => []))
+    line = bare.lfo? ? nil : bare.amount_line
+    acts = record["on"] && (bare.lfo? || !record["points"].empty?)
+    record.merge("acts" => acts, "points" => written(song, record, bare), **(line ? { "line" => line } : {}))
+  end
+
+  # The points, each with its amount as people write it.
+  def written(song, record, bare)
     points = record["points"]
     scale = song.parameter?(KindSatchel::Address.parse(record["target"]))&.scale
     return points if scale.nil? || points.size > MOST_WRITTEN
 
-    rules = KindSatchel::Roles::ALL.fetch(record["role"])
-    points.map { |point| point.merge("text" => rules.amount_text(scale, point["value"])) }
+    points.map { |point| point.merge("text" => bare.role_rules.amount_text(scale, bare.amount(point["value"]))) }
   end
 
   # The time signatures in one list, with the tick and the bar each begins at, and how many ticks a beat and a bar have.

@@ -60,15 +60,17 @@ class Answer
     affected.select { |address| texts.include?(address.to_s) }.to_h { |address| [address, changes.heard[address]] }
   end
 
-  # Of envelopes only those that would be new; clips that are there already without their notes (see touched_notes).
+  # Of envelopes only those that would be new, or differ in more than their points; clips that are there already without their notes (see touched_notes).
   def tried_parts
     @records.filter_map do |(kind, id), record|
       next [kind, id, record && tried_clip(id, record)] if kind == "clip"
       next [kind, id, record] unless kind == "envelope"
 
-      [kind, id, { **Records.envelope(record["self"]), **record.slice("owner", "place") }] if record && @old_records[[kind, id]].nil? && record["self"]
+      [kind, id, { **Records.envelope(record["self"]), **record.slice("owner", "place") }] if record && record["self"] && !just_points?(@old_records[[kind, id]], record)
     end
   end
+
+  def just_points?(old, new) = old && old["self"] && old["self"].with(points: []) == new["self"].with(points: [])
 
   def tried_clip(id, record) = @before.clips[id] ? record.except("self").merge("notes" => []) : Records.clip(@after.clips[id])
 
@@ -157,7 +159,7 @@ class Answer
   end
 
   def point_record(envelope, scale, point, place)
-    { "index" => place, "tick" => point.tick, "value" => point.value, "text" => envelope.role_rules.amount_text(scale, point.value),
+    { "index" => place, "tick" => point.tick, "value" => point.value, "text" => envelope.role_rules.amount_text(scale, envelope.amount(point.value)),
       "position" => @after.meters_of(@after.directory.envelope(envelope.id).owner).text(point.tick), **Shapes.record(point.shape) }
   end
 end

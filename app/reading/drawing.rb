@@ -108,14 +108,15 @@ class Drawing
 
   # What an envelope has at a place of its own time, or an amount of it, or a value of a parameter: as a number, and as people
   # write it.
-  # @param place [Hash] "envelope_id" with "tick" or "value", or "address" with "value"
+  # @param place [Hash] "envelope_id" with "tick", "value" (of a point) or "amount", or "address" with "value"
   # @return [Array(Float, String)]
   # @raise [InvalidInput, NotFound]
   def reading(place)
     return written(@song.parameter(Address.parse(place["address"])).scale, Roles::Set, place["value"]) if place["address"]
 
     envelope = @song.directory.envelope(place["envelope_id"]).envelope
-    value = place["value"] || (envelope.lfo? ? envelope : envelope.bare).at(place["tick"]) || envelope.role_rules.neutral || @song.knob(envelope.target)
+    given = place["amount"] || (place["value"] && envelope.amount(place["value"]))
+    value = given || envelope.at(place["tick"]) || envelope.role_rules.neutral || @song.knob(envelope.target)
     written(@song.parameter(envelope.target).scale, envelope.role_rules, value)
   end
 

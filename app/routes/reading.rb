@@ -51,8 +51,9 @@ module Reading
 
     # What is to be read: an envelope at a tick, an amount of it, or a value of a parameter.
     def place_read
-      value = value_of("value")
-      { "envelope_id" => params["envelope_id"], "address" => params["address"], "value" => value, "tick" => value ? nil : tick_of("tick") }
+      value, amount = value_of("value"), value_of("amount")
+      { "envelope_id" => params["envelope_id"], "address" => params["address"], "value" => value, "amount" => amount,
+        "tick" => value || amount ? nil : tick_of("tick") }
     end
 
     # A list from the query.

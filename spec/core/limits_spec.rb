@@ -42,6 +42,17 @@ RSpec.describe "Limits and depth" do
     expect(faults { envelope([0, 0.5], depth: 1.5) }).to eq [["out_of_range", "/depth"]]
   end
 
+  it "hold for what is typed: as amounts, and no further than they go" do
+    song = small_song(clip: [envelope([0, 0.0], [960, 1.0], target: "bass/synth/sub", limits: [0.2, 0.6])])
+    points = ->(name, **inputs) { apply(song, name, envelope_id: "e1", **inputs).song.directory.envelope("e1").envelope.points.map(&:value) }
+    expect(points.call("enter_points", runs: [[0, 0]], value: "50 %")).to match near([0.75, 1.0])
+    expect(points.call("level_points", runs: [[0, 1]], to: "30 %")).to match near([0.25, 0.25])
+    expect(points.call("boost_points", runs: [[0, 0]], amount: "10 %")).to match near([0.25, 1.0])
+    expect { points.call("enter_points", runs: [[0, 0]], value: "70 %") }.to raise_error(KindSatchel::InvalidInput, "/value: 70 % lies outside the limits, 20 % to 60 %.")
+    level = small_song(clip: [envelope([0, 0.0], target: "bass/synth/sub", depth: 0.0)])
+    expect(faults { apply(level, "enter_points", envelope_id: "e1", runs: [[0, 0]], value: "50 %") }).to eq []
+  end
+
   describe "of songs of version 2, which had ranges" do
     def brought_up(role, range, *values)
       points = values.each_with_index.map { |value, i| { "tick" => i * 960, "value" => value, "shape" => "straight" } }

@@ -46,6 +46,23 @@ RSpec.describe "An LFO in a clip" do
     end
   end
 
+  Hands::ALL.each do |name, hand|
+    it "runs between two lines that are dragged by #{name}; points stay on the curve" do
+      open_song(id, size: hand[:size])
+      feel_for(name)
+      edit(id, "set_limits", { envelope_id: move.id, low: -0.5, high: 0.5 })
+      line = "[data-testid='high-#{move.id}']"
+      expect(page).to have_css(line, minimum: 1)
+      point = -> { page.find("[data-testid='point-#{move.id}-0']", match: :first).native.node.find_position }
+      before = point.call
+      x, y = page.evaluate_script("(() => { const box = document.querySelector(\"#{line}\").getBoundingClientRect(); return [box.left + 60, box.top]; })()")
+      hand[:drag].call(self, [x, y], 0, -12)
+      eventually(id) { move.limits[1] > 0.55 }
+      expect(move.limits[0]).to eq(-0.5)
+      expect(watch(point, ->(seen) { seen.last != before })).to be true
+    end
+  end
+
   it "is seen while a slider moves, says what is wrong with a rate, and turns into points to draw on" do
     make_one(Hands::ALL[:mouse])
     drawn = corners

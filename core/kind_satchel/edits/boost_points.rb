@@ -13,7 +13,7 @@ module KindSatchel
       # @return [Array<Point>]
       def self.boosted(song, selection, envelope, text)
         amount = Amounts.parse(envelope, Moves.scale(song, envelope), text)
-        selection.revalued(envelope.role_rules.values) { |point| amount.added(point.value) }
+        selection.revalued(envelope.role_rules.values) { |point| envelope.value_of(amount.added(envelope.amount(point.value))) }
       end
     end
   end

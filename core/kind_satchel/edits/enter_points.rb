@@ -19,7 +19,7 @@ module KindSatchel
       end
 
       def self.valued(selection, envelope, scale, text)
-        value = Moves.at("/value") { envelope.role_rules.parse(scale, text) }
+        value = Moves.at("/value") { Moves.typed(envelope, scale, text) }
         selection.revalued(envelope.role_rules.values) { value }
       end
 

@@ -16,7 +16,7 @@ module KindSatchel
         case to
         when "first" then selection.first.value
         when "before" then before(selection)
-        else Moves.at("/to") { envelope.role_rules.parse(scale, to) }
+        else Moves.at("/to") { Moves.typed(envelope, scale, to) }
         end
       end
 

@@ -95,6 +95,19 @@ module KindSatchel
         with_device(song, address) { |device| device.with(values: device.values.merge(address.parameter_id => value)) }
       end
 
+      # @param text [String] an amount as people write it
+      # @return [Float] the value of a point that comes to it, between the limits of the envelope
+      # @raise [InvalidInput]
+      def typed(envelope, scale, text)
+        rules = envelope.role_rules
+        value = envelope.value_of(rules.parse(scale, text))
+        least, most = Roles.full(envelope.role)
+        return value.clamp(least, most) if value.between?(least - 1e-9, most + 1e-9)
+
+        ends = [least, most].map { |one| rules.amount_text(scale, envelope.amount(one)) }
+        raise InvalidInput.of("out_of_range", "", "#{text.strip} lies outside the limits, #{ends.join(' to ')}.")
+      end
+
       # @return [String] the name of what an envelope moves
       def name(song, envelope_id) = song.parameter_name(song.directory.envelope(envelope_id).envelope.target)
 

@@ -18,7 +18,7 @@ module KindSatchel
         case text
         when "foot" then low
         when "middle" then (low + high) / 2
-        else Moves.at("/pivot") { envelope.role_rules.parse(scale, text) }
+        else Moves.at("/pivot") { Moves.typed(envelope, scale, text) }
         end
       end
       private_class_method :pivot

@@ -43,9 +43,20 @@ module KindSatchel
     # Whether its values are its amounts: full limits, full depth.
     def plain? = @factor.nil?
 
-    # What a point's value comes to between the limits, and by the depth.
+    # What a value of its source comes to between the limits, and by the depth.
     # @return [Float]
     def amount(value) = @factor ? (value * @factor) + @offset : value
+
+    # The value of a point that comes to an amount, not limited; the nearest there is where all come to one.
+    # @return [Float]
+    def value_of(amount)
+      return amount if plain?
+
+      @factor.zero? ? 0.0 : (amount - @offset) / @factor
+    end
+
+    # @return [Array(Float, Float), nil] amount = value * first + second; nil for plain ones
+    def amount_line = (@factor && [@factor, @offset])
 
     # @return [Array<Point>] the points with limits and depth taken in
     def full_points

@@ -73,7 +73,7 @@ module KindSatchel
     end
 
     def blank
-      Envelope.fresh(id: "snippet", target: Address.parse("any/any/any"), points: [], role:, clock: "once").to_h
+      Envelope.fresh(id: "snippet", target: Address.parse("any/any/any"), points: [], clock: "once").to_h
     end
   end
 end

@@ -17,7 +17,7 @@ export interface Ground {
  */
 export type Hit =
   | { kind: "point" | "bend" | "skew" | "segment"; index: number; x: Px; y: Px }
-  | { kind: "line" | "ground"; x: Px; y: Px };
+  | { kind: "low" | "high" | "line" | "ground"; x: Px; y: Px };
 
 /** How near is near enough, by mouse and by finger. */
 const NEAR: Px = 9;
@@ -31,8 +31,27 @@ export const outside = ([from, , position, rate]: Window, tick: Ticks): Ticks =>
 
 export const xOf = ({ window, pxPerTick }: Ground, tick: Ticks): Px => tickToX({ pxPerTick }, outside(window, tick));
 export const tickAt = ({ window, pxPerTick }: Ground, x: Px): Ticks => inside(window, xToTick({ pxPerTick }, x));
-export const yOf = ({ band }: Ground, value: Normalised): Px => valueToY(band, value);
-export const valueAt = ({ band }: Ground, y: Px): Normalised => yToValue(band, y);
+/** Points run between the limits, by the depth: the core tells the line from their values to amounts. */
+const PLAIN: [factor: number, offset: number] = [1, 0];
+export const yOf = ({ band, envelope: { line } }: Ground, value: Normalised): Px => {
+  const [factor, offset] = line ?? PLAIN;
+  return valueToY(band, value * factor + offset);
+};
+export const valueAt = ({ band, envelope: { line } }: Ground, y: Px): Normalised => {
+  const [factor, offset] = line ?? PLAIN;
+  const value = factor === 0 ? 0 : (yToValue(band, y) - offset) / factor;
+  return Math.min(Math.max(value, band.low), band.high);
+};
+/** Curves are amounts, whatever the limits. */
+export const yOfAmount = ({ band }: Ground, amount: Normalised): Px => valueToY(band, amount);
+export const amountAt = ({ band }: Ground, y: Px): Normalised => yToValue(band, y);
+
+/** The amounts between which an envelope runs, where that is seen: of an LFO, and where they are not full. */
+export function limitsOf({ envelope, band }: Ground): { low: Normalised; high: Normalised } | null {
+  if (!envelope.limits && !envelope.source) return null;
+  const [low, high] = envelope.limits ?? [band.low, band.high];
+  return { low, high };
+}
 
 /** Places of the points within a stretch of the envelope's time, both ends included. */
 export function pointsWithin({ envelope: { points } }: Ground, from: Ticks, to: Ticks): [first: number, end: number] {
@@ -54,8 +73,9 @@ export function bendMark(ground: Ground, index: number): [Px, Px] | null {
   if (!b || xOf(ground, b.tick) - xOf(ground, a.tick) < ROOM) return null;
   const middle = (a.tick + b.tick) / 2;
   if (middle < ground.window[2] || middle > inside(ground.window, ground.window[1])) return null;
-  const value = a.shape === "cycle" ? (a.value + b.value) / 2 : (heightAt(ground.corners, middle) ?? a.value);
-  return [xOf(ground, middle), yOf(ground, value)];
+  const height = a.shape === "cycle" ? null : heightAt(ground.corners, middle);
+  const y = height === null ? yOf(ground, (a.value + b.value) / 2) : yOfAmount(ground, height);
+  return [xOf(ground, middle), y];
 }
 
 /** The mark at the first peak of a swing that can be skewed. */
@@ -100,11 +120,22 @@ export function hitAt(ground: Ground, x: Px, y: Px, finger: boolean, whole: bool
     if (place && Math.hypot(place[0] - x, place[1] - y) <= near)
       return { kind, index: segment, x: place[0], y: place[1] };
   }
+  const limit = limitAt(ground, x, y, near);
+  if (limit && ground.envelope.source) return limit;
   const height = heightAt(ground.corners, tick);
-  if (height === null || Math.abs(yOf(ground, height) - y) > near) return best;
+  if (height === null || Math.abs(yOfAmount(ground, height) - y) > near) return limit ?? best;
   if (whole && segment >= 0 && points[segment + 1])
-    return { kind: "segment", index: segment, x, y: yOf(ground, height) };
-  return { kind: "line", x, y: yOf(ground, height) };
+    return { kind: "segment", index: segment, x, y: yOfAmount(ground, height) };
+  return { kind: "line", x, y: yOfAmount(ground, height) };
+}
+
+function limitAt(ground: Ground, x: Px, y: Px, near: Px): Hit | null {
+  const limits = limitsOf(ground);
+  if (!limits) return null;
+  const [low, high] = [yOfAmount(ground, limits.low), yOfAmount(ground, limits.high)];
+  const kind = Math.abs(low - y) < Math.abs(high - y) ? "low" : "high";
+  const place = kind === "low" ? low : high;
+  return Math.abs(place - y) <= near ? { kind, x, y: place } : null;
 }
 
 export interface Found {

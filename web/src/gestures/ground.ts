@@ -1,12 +1,13 @@
 import type { PointerEvent } from "react";
 import type { Px, Ticks } from "../api/types";
-import { type Found, type Ground, hitAmong, inside, outside, tickAt, valueAt, yOf } from "../geometry/hit";
+import { type Found, type Ground, hitAmong, inside, outside, tickAt, valueAt, yOfAmount } from "../geometry/hit";
 import { setChoice } from "../state/choice";
 import { chooseNone } from "../state/choosing";
 import { gridNow, snapSong } from "../state/grid";
 import { type Tool, viewNow } from "../state/view";
 import { pressMark } from "./bends";
 import { isDouble } from "./hand";
+import { pressLimit } from "./limits";
 import { addPoint, lineAt, pressLine, pressPoint, pressSegment, tapLine } from "./points";
 import { pressFreehand, pressLasso, pressRamp, pressRange, pressRub, pressSteps } from "./strokes";
 
@@ -24,7 +25,7 @@ const MARK: Px = 11;
 /** What a tap beside a point means where it is on the line: a point of its own. */
 function tapOnLine(ground: Ground, x: Px, y: Px): (() => void) | null {
   const spot = lineAt(ground, x, false);
-  if (!spot || Math.abs(yOf(ground, spot.value) - y) > 2 * MARK) return null;
+  if (!spot || Math.abs(yOfAmount(ground, spot.value) - y) > 2 * MARK) return null;
   return () => void addPoint({ envelope_id: ground.envelope.id, tick: spot.tick });
 }
 
@@ -56,6 +57,7 @@ export function pressEnvelope(event: PointerEvent, { ground, beside, place: [x, 
   const stroke = STROKES[tool];
   if (stroke) return stroke(event, ground, [x, y]);
   const { ground: aimed, hit } = aim([ground, ...beside], x, y, event);
+  if (hit.kind === "low" || hit.kind === "high") return pressLimit(event, aimed, hit.kind, [x, y]);
   if (hit.kind === "point") {
     const line = fingers(event) && Math.hypot(hit.x - x, hit.y - y) > MARK ? tapOnLine(aimed, x, y) : null;
     return pressPoint(event, aimed, hit.index, line ?? undefined);

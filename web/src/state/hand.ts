@@ -1,13 +1,15 @@
 import { create } from "zustand";
-import type { Px, Ticks } from "../api/types";
+import type { Normalised, Px, Ticks } from "../api/types";
 
 /** What a hand is doing to an envelope right now. */
 export interface Hand {
-  kind: "move" | "add" | "bend" | "draw";
+  kind: "move" | "add" | "bend" | "draw" | "limit";
   envelopeId: string;
   index: number | null;
   /** Words beside the hand, where the touched point has none. */
   words?: string;
+  /** The amount that a limit is dragged to. */
+  amount?: Normalised;
   /** What is being drawn or lassoed, in pixels of the strip. */
   trail?: [Px, Px][];
   /** Whether it is a finger, which covers what is under it. */

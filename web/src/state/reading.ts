@@ -7,6 +7,7 @@ import { transportNow } from "./transport";
 export type Question =
   | { envelope_id: string; tick: Ticks }
   | { envelope_id: string; value: Normalised }
+  | { envelope_id: string; amount: Normalised }
   | { address: string; value: Normalised };
 
 /** While it plays, frames matter more: then no more is asked for so long. */

@@ -1,12 +1,9 @@
 import { clsx } from "clsx";
 import { Dices } from "lucide-react";
-import { useEffect, useState } from "react";
 import type { EditInputs, EnvelopePart, MoveSettings } from "../../api/types";
 import { edit } from "../../state/edits";
-import { api } from "../../state/questions";
-import { useSong } from "../../state/song";
 import { NumberField, TextField } from "../../ui/Fields";
-import { SettingSlider } from "./SettingSlider";
+import { percent, SettingSlider } from "./SettingSlider";
 
 type Lfo = NonNullable<EnvelopePart["source"]>;
 const WAVES: Lfo["wave"][] = ["sine", "triangle", "square", "saw", "ramp", "random"];
@@ -14,39 +11,18 @@ const WAVES: Lfo["wave"][] = ["sine", "triangle", "square", "saw", "ramp", "rand
 const SKEWED: Lfo["wave"][] = ["sine", "triangle", "square"];
 const MOST_SEED = 268_435_455;
 
-const percent = (value: number) => `${Math.round(value * 100)} %`;
 const signed = (value: number) => (value > 0 ? `+${percent(value)}` : percent(value));
 
-/** What is set of a move, as the core writes it. */
-function useSettings(envelopeId: string): MoveSettings | null {
-  const revision = useSong((state) => state.revision);
-  const [found, setFound] = useState<MoveSettings | null>(null);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: read again whenever the song has changed
-  useEffect(() => {
-    let over = false;
-    api()
-      .moveSettings(envelopeId)
-      .then((answer) => !over && setFound(answer))
-      .catch(() => undefined);
-    return () => {
-      over = true;
-    };
-  }, [envelopeId, revision]);
-  return found;
+interface Props {
+  envelope: EnvelopePart;
+  lfo: Lfo;
+  found: MoveSettings | null;
 }
 
-/** Everything there is to set of an LFO: its wave and how fast it goes, its form, and between what it runs. */
-export function LfoFields({ envelope, lfo }: { envelope: EnvelopePart; lfo: Lfo }) {
-  const found = useSettings(envelope.id);
+/** What is set of an LFO: its wave, how fast it goes, and its form. */
+export function LfoFields({ envelope, lfo, found }: Props) {
   const envelope_id = envelope.id;
   const set = (inputs: Omit<EditInputs["set_lfo"], "envelope_id">) => edit("set_lfo", { envelope_id, ...inputs });
-  const typed = async (inputs: Omit<EditInputs["set_limits"], "envelope_id">) => {
-    let fault: string | null = null;
-    await edit("set_limits", { envelope_id, ...inputs }, (words) => {
-      fault = words;
-    });
-    return fault;
-  };
   const rate = async (text: string) => {
     let fault: string | null = null;
     await edit("set_lfo", { envelope_id, rate: text }, (words) => {
@@ -97,28 +73,6 @@ export function LfoFields({ envelope, lfo }: { envelope: EnvelopePart; lfo: Lfo 
           2×
         </button>
       </div>
-      <div className="flex gap-1">
-        {(["low", "high"] as const).map((end) => (
-          <TextField
-            key={end}
-            label={end === "low" ? "Low" : "High"}
-            named
-            value={found?.[end][1] ?? ""}
-            className="w-full pointer-coarse:h-11"
-            onCommit={(text) => typed({ [end]: text })}
-          />
-        ))}
-      </div>
-      <SettingSlider
-        name="Depth"
-        change="set_limits"
-        inputs={(depth) => ({ envelope_id, depth })}
-        value={envelope.depth ?? 1}
-        min={0}
-        max={1}
-        text={percent}
-        title="How much of it acts"
-      />
       <LfoForm envelope={envelope} lfo={lfo} onSeed={(seed) => set({ seed })} />
     </div>
   );

@@ -2,6 +2,8 @@ import type { EditInputs } from "../../api/types";
 import { edit } from "../../state/edits";
 import { useTried } from "../useTried";
 
+export const percent = (value: number) => `${Math.round(value * 100)} %`;
+
 interface Props<K extends "set_lfo" | "set_limits"> {
   name: string;
   /** The edit that sets it, and the inputs that a value makes. */
@@ -14,7 +16,7 @@ interface Props<K extends "set_lfo" | "set_limits"> {
   title?: string;
 }
 
-/** One setting of a move on a slider: what it makes is seen and heard while the hand moves, and is one step when it lets go. */
+/** One setting of a move on a slider: tried while the hand moves, one step when it lets go. */
 export function SettingSlider<K extends "set_lfo" | "set_limits">(props: Props<K>) {
   const { name, change, inputs, value, min, max, text, title } = props;
   const { wish, ask, keep } = useTried(change, value, inputs, (wished) => edit(change, inputs(wished)));

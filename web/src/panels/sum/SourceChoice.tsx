@@ -2,10 +2,13 @@ import { clsx } from "clsx";
 import type { EnvelopePart } from "../../api/types";
 import { editAndTell, editAsking } from "../../state/edits";
 import { LfoFields } from "./LfoFields";
+import { LimitFields } from "./LimitFields";
+import { useSettings } from "./useSettings";
 
-/** Where what an envelope gives comes from: points that are drawn, or an LFO. */
+/** Where what an envelope gives comes from, points that are drawn or an LFO; and between what it runs. */
 export function SourceChoice({ envelope }: { envelope: EnvelopePart }) {
   const { source } = envelope;
+  const found = useSettings(envelope.id);
   const envelope_id = envelope.id;
   const choices = [
     {
@@ -37,7 +40,8 @@ export function SourceChoice({ envelope }: { envelope: EnvelopePart }) {
           </button>
         ))}
       </div>
-      {source && <LfoFields envelope={envelope} lfo={source} />}
+      {source && <LfoFields envelope={envelope} lfo={source} found={found} />}
+      <LimitFields envelope={envelope} found={found} />
     </>
   );
 }

@@ -1,5 +1,5 @@
-import type { Normalised, Ticks } from "../../api/types";
-import { type Ground, type Hit, tickAt, valueAt, xOf, yOf } from "../../geometry/hit";
+import type { Normalised, Px, Ticks } from "../../api/types";
+import { type Ground, type Hit, limitsOf, tickAt, valueAt, xOf, yOfAmount } from "../../geometry/hit";
 import { lineAt } from "../../gestures/points";
 import { type Question, useReading } from "../../state/reading";
 import type { Tool } from "../../state/view";
@@ -27,6 +27,9 @@ export function Foretold({ ground, hover, tool, say }: Props) {
   switch (hover.kind) {
     case "ground":
       return <OnGround ground={ground} hover={hover} tool={tool} say={say} />;
+    case "low":
+    case "high":
+      return <OnLimit ground={ground} end={hover.kind} x={hover.x} y={hover.y} />;
     case "line":
       return <OnLine ground={ground} x={hover.x} say={say} />;
     default:
@@ -59,13 +62,19 @@ function OnLine({ ground, x, say }: { ground: Ground; x: number; say: SayPositio
     say(tick),
   );
   if (!spot) return null;
-  const [left, top] = [xOf(ground, spot.tick), yOf(ground, spot.value)];
+  const [left, top] = [xOf(ground, spot.tick), yOfAmount(ground, spot.value)];
   return (
     <g pointerEvents="none">
       <circle cx={left} cy={top} r={4.6} className="handle" strokeDasharray="2 2" />
       <Words x={left} y={top} text={text} />
     </g>
   );
+}
+
+function OnLimit({ ground, end, x, y }: { ground: Ground; end: "low" | "high"; x: Px; y: Px }) {
+  const amount = limitsOf(ground)?.[end] ?? 0;
+  const text = usePlaceWords(`drag its ${end} end`, { envelope_id: ground.envelope.id, amount }, "");
+  return <Words x={x} y={y} text={text} />;
 }
 
 function markWords({ envelope }: Ground, hover: Hit, say: SayPosition): string {

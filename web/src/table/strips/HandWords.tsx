@@ -24,10 +24,17 @@ export function HandWords({ ground, hand, touched, corners, say }: Props) {
   const end = hand.trail?.[hand.trail.length - 1];
   const draws = end !== undefined && tool !== "points" && tool !== "lasso";
   const level = draws && tool !== "rub" ? valueAt(ground, end[1]) : null;
-  const read = useReading(level === null ? null : { envelope_id: envelope.id, value: level });
+  const { amount } = hand;
+  const read = useReading(
+    amount !== undefined
+      ? { envelope_id: envelope.id, amount }
+      : level === null
+        ? null
+        : { envelope_id: envelope.id, value: level },
+  );
   const drawn = draws ? [read, say(tickAt(ground, end[0]))].filter(Boolean).join(" · ") : null;
   const told = point && [point.text, point.position ?? say(point.tick)].filter(Boolean).join(" · ");
-  const words = hand.words ?? drawn ?? told ?? null;
+  const words = hand.words ?? (amount === undefined ? drawn : read) ?? told ?? null;
   const spot: [Px, Px] | null =
     end ??
     (point

@@ -1,6 +1,6 @@
 import { type PointerEvent, useEffect, useRef, useState } from "react";
 import type { Corners, Px, Ticks, Window } from "../../api/types";
-import { type Found, type Ground, type Hit, hitAmong, inside, tickAt, xOf, yOf } from "../../geometry/hit";
+import { type Found, type Ground, type Hit, hitAmong, inside, tickAt, xOf, yOfAmount } from "../../geometry/hit";
 import { aim, fingers, type Pressed, pressEnvelope, tapNothing } from "../../gestures/ground";
 import { pointAt } from "../../state/clipboard";
 import { useHand } from "../../state/hand";
@@ -10,6 +10,7 @@ import { CurvePath } from "../CurvePath";
 import { ChoiceBox } from "./ChoiceBox";
 import { Foretold } from "./Foretold";
 import { HandWords } from "./HandWords";
+import { LimitLines } from "./LimitLines";
 import { Marks } from "./Marks";
 import { useSayPosition } from "./useSay";
 
@@ -84,13 +85,16 @@ export function WindowEditor({ ground, beside, corners, height, name, line, view
   const draws = Boolean(hand?.trail?.length) && tool !== "points" && tool !== "lasso";
   return (
     <g>
-      {ground.band.low < 0 && <path d={`M${left} ${yOf(ground, 0)}H${to * ground.pxPerTick}`} className="zero-line" />}
+      {ground.band.low < 0 && (
+        <path d={`M${left} ${yOfAmount(ground, 0)}H${to * ground.pxPerTick}`} className="zero-line" />
+      )}
+      <LimitLines ground={ground} left={left} right={to * ground.pxPerTick} />
       <CurvePath
         still={ground.corners}
         tried={corners === ground.corners ? undefined : corners}
         patches={patches}
         window={inView}
-        plot={(tick, value) => [tick * ground.pxPerTick, yOf(ground, value)]}
+        plot={(tick, value) => [tick * ground.pxPerTick, yOfAmount(ground, value)]}
         scale={`${ground.pxPerTick} ${height} ${ground.band.low}`}
         className={line}
         testId={`line-${envelope.id}`}
@@ -142,6 +146,8 @@ const CURSORS: Record<Hit["kind"], string> = {
   bend: "ns-resize",
   skew: "ew-resize",
   segment: "move",
+  low: "ns-resize",
+  high: "ns-resize",
   line: "copy",
   ground: "default",
 };
