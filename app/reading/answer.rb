@@ -66,7 +66,9 @@ class Answer
       next [kind, id, record && tried_clip(id, record)] if kind == "clip"
       next [kind, id, record] unless kind == "envelope"
 
-      [kind, id, { **Records.envelope(record["self"]), **record.slice("owner", "place") }] if record && record["self"] && !just_points?(@old_records[[kind, id]], record)
+      next if record.nil? || record["self"].nil? || just_points?(@old_records[[kind, id]], record)
+
+      [kind, id, { **Records.envelope(record["self"]), **record.slice("owner", "place") }]
     end
   end
 

@@ -48,7 +48,8 @@ RSpec.describe "Limits and depth" do
     expect(points.call("enter_points", runs: [[0, 0]], value: "50 %")).to match near([0.75, 1.0])
     expect(points.call("level_points", runs: [[0, 1]], to: "30 %")).to match near([0.25, 0.25])
     expect(points.call("boost_points", runs: [[0, 0]], amount: "10 %")).to match near([0.25, 1.0])
-    expect { points.call("enter_points", runs: [[0, 0]], value: "70 %") }.to raise_error(KindSatchel::InvalidInput, "/value: 70 % lies outside the limits, 20 % to 60 %.")
+    refused = "/value: 70 % lies outside the limits, 20 % to 60 %."
+    expect { points.call("enter_points", runs: [[0, 0]], value: "70 %") }.to raise_error(KindSatchel::InvalidInput, refused)
     level = small_song(clip: [envelope([0, 0.0], target: "bass/synth/sub", depth: 0.0)])
     expect(faults { apply(level, "enter_points", envelope_id: "e1", runs: [[0, 0]], value: "50 %") }).to eq []
   end

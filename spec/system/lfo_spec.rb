@@ -44,9 +44,7 @@ RSpec.describe "An LFO in a clip" do
       5.times { Server.edit_log.undo(id, revision(id)) }
       expect(move).to eq before
     end
-  end
 
-  Hands::ALL.each do |name, hand|
     it "runs between two lines that are dragged by #{name}; points stay on the curve" do
       open_song(id, size: hand[:size])
       feel_for(name)

@@ -56,7 +56,7 @@ module KindSatchel
     end
 
     # @return [Array(Float, Float), nil] amount = value * first + second; nil for plain ones
-    def amount_line = (@factor && [@factor, @offset])
+    def amount_line = plain? ? nil : [@factor, @offset]
 
     # @return [Array<Point>] the points with limits and depth taken in
     def full_points
