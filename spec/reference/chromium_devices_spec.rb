@@ -20,9 +20,9 @@ RSpec.describe "The sound of devices" do
         const context = new OfflineAudioContext(2, Math.ceil((seconds + settle) * rate), rate);
         await loadWorklets(context);
         const device = DEVICE_SOUNDS[type](studioIn(context));
-        // The package behind it comes by itself.
-        if (type === "pitch-shift") await new Promise((come) => setTimeout(come, 800));
         for (const [name, value] of Object.entries(dials)) device.dials[name].rest(value, 0);
+        // The package behind some comes by itself.
+        await device.ready;
         const buffer = new AudioBuffer({ length: Math.ceil(seconds * rate), sampleRate: rate, numberOfChannels: wide });
         const sides = [(t) => #{left}, (t) => #{right || left}];
         sides.slice(0, wide).forEach((side, channel) => buffer.getChannelData(channel).forEach((_, i, all) => { all[i] = side(i / rate); }));

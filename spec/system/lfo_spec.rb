@@ -30,8 +30,11 @@ RSpec.describe "An LFO in a clip" do
       expect(move.depth).to eq 0.25
       typed("A cycle lasts", "1/8 triplet")
       eventually(id) { move.source.cycle_ticks == 320 }
+      # The steps above may need another line for it.
+      expect(page).to have_css("[data-testid='sum']", text: "sine, 1/8 triplet")
       press_button(hand, "square")
       eventually(id) { move.source.wave == "square" }
+      expect(page).to have_css("[data-testid='sum']", text: "square, 1/8 triplet")
       press_on(hand, page.find("button[aria-label='Twice as fast']"))
       eventually(id) { move.source.cycle_ticks == 160 }
       typed("High", "+30 %")

@@ -79,6 +79,8 @@ export interface DeviceSound {
   fader?: { volume: ParamDial; mute: ParamDial };
   /** By how many seconds what comes out is later. */
   latency?: number;
+  /** Once what it is made of has come; until then it lets everything through, or nothing. */
+  ready?: Promise<void>;
   /** Takes over what is no dial: the sound of a sampler. */
   hold?(device: TrackPart["devices"][number]): void;
   /** Where voices that were led through the effects of their clip come back. */

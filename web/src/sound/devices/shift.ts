@@ -25,9 +25,9 @@ class ToldDial implements Dial {
     private readonly name: "semitones" | "tonalityHz",
   ) {}
 
-  attach(node: StretchNode): void {
+  async attach(node: StretchNode): Promise<void> {
     this.node = node;
-    this.say(this.last);
+    await this.say(this.last);
   }
 
   follow(ramps: Ramps, from: number, to: number, lead: number): void {
@@ -41,7 +41,7 @@ class ToldDial implements Dial {
 
   rest(value: number): void {
     this.forget();
-    this.say(value);
+    void this.say(value);
   }
 
   private forget(): void {
@@ -53,16 +53,16 @@ class ToldDial implements Dial {
     const wait = Math.max(0, (at - this.context.currentTime) * 1000);
     const timer = window.setTimeout(() => {
       this.timers = this.timers.filter((other) => other !== timer);
-      this.say(value);
+      void this.say(value);
     }, wait);
     this.timers.push(timer);
   }
 
-  private say(value: number): void {
+  private async say(value: number): Promise<void> {
     this.last = value;
     if (!this.node || value === this.said) return;
     this.said = value;
-    void this.node.schedule({ [this.name]: value, active: true });
+    await this.node.schedule({ [this.name]: value, active: true });
   }
 }
 
@@ -95,15 +95,14 @@ export function pitchShift({ context }: Studio): DeviceSound {
     late.connect(shifted);
     return { input, output, dials };
   }
-  made(context)
-    .then((node) => {
+  const ready = made(context)
+    .then(async (node) => {
       input.connect(node).connect(shifted);
-      pitch.attach(node);
-      tonality.attach(node);
+      await Promise.all([pitch.attach(node), tonality.attach(node)]);
     })
     .catch(() => {
       late.connect(shifted);
       tell("fault", "This browser cannot shift pitch; the device lets everything through.");
     });
-  return { input, output, latency: LATENCY_SECONDS, dials };
+  return { input, output, latency: LATENCY_SECONDS, ready, dials };
 }
