@@ -10,6 +10,14 @@ module StudioHelpers
     expect(page).to have_css(".stitched", minimum: 3, visible: :all)
   end
 
+  # The same in a browser that does not count in.
+  def open_uncounted(id, size: :desk)
+    Capybara.current_driver = size
+    visit "/satchel.svg"
+    page.execute_script("localStorage.setItem('kind-satchel-play-in', JSON.stringify({ countIn: 0 }))")
+    open_song(id, size:)
+  end
+
   def mouse = page.driver.browser.mouse
 
   # The middle of the nth thing with a test id, in pixels.

@@ -21,9 +21,7 @@ RSpec.describe "Controllers in the studio" do
   end
 
   def open_bass
-    open_song(id)
-    page.execute_script("localStorage.setItem('kind-satchel-play-in', JSON.stringify({ countIn: 0 }))")
-    open_song(id)
+    open_uncounted(id)
     click_on "Rope Bass", exact: true
   end
 

@@ -23,9 +23,7 @@ RSpec.describe "Performing" do
   def way(name, words) = page.find("[aria-label='#{name}']").select(words)
 
   def open_bass
-    open_song(id)
-    page.execute_script("localStorage.setItem('kind-satchel-play-in', JSON.stringify({ countIn: 0 }))")
-    open_song(id)
+    open_uncounted(id)
     click_on "Rope Bass", exact: true
   end
 
@@ -212,9 +210,7 @@ RSpec.describe "Performing" do
   end
 
   it "by finger on a phone: press record, turn, stop" do
-    open_song(id, size: :phone)
-    page.execute_script("localStorage.setItem('kind-satchel-play-in', JSON.stringify({ countIn: 0 }))")
-    open_song(id, size: :phone)
+    open_uncounted(id, size: :phone)
     feel_for(:finger)
     tap(place_of(page.find_button("Rope Bass", exact: true)))
     page.find("nav button", text: "Knobs").click
