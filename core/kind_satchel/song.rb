@@ -3,6 +3,7 @@
 require_relative "song/roles"
 require_relative "song/clocks"
 require_relative "song/sources"
+require_relative "song/point_segments"
 require_relative "song/envelope"
 require_relative "song/snippet"
 require_relative "song/blend"

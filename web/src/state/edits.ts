@@ -28,6 +28,15 @@ export const editAndTell = async <K extends Name>(name: K, inputs: Inputs<K>, sa
   return change;
 };
 
+/** Makes an edit of what was typed into a field: null when it was taken, else what was wrong with it. */
+export async function editTyped<K extends Name>(name: K, inputs: EditInputs[K]): Promise<string | null> {
+  let fault: string | null = null;
+  await edit(name, inputs, (words) => {
+    fault = words;
+  });
+  return fault;
+}
+
 /** What is said before it is done: shared clips made separate, what is heard changed, what goes along or waits. */
 const ASKED = new Set(["separated", "difference", "along", "sent", "loose"]);
 

@@ -1,7 +1,7 @@
 import { clsx } from "clsx";
 import { Dices } from "lucide-react";
 import type { EditInputs, EnvelopePart, MoveSettings } from "../../api/types";
-import { edit } from "../../state/edits";
+import { edit, editTyped } from "../../state/edits";
 import { NumberField, TextField } from "../../ui/Fields";
 import { percent, SettingSlider } from "./SettingSlider";
 
@@ -23,13 +23,6 @@ interface Props {
 export function LfoFields({ envelope, lfo, found }: Props) {
   const envelope_id = envelope.id;
   const set = (inputs: Omit<EditInputs["set_lfo"], "envelope_id">) => edit("set_lfo", { envelope_id, ...inputs });
-  const rate = async (text: string) => {
-    let fault: string | null = null;
-    await edit("set_lfo", { envelope_id, rate: text }, (words) => {
-      fault = words;
-    });
-    return fault;
-  };
   return (
     <div className="mt-2 flex flex-col gap-1.5" role="group" aria-label="LFO">
       <div className="grid grid-cols-3 gap-1" role="group" aria-label="Wave">
@@ -52,7 +45,7 @@ export function LfoFields({ envelope, lfo, found }: Props) {
           value={found?.rate[1] ?? ""}
           hint="1/8, 1/8 triplet, 2 bars"
           className="w-full pointer-coarse:h-11"
-          onCommit={rate}
+          onCommit={(rate) => editTyped("set_lfo", { envelope_id, rate })}
         />
         <button
           type="button"

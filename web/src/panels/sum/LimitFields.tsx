@@ -1,18 +1,11 @@
-import type { EditInputs, EnvelopePart, MoveSettings } from "../../api/types";
-import { edit } from "../../state/edits";
+import type { EnvelopePart, MoveSettings } from "../../api/types";
+import { editTyped } from "../../state/edits";
 import { TextField } from "../../ui/Fields";
 import { percent, SettingSlider } from "./SettingSlider";
 
 /** Between which amounts an envelope runs, and how much of it acts. */
 export function LimitFields({ envelope, found }: { envelope: EnvelopePart; found: MoveSettings | null }) {
   const envelope_id = envelope.id;
-  const typed = async (inputs: Omit<EditInputs["set_limits"], "envelope_id">) => {
-    let fault: string | null = null;
-    await edit("set_limits", { envelope_id, ...inputs }, (words) => {
-      fault = words;
-    });
-    return fault;
-  };
   return (
     <div className="mt-1.5 flex flex-col gap-1.5" role="group" aria-label="Limits">
       <div className="flex gap-1">
@@ -21,14 +14,14 @@ export function LimitFields({ envelope, found }: { envelope: EnvelopePart; found
           named
           value={found?.low[1] ?? ""}
           className="w-full pointer-coarse:h-11"
-          onCommit={(low) => typed({ low })}
+          onCommit={(low) => editTyped("set_limits", { envelope_id, low })}
         />
         <TextField
           label="High"
           named
           value={found?.high[1] ?? ""}
           className="w-full pointer-coarse:h-11"
-          onCommit={(high) => typed({ high })}
+          onCommit={(high) => editTyped("set_limits", { envelope_id, high })}
         />
       </div>
       <SettingSlider
