@@ -107,6 +107,8 @@ RSpec.describe KindSatchel::Sources::Lfo do
       made = apply(song, "set_lfo", envelope_id: "e1").song
       expect(faults { apply(made, "add_point", envelope_id: "e1", tick: 5, value: 0.5) }).to eq [["lfo", "/points"]]
       expect(faults { apply(made, "set_lfo", envelope_id: "e1", rate: "1/512") }).to eq [["out_of_range", "/rate"]]
+      expect { 6.times.reduce(made) { |song, _| apply(song, "set_lfo", envelope_id: "e1", speed: 2).song } }
+        .to raise_error(KindSatchel::InvalidInput, "/speed: 1/256 lies outside 1/128 to 16 bars for a cycle.")
       expect(faults { apply(made, "set_lfo", envelope_id: "e1", rate: "fast") }).to eq [["bad_length", "/rate"]]
       expect(faults { apply(made, "set_limits", envelope_id: "e1", low: "99 kHz") }).to eq [["out_of_range", "/low"]]
       expect(faults { apply(made, "set_limits", envelope_id: "e1", depth: "lots") }).to eq [["bad_value", "/depth"]]

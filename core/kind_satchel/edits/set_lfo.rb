@@ -3,7 +3,7 @@
 module KindSatchel
   module Edits
     # Makes an envelope an LFO in place of points, or sets what is given of one: `wave`; `rate` as people write it (1/8, 1/8 triplet,
-    # 2 bars) or `cycle_ticks`; `skew`, `bend`, `phase`, `seed` (see {Sources::Lfo}). One that shifts begins at a depth of a quarter.
+    # 2 bars), `cycle_ticks`, or `speed` times as fast as it goes; `skew`, `bend`, `phase`, `seed` (see {Sources::Lfo}). One that shifts begins at a depth of a quarter.
     module SetLfo
       SETTINGS = %i[wave cycle_ticks skew bend phase seed].freeze
       # How much of a shift a new one makes.
@@ -28,19 +28,32 @@ module KindSatchel
       end
 
       def self.changes(song, home, input)
-        typed = input[:rate] ? { cycle_ticks: rate(song, home, input[:rate]) } : {}
-        input.slice(*SETTINGS).merge(typed)
+        typed = { cycle_ticks: rate(song, home, input[:rate]) } if input[:rate]
+        typed = { cycle_ticks: paced(home.envelope, input[:speed]) } if input[:speed]
+        input.slice(*SETTINGS).merge(typed || {})
       end
 
       def self.rate(song, home, text)
         meter = song.meters_of(home.owner).changes.first.meter
         ticks = Moves.at("/rate") { Timing::NoteLengths.parse(text, bar_ticks: meter.beat_ticks * meter.beats, beat_ticks: meter.beat_ticks) }
-        return ticks if Sources::Lfo::CYCLE_TICKS.cover?(ticks)
-
-        ends = Sources::Lfo::CYCLE_TICKS.minmax.map { |limit| Timing::NoteLengths.text(limit) }
-        raise InvalidInput.of("out_of_range", "/rate", "#{text.strip} lies outside #{ends.join(' to ')} for a cycle.")
+        within(ticks, "/rate")
       end
-      private_class_method :fits!, :changes, :rate
+
+      # So many times as fast as it goes.
+      def self.paced(envelope, speed)
+        standing = envelope.lfo? ? envelope.source : Sources::Lfo.plain
+        ticks = standing.cycle_ticks / speed.to_r
+        within(ticks.denominator == 1 ? ticks.to_i : ticks.to_f, "/speed")
+      end
+
+      def self.within(ticks, path)
+        range = Sources::Lfo::CYCLE_TICKS
+        return ticks if range.cover?(ticks)
+
+        short, long, wish = [*range.minmax, ticks].map { |length| Timing::NoteLengths.text(length) }
+        raise InvalidInput.of("out_of_range", path, "#{wish} lies outside #{short} to #{long} for a cycle.")
+      end
+      private_class_method :fits!, :changes, :rate, :paced, :within
     end
   end
 end

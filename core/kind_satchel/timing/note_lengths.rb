@@ -9,7 +9,7 @@ module KindSatchel
       NOTE = %r{\A(\d{1,3})\s*/\s*(\d{1,3})(?:\s+(triplet|dotted))?\z}
       COUNT = /\A(\d{1,4}(?:\.\d{1,6})?)\s*(bars?|beats?)\z/
       # So many parts of a whole note have words of their own.
-      PARTS = [64, 32, 16, 8, 4, 2, 1].freeze
+      PARTS = [256, 128, 64, 32, 16, 8, 4, 2, 1].freeze
 
       module_function
 

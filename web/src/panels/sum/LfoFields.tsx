@@ -52,7 +52,7 @@ export function LfoFields({ envelope, lfo, found }: Props) {
           className="btn btn-sm pointer-coarse:h-11"
           aria-label="Half as fast"
           title="Half as fast"
-          onClick={() => void set({ cycle_ticks: lfo.cycle_ticks * 2 })}
+          onClick={() => void set({ speed: 1 / 2 })}
         >
           ½×
         </button>
@@ -61,7 +61,7 @@ export function LfoFields({ envelope, lfo, found }: Props) {
           className="btn btn-sm pointer-coarse:h-11"
           aria-label="Twice as fast"
           title="Twice as fast"
-          onClick={() => void set({ cycle_ticks: lfo.cycle_ticks / 2 })}
+          onClick={() => void set({ speed: 2 })}
         >
           2×
         </button>
