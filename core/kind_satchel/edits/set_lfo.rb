@@ -3,7 +3,8 @@
 module KindSatchel
   module Edits
     # Makes an envelope an LFO in place of points, or sets what is given of one: `wave`; `rate` as people write it (1/8, 1/8 triplet,
-    # 2 bars), `cycle_ticks`, or `speed` times as fast as it goes; `skew`, `bend`, `phase`, `seed` (see {Sources::Lfo}). One that shifts begins at a depth of a quarter.
+    # 2 bars), `cycle_ticks`, or `speed` times as fast as it goes; `skew`, `bend`, `phase`, `seed` (see {Sources::Lfo}). One that
+    # shifts begins at a depth of a quarter.
     module SetLfo
       SETTINGS = %i[wave cycle_ticks skew bend phase seed].freeze
       # How much of a shift a new one makes.
