@@ -136,8 +136,8 @@ class Drawing
   # As far as it can be heard, with no more corners than there are pixels for.
   def wave(envelope)
     to = [Clocks.extent(@song, @song.directory.envelope(envelope.id)), length].max
-    Heard::Crowd.thinned(Heard::Outline.of_envelope(envelope, to:), 0, to, @width_px)
-  rescue InvalidInput
+    return Heard::Crowd.thinned(Heard::Outline.of_envelope(envelope, to:), 0, to, @width_px) if to / envelope.source.cycle_ticks <= @width_px
+
     low, high = envelope.source.swing(envelope)
     [0, low, 0, high, to, high, to, low]
   end

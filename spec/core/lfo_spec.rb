@@ -116,6 +116,9 @@ RSpec.describe KindSatchel::Sources::Lfo do
       long = made.with_clip(made.clip("line").with(envelopes: [move(source: lfo(cycle_ticks: 30))]))
       lane = long.with_track(long.track("bass").with(lanes: [move(id: "l1", source: lfo(cycle_ticks: 30))]))
       expect(faults { resolver(lane, CUTOFF).pieces(0, 30 * 100_002) }).to eq [["too_many_cycles", "/to_tick"]]
+      # A screen is shown the least and the most of each pixel all the same.
+      corners = KindSatchel::Heard::Outline.heard(resolver(lane, CUTOFF), 0, 30 * 100_002, width_px: 100)
+      expect([corners.size, *corners.each_slice(2).map(&:last).minmax]).to match [400, 0.0, 1.0]
     end
 
     it "keeps its drawing where its role changes, and goes into documents and back" do

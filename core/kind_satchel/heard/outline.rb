@@ -26,7 +26,7 @@ module KindSatchel
       # @return [Array<Numeric>] at most four corners a pixel
       def heard(resolver, from, to, width_px:)
         Crowd.thinned(of_pieces(resolver.pieces(from, to)), from, to, width_px)
-      rescue TooManyPieces
+      rescue TooManyPieces, Sources::TooManyCycles
         Crowd.new(resolver).band(from, to, width_px)
       end
 

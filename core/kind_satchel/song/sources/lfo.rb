@@ -4,6 +4,9 @@ require_relative "random_levels"
 
 module KindSatchel
   module Sources
+    # Raised for a stretch with more than {Lfo::MOST_CYCLES} cycles.
+    class TooManyCycles < InvalidInput; end
+
     # A low-frequency oscillator: from the lower limit to the upper one by a wave, over and over, a cycle to `cycle_ticks` of the
     # envelope's own time. A run of its clock begins at `phase` (0..1 of a cycle); once begun it runs on without a seam.
     #
@@ -63,11 +66,11 @@ module KindSatchel
         (list.find { |segment| segment.finish > within } || list.last).at(within)
       end
 
-      # @raise [InvalidInput] for more than {MOST_CYCLES}
+      # @raise [TooManyCycles]
       def each_segment(envelope, run)
         number = cycle_at(run.position(run.from))
         last = cycle_at(run.position(run.to))
-        fault!("too_many_cycles", "/to_tick", "More than #{MOST_CYCLES} cycles of an LFO lie there; ask for a shorter stretch.") if last - number > MOST_CYCLES
+        too_many! if last - number > MOST_CYCLES
         while number <= last
           turn = run.counted_from(start_of(number))
           cycle(envelope, number).each do |segment|
@@ -94,6 +97,10 @@ module KindSatchel
       end
 
       private
+
+      def too_many!
+        raise TooManyCycles.of("too_many_cycles", "/to_tick", "More than #{MOST_CYCLES} cycles of an LFO lie there; ask for a shorter stretch.")
+      end
 
       # Whether a segment of points can do the same: see {Shapes::Cycle}.
       def shaped? = bend.zero? && wave != RANDOM
