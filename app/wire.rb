@@ -22,19 +22,28 @@ module Wire
 
   # `line` is what makes an amount of a point's value, where limits or depth are not full.
   def envelope(song, record)
+    acts = record["on"] && !(record["points"].empty? && record["source"].nil?)
+    line = record.key?("limits") || record.key?("depth") ? line(record) : nil
+    record.merge("acts" => acts, "points" => written(song, record, line || PLAIN), **(line ? { "line" => line } : {}))
+  end
+
+  # Amounts that are the values of points.
+  PLAIN = [1.0, 0.0].freeze
+
+  def line(record)
     bare = KindSatchel::Records.read_envelope(record.merge("points" => []))
-    line = bare.lfo? ? nil : bare.amount_line
-    acts = record["on"] && (bare.lfo? || !record["points"].empty?)
-    record.merge("acts" => acts, "points" => written(song, record, bare), **(line ? { "line" => line } : {}))
+    bare.amount_line unless bare.lfo?
   end
 
   # The points, each with its amount as people write it.
-  def written(song, record, bare)
+  # @param line [Array(Float, Float)] amount = value * first + second
+  def written(song, record, (factor, offset))
     points = record["points"]
     scale = song.parameter?(KindSatchel::Address.parse(record["target"]))&.scale
     return points if scale.nil? || points.size > MOST_WRITTEN
 
-    points.map { |point| point.merge("text" => bare.role_rules.amount_text(scale, bare.amount(point["value"]))) }
+    rules = KindSatchel::Roles::ALL.fetch(record["role"])
+    points.map { |point| point.merge("text" => rules.amount_text(scale, (point["value"] * factor) + offset)) }
   end
 
   # The time signatures in one list, with the tick and the bar each begins at, and how many ticks a beat and a bar have.

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 # A database as version 1 left it.
-RSpec.describe "Songs stored by version 1" do
+RSpec.describe "Songs stored by older versions" do
   let(:song) { small_song(clip: [envelope([0, 0.5])], lanes: [envelope([0, 0.2], id: "l1", role: "shift")]) }
 
   # Stores a document of version 1 the way that version did, with a log of its own.
@@ -65,5 +65,20 @@ RSpec.describe "Songs stored by version 1" do
     expect(last_response.status).to eq 201
     expect(get_json("/api/songs/#{answer['id']}")["places"].size).to eq 2
     expect(standing(answer["id"]).song).to eq song
+  end
+
+  it "opens one of version 2 with limits in place of its ranges; nothing of it is a step of undo" do
+    id = plant
+    move = standing(id).song.clip("mooring").envelopes.find { |one| one.role == "shift" }
+    row = PartRow.find_by!(song_id: id, kind: "envelope", part_id: move.id)
+    row.update!(record: JSON.generate(JSON.parse(row.record).merge("range" => [0.0, 0.5])))
+    SongRow.find(id).update!(format: 2)
+    Server.open_songs.forget(id)
+    told = get_json("/api/songs/#{id}")
+    record = told["parts"].find { |_, part| part == move.id }[2]
+    expect(record.values_at("limits", "range")).to eq [[-0.5, 0.5], nil]
+    expect(told.values_at("undo", "places")).to eq [nil, []]
+    tick = move.points.max_by(&:value).tick
+    expect(standing(id).song.directory.envelope(move.id).envelope.at(tick)).to be_within(1e-9).of(move.at(tick) * 0.5)
   end
 end

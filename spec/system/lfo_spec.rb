@@ -56,7 +56,10 @@ RSpec.describe "An LFO in a clip" do
       expect(page).to have_css(line, minimum: 1)
       point = -> { page.find("[data-testid='point-#{move.id}-0']", match: :first).native.node.find_position }
       before = point.call
-      x, y = page.evaluate_script("(() => { const box = document.querySelector(\"#{line}\").getBoundingClientRect(); return [box.left + 60, box.top]; })()")
+      x, y = page.evaluate_script(<<~JS)
+        (() => { const box = document.querySelector("#{line}").getBoundingClientRect();
+                 return [box.left + 14, box.top + box.height / 2]; })()
+      JS
       hand[:drag].call(self, [x, y], 0, -12)
       eventually(id) { move.limits[1] > 0.55 }
       expect(move.limits[0]).to eq(-0.5)

@@ -21,8 +21,11 @@ export const canKeep = (): boolean =>
 
 export const soundPath = (id: string): string => `/sounds/${id}.wav`;
 
-/** Keeps a song in place of the one kept before, with its sounds. */
-export async function keepSong(song: KeptSong, sounds: string[]): Promise<void> {
+/** Keeps a song in place of the one kept before, with its sounds; of several tabs one after the other. */
+export const keepSong = (song: KeptSong, sounds: string[]): Promise<void> =>
+  navigator.locks.request(STORE, () => keep(song, sounds));
+
+async function keep(song: KeptSong, sounds: string[]): Promise<void> {
   const store = await caches.open(STORE);
   const wanted = new Set(sounds.map(soundPath));
   const there = new Set((await store.keys()).map(({ url }) => new URL(url).pathname));

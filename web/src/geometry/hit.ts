@@ -120,7 +120,7 @@ export function hitAt(ground: Ground, x: Px, y: Px, finger: boolean, whole: bool
     if (place && Math.hypot(place[0] - x, place[1] - y) <= near)
       return { kind, index: segment, x: place[0], y: place[1] };
   }
-  const limit = limitAt(ground, x, y, near);
+  const limit = limitAt(ground, x, y, finger);
   if (limit && ground.envelope.source) return limit;
   const height = heightAt(ground.corners, tick);
   if (height === null || Math.abs(yOfAmount(ground, height) - y) > near) return limit ?? best;
@@ -129,9 +129,13 @@ export function hitAt(ground: Ground, x: Px, y: Px, finger: boolean, whole: bool
   return { kind: "line", x, y: yOfAmount(ground, height) };
 }
 
-function limitAt(ground: Ground, x: Px, y: Px, near: Px): Hit | null {
+/** By mouse a limit is taken anywhere on its line; by finger at the grip where it begins, so that a swipe scrolls. */
+export const LIMIT_GRIP: Px = 44;
+
+function limitAt(ground: Ground, x: Px, y: Px, finger: boolean): Hit | null {
   const limits = limitsOf(ground);
-  if (!limits) return null;
+  const near = finger ? NEAR_FINGER : NEAR;
+  if (!limits || (finger && x > tickToX(ground, ground.window[0]) + LIMIT_GRIP)) return null;
   const [low, high] = [yOfAmount(ground, limits.low), yOfAmount(ground, limits.high)];
   const kind = Math.abs(low - y) < Math.abs(high - y) ? "low" : "high";
   const place = kind === "low" ? low : high;
