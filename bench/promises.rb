@@ -7,12 +7,13 @@ require_relative "editor"
 require_relative "speed"
 require_relative "files"
 require_relative "imports"
+require_relative "moving"
 
 # Each promise with what was measured.
 class Promises
   include KindSatchel
 
-  SECTIONS = %w[core speed imports editor previews snapshot arranging browser first_load devices playing recording performing wide hostile files].freeze
+  SECTIONS = %w[core speed moving imports editor previews snapshot arranging browser first_load devices playing recording performing wide hostile files].freeze
 
   # @param only [Array<String>] sections to run; none for all
   # @yieldparam name [String]
@@ -49,6 +50,32 @@ class Promises
     note("bin/satchel help, whole process", Measure.milliseconds(7, warm_up: 1) do
       system({ "RUBY_YJIT_ENABLE" => nil }, File.expand_path("../bin/satchel", __dir__), "help", out: File::NULL)
     end)
+  end
+
+  def moving
+    note("core: a 1/32 LFO over 600 s, its rate moved by a lane", MovingBench.measured(MovingBench.wobble))
+    note("core: all ramps of the big song, a third LFOs and 20 macros, beside without", MovingBench.ratio(@big))
+    turn = 0
+    dragged = Measure.milliseconds(100, warm_up: 20) do
+      turn += 1
+      inputs = { envelope_id: MovingBench::RATE, runs: [[20, 20]], ticks: 0, value: (turn % 20 / 400.0) - 0.02 }
+      answer = server.post("/api/songs/#{server.wobble_id}/preview", { revision: 1, edit: "shift_points", inputs:, heard: [MovingBench::WAVE.to_s] })
+      raise answer unless answer.include?('"heard":{"')
+    end
+    note("preview of a point of that lane, whole request", dragged)
+    note("preview of a macro with 32 targets, whole request", turned)
+  end
+
+  # While it plays: the sound of the next second is asked for too.
+  def turned
+    turn = 0
+    Measure.milliseconds(200, warm_up: 30) do
+      turn += 1
+      inputs = { address: MovingBench::MACRO.to_s, value: turn % 100 / 100.0 }
+      wants = { heard: [MovingBench::MACRO.to_s], sound: { from_tick: 15_360, to_tick: 15_360 + 1472 } }
+      answer = server.post("/api/songs/#{server.macros_id}/preview", { revision: 1, edit: "set_knob", inputs:, **wants })
+      raise answer unless answer.include?('"sound":{"')
+    end
   end
 
   def imports

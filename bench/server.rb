@@ -7,7 +7,7 @@ class BenchServer
   ROOT = File.expand_path("..", __dir__)
   DATABASE = File.join(ROOT, "tmp/bench.sqlite3")
 
-  attr_reader :port, :demo_id, :big_id, :long_id, :drone_id, :faders_id, :wide_id, :notes_id, :empty_id, :pid
+  attr_reader :port, :demo_id, :big_id, :long_id, :drone_id, :faders_id, :wide_id, :notes_id, :empty_id, :wobble_id, :macros_id, :pid
 
   def initialize(big)
     FileUtils.mkdir_p(File.dirname(DATABASE))
@@ -19,6 +19,8 @@ class BenchServer
     @drone_id = Server.shelf.add(drone)["id"]
     @faders_id = Server.shelf.add(faders)["id"]
     @wide_id = Server.shelf.add(wide)["id"]
+    @wobble_id = Server.shelf.add(MovingBench.wobble)["id"]
+    @macros_id = Server.shelf.add(MovingBench.macros)["id"]
     @empty_id = Server.shelf.add(empty)["id"]
     @notes_id = Server.shelf.add(FilesBench.notes)["id"]
     @port = TCPServer.open("127.0.0.1", 0) { |socket| socket.addr[1] }

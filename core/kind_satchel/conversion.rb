@@ -3,6 +3,8 @@
 require_relative "conversion/inverse"
 require_relative "conversion/written"
 require_relative "conversion/clip_changes"
+require_relative "conversion/moved"
+require_relative "conversion/drawn"
 require_relative "conversion/lay_out"
 require_relative "conversion/pack"
 require_relative "conversion/one_clip"
@@ -15,6 +17,7 @@ module KindSatchel
   # - {LayOut}      clip envelopes become points of track lanes, each in its role
   # - {Pack}        a stretch of lane becomes envelopes in the clips beneath
   # - {RoleChange}  an envelope that sets becomes one that scales or shifts, and the other way about
+  # - {Drawn}       an LFO turned into points; {Moved} says which moves cannot be written again
   # - {Written}     a clip envelope as points in song time
   # - {ClipChanges} clips with other envelopes for some of their regions, made separate where others share them
   module Conversion

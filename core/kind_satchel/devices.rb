@@ -25,6 +25,7 @@ require_relative "devices/types/stereo_width"
 require_relative "devices/types/step_gate"
 require_relative "devices/types/pitch_shift"
 require_relative "devices/types/gain"
+require_relative "devices/types/macro_strip"
 
 module KindSatchel
   # Every device a track can hold. A new device is one file under `types/`, one line here, and its sound in
@@ -32,7 +33,7 @@ module KindSatchel
   module Devices
     TYPES = Registry.new("device", [
       CHANNEL, MONO_SYNTH, PAD_SYNTH, PLUCK, PARTIAL_BANK, DRUM_KIT, SAMPLER, LOOP_PLAYER, ARPEGGIATOR, SCALE_QUANTISER, FILTER, DRIVE, CHORUS, DELAY, REVERB,
-      EQUALISER, PHASER, COMPRESSOR, BIT_REDUCER, TREMOLO, STEP_GATE, STEREO_WIDTH, PITCH_SHIFT, GAIN
+      EQUALISER, PHASER, COMPRESSOR, BIT_REDUCER, TREMOLO, STEP_GATE, STEREO_WIDTH, PITCH_SHIFT, GAIN, MACRO_STRIP
     ].to_h { |type| [type.id, type] })
 
     # What a send is called by: of a channel to a return, or of a part of a kit.

@@ -7,6 +7,7 @@ require_relative "edits/placing"
 require_relative "edits/carrying"
 require_relative "edits/amounts"
 require_relative "edits/chains"
+require_relative "edits/macros"
 require_relative "edits/noting"
 require_relative "edits/playing"
 

@@ -1,13 +1,20 @@
 # frozen_string_literal: true
 
 require_relative "heard/bounds"
+require_relative "heard/arcs"
 require_relative "heard/span"
+require_relative "heard/frame"
+require_relative "heard/setting"
+require_relative "heard/integral"
+require_relative "heard/live_move"
+require_relative "heard/driven"
 require_relative "heard/acting"
 require_relative "heard/piece"
 require_relative "heard/resolver"
 require_relative "heard/crowd"
 require_relative "heard/outline"
 require_relative "heard/difference"
+require_relative "heard/inputs"
 require_relative "heard/explanation"
 require_relative "heard/tempo_breaks"
 require_relative "heard/ramps"
@@ -22,8 +29,13 @@ require_relative "heard/changes"
 module KindSatchel
   # What a song does to one parameter, and what it plays:
   #
+  # - {Arc}          whatever gives values over a stretch: a segment at work ({Span}), or what moved settings make of it ({LiveMove})
+  # - {Frame}        in what settings of moves are resolved: the song or one region; {Setting} one of them
+  # - {Integral}     what a rate adds up to, and back: the phase of an LFO ({MovedWave})
+  # - {Driven}       what a macro makes of a knob
   # - {Acting}       everything that acts on a parameter, and who overrules whom
   # - {Resolver}     the value at a tick, and the ordered pieces of a range
+  # - {Inputs}       the settings of moves that made a step
   # - {Explanation}  the steps that made a value, in words with numbers
   # - {Outline}      pieces as a line chain for the eye; {Crowd} where there are more corners than pixels
   # - {Difference}   how far two songs are apart in one parameter

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "transfer/match"
+require_relative "transfer/copies"
 require_relative "transfer/clips"
 require_relative "transfer/lanes"
 require_relative "transfer/song_stretch"
@@ -14,6 +15,7 @@ module KindSatchel
   # What goes along when material goes elsewhere:
   #
   # - {Match}  which parameter of one track answers to a parameter of another
+  # - {Copies}  moves once more, under ids of their own; what moves their settings follows
   # - {Clips}  a clip that comes to another track, its envelopes turned to what answers there
   # - {Lanes}  stretches of lane that follow the regions under them
   # - {SongStretch}, {SongTime}  stretches of the whole song: taken out, opened, filled

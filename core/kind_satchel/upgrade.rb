@@ -13,7 +13,7 @@ module KindSatchel
     Place = Struct.new(:address, :from, :to, :largest) do
       # @param song [Song]
       def to_record(song)
-        track, name = song.owner(address).name, song.parameter_name(address)
+        track, name = song.owner_name(address), song.parameter_name(address)
         { "address" => address.to_s, "from_tick" => from, "to_tick" => to,
           "text" => "#{name} of #{track}, #{song.meters.text(from)} to #{song.meters.text(to)}" }
       end
@@ -21,9 +21,11 @@ module KindSatchel
 
     module_function
 
-    # @param record [Hash] a song document of version 1 or 2
+    # @param record [Hash] a song document of version 1, 2 or 3
     # @return [Hash] one of today's version
     def document(record)
+      # Version 3 had no macros, no free LFOs and no settings of moves that are moved or held; all else is as it was.
+      return record.merge("version" => Document::VERSION) if record["version"] == 3
       return with_limits(record) if record["version"] == 2
 
       clips = record["clips"].map { |clip| Older.record("clip", clip).merge("envelopes" => brought_up(clip["envelopes"])) }

@@ -33,9 +33,9 @@ module KindSatchel
       private
 
       def part(clip, placed, envelopes)
-        copy, next_id = Transfer::Clips.own_copy(@song, clip.with(envelopes:))
+        copy, song = Transfer::Clips.own_copy(@song, clip.with(envelopes:))
         ids = placed.to_h { |one| [one.region.id, true] }
-        song = @song.with(next_id:).with_clip(copy)
+        song = song.with_clip(copy)
         @song = placed.map { |one| one.track.id }.uniq.reduce(song) do |now, id|
           track = now.track(id)
           regions = track.regions.map { |region| ids.key?(region.id) ? region.with(clip_id: copy.id) : region }

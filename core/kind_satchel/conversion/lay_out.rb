@@ -35,7 +35,7 @@ module KindSatchel
       # @return [Song]
       def song
         @done ||= without_envelopes(@sources.reduce(@song) { |now, source| with_points(now, source) }).tap do |done|
-          @difference = Heard::Difference.of(@song, done, @sources.map { |source| source.envelope.target }.uniq)
+          @difference = Heard::Difference.of(@song, done, Moved.heard(@song, @sources.map { |source| source.envelope.target }))
         end
       end
 
@@ -48,11 +48,14 @@ module KindSatchel
           clip = @song.clip(placed.region.clip_id)
           clip.envelopes.select { |envelope| at_work?(envelope, clip, placed.track) }.map { |envelope| source(placed, clip, envelope) }
         end
+        leaving = list.to_h { |source| [source.envelope.id, true] }
+        # What moves settings of a move that leaves too is taken in by it.
+        list.reject! { |source| source.envelope.target.setting? && leaving.key?(source.envelope.target.device_id) }
         list.sort_by.with_index { |source, i| [source.turn, i] }
       end
 
       def source(placed, clip, envelope)
-        own = placed.track.id == envelope.target.owner_id
+        own = !clip.carrier? || placed.track.id == envelope.target.owner_id
         Heard::Source.new("clip", envelope, placed.region, clip, own ? Heard::Acting::OWN : placed.place)
       end
 
@@ -62,22 +65,26 @@ module KindSatchel
         envelope.target.clip_id.nil? && clip.reaches?(envelope.target, track)
       end
 
-      def lane_of(song, envelope) = song.track(envelope.target.owner_id).lane_for(envelope.target, envelope.role)
+      def lane_of(song, envelope) = Transfer::Lanes.lane(song, envelope.target, envelope.role)
 
       def check_lanes
         faults = @sources.map(&:envelope).uniq { |envelope| [envelope.target, envelope.role] }.filter_map do |envelope|
           lane = lane_of(@song, envelope)
-          next if lane.nil? || lane.on
+          next unmovable(lane) if lane&.on
+          next if lane.nil?
 
           Fault.new("lane_off", "", "The lane of #{@song.parameter(envelope.target).name} is switched off; switch it on or remove it first.")
         end
         raise InvalidInput, faults unless faults.empty?
       end
 
+      # Points that are written cannot come to what they should under settings that move.
+      def unmovable(lane) = Moved.fault(@song, lane)
+
       def with_points(song, source)
         from, to = source.region.start_tick, source.region.end_tick
         song = Transfer::Lanes.with_lane(song, source.envelope.target, source.envelope.role)
-        written = Written.in_region(source.region, source.clip, source.envelope)
+        written = Written.in_region(@song, source.region, source.clip, source.envelope)
         lane = fit(lane_of(song, source.envelope), song)
         points = written_on(lane, song, written, from, to)
         Transfer::Lanes.change(song, lane.id) { lane.with(points: Splice.replace(lane.points, from, to, points)) }
@@ -96,15 +103,25 @@ module KindSatchel
         Blend.points(lane.role, Splice.between(lane.points, from, to).map { |point| point.with(tick: point.tick + from) }, written, from, to)
       end
 
+      # Moves of a clip, and all that is drawn there for their settings.
+      # @return [Hash{String=>Boolean}]
+      def with_settings(clip, ids)
+        gone = ids.to_h { |id| [id, true] }
+        while (more = clip.envelopes.find { |one| one.target.setting? && gone.key?(one.target.device_id) && !gone.key?(one.id) })
+          gone[more.id] = true
+        end
+        gone
+      end
+
       def without_envelopes(song)
         changes = ClipChanges.new(song)
         @moves = 0
         by_clip = @sources.group_by { |source| source.clip.id }
         by_clip.each do |id, list|
           clip = song.clip(id)
-          gone = list.to_h { |source| [source.envelope.id, true] }
+          gone = with_settings(clip, list.map { |source| source.envelope.id })
           regions = list.map { |source| source.region.id }.uniq.map { |region_id| song.directory.region(region_id) }
-          @moves += gone.size
+          @moves += list.map(&:envelope).uniq.size
           changes.change(clip, [[regions, clip.envelopes.reject { |envelope| gone.key?(envelope.id) }]])
         end
         @separated = changes.separated
@@ -138,7 +155,7 @@ module KindSatchel
       # @return [Array<Point>]
       def given(lane, song)
         factor, offset = song.trim_line(lane) || [1.0, 0.0]
-        points = lane.lfo? ? lane.source.points(lane, 0, song.length_ticks) : lane.full_points
+        points = Written.on_track(song, lane)
         return points if factor == 1 && offset.zero?
 
         points.map { |p| Point.new(tick: p.tick, value: ((p.value * factor) + offset).clamp(0.0, 1.0), shape: p.shape.scaled(factor)) }

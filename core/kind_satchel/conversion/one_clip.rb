@@ -36,8 +36,8 @@ module KindSatchel
 
       def placed_once
         model = @clips.first.with(length_ticks: @to - @from, notes:, audio:, envelopes:)
-        copy, next_id = Transfer::Clips.own_copy(@song, model)
-        song = @song.with(next_id:).with_clip(copy)
+        copy, song = Transfer::Clips.own_copy(@song, model, followed: false)
+        song = song.with_clip(copy)
         gone = @regions.drop(1).to_h { |region| [region.id, true] }
         regions = @track.regions.reject { |region| gone.key?(region.id) }.map { |region| region.id == @regions.first.id ? one(region, copy) : region }
         song.with_track(song.track(@track.id).with(regions:))
@@ -73,11 +73,14 @@ module KindSatchel
       end
 
       def envelopes
-        @envelopes ||= @each_once.flat_map(&:envelopes).select(&:acts?).uniq { |envelope| [envelope.target, envelope.role] }.map do |first|
+        @envelopes ||= @each_once.flat_map { |clip| moves_of(clip) }.uniq { |envelope| [envelope.target, envelope.role] }.map do |first|
           points = Splice.chain(stretches.map { |from, to, region, clip| written(first, from, to, region, clip) })
           Envelope.fresh(id: first.id, target: first.target, role: first.role, points: Written.shifted(points, -@from))
         end
       end
+
+      # What moves settings of its own moves is taken in by these.
+      def moves_of(clip) = clip.envelopes.select { |envelope| envelope.acts? && !clip.own_setting?(envelope.target) }
 
       # The regions and the gaps between them.
       def stretches
@@ -91,7 +94,7 @@ module KindSatchel
 
       def written(first, from, to, region, clip)
         envelope = clip&.envelope_for(first.target, first.role)
-        return Written.in_region(region, clip, envelope) if envelope&.acts?
+        return Written.in_region(@song, region, clip, envelope) if envelope&.acts?
 
         first.role == "set" ? rest(first.target, from, to) : level(first.role_rules.neutral, from, to)
       end
@@ -101,9 +104,15 @@ module KindSatchel
         return level(0.0, from, to) unless @song.parameter?(address)
 
         lane = @song.lanes_of(address).find { |one| one.role == "set" && one.acts? }
-        return level(@song.knob(address), from, to) unless lane
+        return unmoved(address, from, to) unless lane
 
         Written.shifted(Splice.between(Lanes.given(lane, @song), from, to), from)
+      end
+
+      # The knob, or what a macro makes of it.
+      def unmoved(address, from, to)
+        driven = Heard::Resolver.new(@song, address).driven or return level(@song.knob(address), from, to)
+        Written.of_arcs(driven.arcs(from, to), 0.0..1.0) { |tick, value| [tick.round, value] }
       end
 
       def level(value, from, to) = [from, to].map { |tick| Point.new(tick:, value:, shape: Shapes::Hold::PLAIN) }

@@ -17,6 +17,7 @@ module KindSatchel
         @address = lane.target
         raise InvalidInput.of("lane_off", "/envelope_id", "The lane is switched off or empty; there is nothing to pack.") unless lane.acts?
 
+        Moved.refuse(song, @lane)
         @regions = beneath(from, to)
         raise InvalidInput.of("nothing_beneath", "/from_tick", "No region lies there that the lane is heard in.") if @regions.empty?
 
@@ -27,7 +28,7 @@ module KindSatchel
 
       # @return [Song]
       def song
-        @done ||= packed.tap { |done| @difference = Heard::Difference.of(@song, done, [@address]) }
+        @done ||= packed.tap { |done| @difference = Heard::Difference.of(@song, done, Moved.heard(@song, [@address])) }
       end
 
       private
@@ -42,10 +43,13 @@ module KindSatchel
       end
 
       def beneath(from, to)
-        track = @song.track(@address.owner_id)
-        track.regions_in(from, to).reject { |region| region.muted || (@lane.role == "set" && known(region)&.acts?) }
-             .map { |region| @song.directory.region(region.id) }
+        regions = @song.tracks_of(@address).flat_map { |track| track.regions_in(from, to) }
+        regions.reject { |region| region.muted || !reached?(region) || (@lane.role == "set" && known(region)&.acts?) }
+               .map { |region| @song.directory.region(region.id) }
       end
+
+      # Of a setting, those of the clip that its move is in.
+      def reached?(region) = !@address.setting? || @song.clip(region.clip_id).own_setting?(@address)
 
       def known(region) = @song.clip(region.clip_id).envelope_for(@address, @lane.role)
 
@@ -67,7 +71,7 @@ module KindSatchel
         from, to = region.start_tick, region.end_tick
         points = Written.shifted(Splice.between(lane_points, from, to), from)
         envelope = clip.envelope_for(@address, @lane.role)
-        points = Blend.points(@lane.role, points, Written.in_region(region, clip, envelope), from, to) if envelope&.acts?
+        points = Blend.points(@lane.role, points, Written.in_region(@song, region, clip, envelope), from, to) if envelope&.acts?
         points.map { |point| point.with(tick: point.tick + region.offset_ticks - from) }
       end
 

@@ -125,7 +125,8 @@ module KindSatchel
         return beneath.set ? beneath.set.at(tick) : beneath.knob if beneath.is_a?(Heard::Piece)
 
         sets = beneath.acting.at(tick).select { |source, _| source.envelope.role == "set" }
-        sets.empty? ? beneath.knob : beneath.applied(sets.last[0], beneath.knob, sets.last[1])
+        knob = beneath.knob_at(tick)
+        sets.empty? ? knob : beneath.applied(sets.last[0], knob, sets.last[1], tick)
       end
     end
   end

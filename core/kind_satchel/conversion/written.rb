@@ -12,10 +12,39 @@ module KindSatchel
       # @param from [Integer] first song tick, inside the region
       # @param to [Integer] the tick after the last
       # @return [Array<Point>] in song ticks, the first at `from`, the last at `to`
-      def in_region(region, clip, envelope, from = region.start_tick, to = region.end_tick)
+      def in_region(song, region, clip, envelope, from = region.start_tick, to = region.end_tick)
+        live = Heard::LiveMove.of(song, envelope, region)
         lists = []
-        Clocks.each_run(region, clip, envelope, from, to) { |run| lists << shifted(in_run(envelope, run), run.from) }
+        Clocks.each_run(region, clip, envelope, from, to) { |run| lists << (live ? of_live(live, run) : shifted(in_run(envelope, run), run.from)) }
         Splice.chain(lists)
+      end
+
+      # What a lane gives.
+      # @return [Array<Point>] in song ticks
+      def on_track(song, lane)
+        live = Heard::LiveMove.of(song, lane)
+        return of_live(live, Clocks::Run.new(0, 0, song.length_ticks)) if live
+
+        lane.lfo? ? lane.source.points(lane, 0, song.length_ticks) : lane.full_points
+      end
+
+      # How far lines may stray where settings of a move are moved, as a share of the travel.
+      STRAY = 0.0005
+
+      # What a move gives whose settings are moved: levels are held, all else are lines.
+      def of_live(live, run) = of_arcs(live.enum_for(:each_arc, run, nil), live.allowed) { |tick, value| [tick.round, value] }
+
+      # @param arcs [Enumerable<Heard::Arc>]
+      # @param allowed [Range] of values
+      # @yieldreturn [Array(Integer, Float)] the tick and the value of a point
+      # @return [Array<Point>]
+      def of_arcs(arcs, allowed, stray = STRAY, &place)
+        Splice.chain(arcs.filter_map do |arc|
+          shape = arc.still? ? Shapes::Hold::PLAIN : Shapes::Straight::PLAIN
+          inner = arc.breaks(arc.from, arc.to, 1.0, stray).map(&:round).uniq.select { |tick| tick > arc.from && tick < arc.to }
+          points = [arc.from, *inner, arc.to].map { |tick| place.call(tick, arc.at(tick)) }
+          points.map { |tick, value| Point.new(tick:, value: value.clamp(allowed), shape:) } if points.last[0] > points.first[0]
+        end)
       end
 
       # From tick 0, the start of the run.

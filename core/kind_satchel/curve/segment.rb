@@ -80,10 +80,13 @@ module KindSatchel
 
     # What never changes of a segment for a scale and a tolerance, kept with it: one thing at a time.
     def keep(scale, tolerance)
-      return @kept if @kept_for.equal?(scale) && @kept_to == tolerance
+      # Read and put in one piece: several threads may ask at a time.
+      kept = @kept
+      return kept[2] if kept && kept[0].equal?(scale) && kept[1] == tolerance
 
-      @kept_for, @kept_to = scale, tolerance
-      @kept = yield
+      made = yield
+      @kept = [scale, tolerance, made].freeze
+      made
     end
 
     private

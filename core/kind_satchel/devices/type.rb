@@ -5,14 +5,14 @@ module KindSatchel
     # @return [String] what the part of a kit is called: "Open hat"
     def self.part_name(part) = part.tr("-", " ").capitalize
 
-    # A kind of device: what it is called, what it does (`instrument`, `note-effect`, `effect` or `channel`), what it plays (`notes` or
+    # A kind of device: what it is called, what it does (`macros`, `instrument`, `note-effect`, `effect` or `channel`), what it plays (`notes` or
     # `audio`, the kind of its track; nil for an effect), its parameters, the parts of a kit, each with sends of its own, and whether it
     # plays a sound of the store.
     class Type < Value.of(:id, :name, :role, :plays, :parameters, :parts, :samples)
       def initialize(parts: [].freeze, samples: false, **fields) = super
 
       # In the order of a chain.
-      ROLES = %w[note-effect instrument effect channel].freeze
+      ROLES = %w[macros note-effect instrument effect channel].freeze
 
       # @yieldparam list [ParameterList]
       def self.define(id, name, role, plays: %w[instrument note-effect].include?(role) ? "notes" : nil, parts: [].freeze, samples: false)

@@ -36,7 +36,8 @@ module KindSatchel
         bare = song.with_track(track.with(devices: track.devices - devices))
         moved = Chains.retargeted(bare, movers(song, track, clip, ids), clip.chain_id, ids)
         chain = devices.map { |device| device.with(id: ids.fetch(device.id)) } + clip.devices
-        Chains.on_one_track(moved, moved.clip(clip.id).with(devices: chain))
+        done, tells = Chains.on_one_track(moved, moved.clip(clip.id).with(devices: chain))
+        [Chains.redriven(done, track.id, clip.chain_id, ids), tells]
       end
 
       # What can go on moving them.

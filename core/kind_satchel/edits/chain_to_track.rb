@@ -15,6 +15,7 @@ module KindSatchel
         homes = ids.keys.flat_map { |id| Chains.moves_of(song, clip, id) }
         moved = Chains.retargeted(song.with_clip(clip.with(devices: [], tails: "ring")), homes, track.id, ids)
         moved = moved.with_track(track.with(devices: track.devices.dup.insert(track.first_effect, *devices)))
+        moved = Chains.redriven(moved, clip.chain_id, track.id, ids)
         [moved, "turn the effects of #{clip.name} into effects of #{track.name}", heard_by_others(track, clip)]
       end
 

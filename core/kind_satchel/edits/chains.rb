@@ -37,6 +37,7 @@ module KindSatchel
       def type!(owner, id, path)
         type = Moves.at(path) { Devices::TYPES.fetch(id) }
         return type if type.role == "effect" && owner.kind != "carrier"
+        return type if type.role == "macros" && owner.is_a?(Track) && owner.kind != "carrier"
         return type if type.plays && owner.is_a?(Track) && type.plays == owner.kind
 
         raise InvalidInput.of("wrong_device", path, refusal(owner, type))
@@ -61,8 +62,11 @@ module KindSatchel
       def place(owner, rest, device, before)
         goal = before ? Moves.at("/before") { rest.devices.index(owner.device(before)) } : nil
         case device.type_rules.role
-        when "instrument" then rest.note_effects.size
-        when "note-effect" then (goal || rest.note_effects.size).clamp(0, rest.note_effects.size)
+        when "macros" then (goal || rest.macro_strips.size).clamp(0, rest.macro_strips.size)
+        when "instrument" then rest.macro_strips.size + rest.note_effects.size
+        when "note-effect"
+          first = rest.macro_strips.size
+          (goal || (first + rest.note_effects.size)).clamp(first, first + rest.note_effects.size)
         else (goal || rest.end_of_effects).clamp(rest.first_effect, rest.end_of_effects)
         end
       end
@@ -82,8 +86,8 @@ module KindSatchel
       end
 
       def separated(song, clip, placed)
-        copy, next_id = Transfer::Clips.own_copy(song, clip)
-        Moves.change_regions(song.with(next_id:).with_clip(copy), placed) { |one| one.region.with(clip_id: copy.id) }
+        copy, song = Transfer::Clips.own_copy(song, clip)
+        Moves.change_regions(song.with_clip(copy), placed) { |one| one.region.with(clip_id: copy.id) }
       end
 
       # Values of a type's parameters, normalised; those on their default are left out.
@@ -106,6 +110,21 @@ known ? "A value lies between 0 and 1." : "#{type.name} has no parameter #{id.in
       # @return [Array<Directory::Home>]
       def moves_of(song, owner, device_id)
         song.directory.envelopes.each_value.select { |home| home.envelope.target.owner_id == owner.chain_id && home.envelope.target.device_id == device_id }
+      end
+
+      # Lets macros that drive some devices of one chain drive those of another.
+      # @param ids [Hash{String=>String}] devices, old id => new id
+      # @return [Song]
+      def redriven(song, from, to, ids)
+        driven = ->(target) { target.owner_id == from && ids.key?(target.device_id) }
+        return song if song.directory.driven.none?(&driven)
+
+        song.tracks.select { |track| track.devices.any? { |device| device.macros.any? } }.reduce(song) do |now, track|
+          devices = Transfer::Copies.redriven(now.track(track.id).devices) do |target|
+            driven.call(target) ? target.with(owner_id: to, device_id: ids.fetch(target.device_id)) : target
+          end
+          now.with_track(now.track(track.id).with(devices:))
+        end
       end
 
       # Lets what moves some devices of one chain move those of another.

@@ -16,16 +16,18 @@ module KindSatchel
         [next_song, "embed #{song.parameter(address).name} in #{clip.name}"]
       end
 
-      # A clip with material moves parameters of the tracks it sounds on, and of its own effects; only a carrier clip reaches further.
+      # A clip with material moves parameters of the tracks it sounds on, of its own effects and of its own moves; only a carrier clip reaches further.
       def self.reachable!(song, clip, address)
         return if clip.carrier?
 
         tracks = song.directory.regions_of_clip(clip.id).map { |placed| placed.track.id }
-        return if tracks.include?(address.owner_id) || address.clip_id == clip.id
+        return if tracks.include?(address.owner_id) || address.clip_id == clip.id || clip.own_setting?(address)
 
-        name = song.owner(address).name
+        name = song.owner_name(address)
         own = "The effects of #{name} are its own; #{clip.name} does not move them."
+        setting = "#{name} is no move of #{clip.name}; a clip moves the settings of its own moves."
         words = address.clip_id ? own : "#{clip.name} does not sound on #{name}; a clip moves its own track."
+        words = setting if address.setting?
         raise InvalidInput.of("out_of_reach", "/address", words)
       end
 

@@ -28,8 +28,8 @@ module KindSatchel
       def self.own(song, clip, _placed)
         return [song, clip, []] if song.directory.regions_of_clip(clip.id).size < 2
 
-        copy, next_id = Transfer::Clips.own_copy(song, clip)
-        [song.with(next_id:), copy, [LayOut.separated([clip])]]
+        copy, song = Transfer::Clips.own_copy(song, clip)
+        [song, copy, [LayOut.separated([clip])]]
       end
 
       def self.fitted(clip, length)

@@ -80,21 +80,6 @@ module KindSatchel
         end
       end
 
-      # One device with its next form.
-      # @yieldparam device [Device]
-      # @return [Song]
-      def with_device(song, address)
-        owner = song.owner(address)
-        device = owner.device(address.device_id)
-        song.with_owner(owner.with(devices: owner.devices.map { |other| other.equal?(device) ? yield(device) : other }))
-      end
-
-      # A knob at another resting value.
-      # @return [Song]
-      def with_knob(song, address, value)
-        with_device(song, address) { |device| device.with(values: device.values.merge(address.parameter_id => value)) }
-      end
-
       # @param text [String] an amount as people write it
       # @return [Float] the value of a point that comes to it, between the limits of the envelope
       # @raise [InvalidInput]

@@ -98,6 +98,7 @@ module KindSatchel
         [*(by.empty? ? [] : [Tell.new("overruled", [], "overruled by #{by}, so it is not heard there")]),
          *(pass.limited ? [Tell.new("limited", [], "it cannot make all of what was played; there it stays at its limit")] : []),
          *(pass.replaced.any? ? [Tell.new("replaced", pass.replaced, "a move that was off there is replaced")] : []),
+         *(pass.stilled.any? ? [Tell.new("stilled", [], "what moved #{pass.stilled.first(MOST_NAMES).join(' and ')} is taken in and switched off")] : []),
          *(pass.homeless.include?("lane") ? [Tell.new("no_clip", [], "where no clip sounds it is in the lane")] : []),
          *(pass.homeless.include?("lost") ? [Tell.new("lost", [], "where the clip does not sound it is left out")] : [])]
       end

@@ -56,7 +56,8 @@ module KindSatchel
       end
 
       def self.into(song, strokes, input)
-        song = separated(song, strokes.select { |address, _| song.tracks_of(address).any? }, input) if input[:separate] && input[:into] == "clip"
+        apart = input[:separate] && input[:into] == "clip"
+        song = separated(song, strokes.reject { |address, _| address.setting? || song.tracks_of(address).empty? }, input) if apart
         return [song, nil] unless input[:into] == "carrier"
 
         # The carrier of the pass where one was made for an earlier lap of it.

@@ -9,7 +9,17 @@ module KindSatchel
         owner = Chains.owner!(song, input)
         device = Chains.device!(owner, input[:device_id], "/device_id")
         next_song = song.with_owner(owner.with(devices: owner.devices.reject { |other| other.equal?(device) }))
-        [next_song, "take #{device.type_rules.name.downcase} out of #{owner.name}", waiting(Chains.moves_of(song, owner, device.id))]
+        words = "take #{device.type_rules.name.downcase} out of #{owner.name}"
+        [next_song, words, [*waiting(Chains.moves_of(song, owner, device.id)), *undriven(song, device)]]
+      end
+
+      # What its macros drove goes back to its own knob.
+      def self.undriven(song, device)
+        targets = device.macros.flat_map(&:drives).map(&:target)
+        return [] if targets.empty?
+
+        names = targets.first(3).map { |target| Macros.words(song, target) }.join(", ")
+        [Tell.new("undriven", targets.map(&:to_s), "#{names}#{" and #{targets.size - 3} more" if targets.size > 3} rest on their own knobs again")]
       end
 
       # @return [Array<Tell>] how many moves wait, for whoever reads it

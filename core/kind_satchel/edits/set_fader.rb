@@ -31,7 +31,7 @@ module KindSatchel
 
       def self.trimming(song, lane, parameter)
         neutral = parameter.scale.gain? ? 1 / Math.sqrt(parameter.scale.peak) : parameter.default
-        [lane.with(fader: "trim"), Moves.with_knob(song, lane.target, neutral)]
+        [lane.with(fader: "trim"), song.owned(lane.target).turned(neutral)]
       end
 
       def self.following(song, lane)

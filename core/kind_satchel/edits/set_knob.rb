@@ -9,15 +9,16 @@ module KindSatchel
         address = Moves.at("/address") { Address.parse(input[:address]).tap { |a| song.parameter(a) } }
         parameter = song.parameter(address)
         value = parameter.scale.heard(input[:value])
-        words = "turn #{parameter.name} of #{song.owner(address).name} to #{parameter.text(input[:value])}"
-        return [Moves.with_knob(song, address, value), words] unless song.held?(address) || overruled?(song, address)
+        words = "turn #{parameter.name} of #{song.owner_name(address)} to #{parameter.text(input[:value])}"
+        return [song.owned(address).turned(value), words] unless song.held?(address) || overruled?(song, address)
 
         told = song.held?(address) ? [] : [Tell.new("held", [input[:address]], "held by hand until it is handed back")]
-        [Moves.with_device(song, address) { |device| device.with(held: device.held.merge(address.parameter_id => value)) }, words, told]
+        [song.owned(address).held(value), words, told]
       end
 
-      # Whether turning the knob by itself would not be heard wherever an envelope sets it.
+      # Whether turning the knob by itself would not be heard: wherever an envelope sets it, or where a macro drives it.
       def self.overruled?(song, address)
+        return true if song.directory.driver(address)
         return true if song.lanes_of(address).any? { |lane| lane.role == "set" && lane.acts? && !lane.trims? }
 
         song.directory.movers(address).any? do |clip, envelope|

@@ -3,10 +3,10 @@
 module KindSatchel
   module Edits
     # Makes an envelope an LFO in place of points, or sets what is given of one: `wave`; `rate` as people write it (1/8, 1/8 triplet,
-    # 2 bars), `cycle_ticks`, or `speed` times as fast as it goes; `skew`, `bend`, `phase`, `seed` (see {Sources::Lfo}). One that
-    # shifts begins at a depth of a quarter.
+    # 2 bars; 3.5 Hz for a free one), `cycle_ticks` or `hertz`, or `speed` times as fast as it goes; `free` turns it into the other
+    # kind; `skew`, `bend`, `phase`, `seed` (see {Sources::Lfo}). One that shifts begins at a depth of a quarter.
     module SetLfo
-      SETTINGS = %i[wave cycle_ticks skew bend phase seed].freeze
+      SETTINGS = %i[wave skew bend phase seed].freeze
       # How much of a shift a new one makes.
       SHIFT_DEPTH = 0.25
 
@@ -29,9 +29,50 @@ module KindSatchel
       end
 
       def self.changes(song, home, input)
-        typed = { cycle_ticks: rate(song, home, input[:rate]) } if input[:rate]
-        typed = { cycle_ticks: paced(home.envelope, input[:speed]) } if input[:speed]
-        input.slice(*SETTINGS).merge(typed || {})
+        standing = home.envelope.lfo? ? home.envelope.source : Sources::Lfo.plain
+        rate = rate_changes(song, home, standing, input)
+        steady!(song, home.envelope, standing) if rate.key?(:hertz) && rate[:hertz].nil? != standing.hertz.nil?
+        input.slice(*SETTINGS).merge(rate)
+      end
+
+      # Free or by note lengths, whichever is typed; turned into the other it goes as fast as before at the tempo of the first tick.
+      def self.rate_changes(song, home, standing, input)
+        return typed(song, home, input[:rate]) if input[:rate]
+        return { hertz: input[:hertz] } if input[:hertz]
+        return { cycle_ticks: input[:cycle_ticks], hertz: nil } if input[:cycle_ticks]
+        return paced(standing, input[:speed]) if input[:speed]
+
+        input.key?(:free) && input[:free] != standing.free? ? turned(standing, song.tempo.bpm_at(0)) : {}
+      end
+
+      def self.typed(song, home, text)
+        return { cycle_ticks: rate(song, home, text), hertz: nil } unless /hz\s*\z/i.match?(text)
+
+        hertz = Units::HERTZ.parse(text) or raise InvalidInput.of("bad_value", "/rate", "#{text.inspect} is no rate; write it like 3.5 Hz.")
+        { hertz: audible!(hertz, "/rate") }
+      end
+
+      def self.audible!(hertz, path)
+        range = Sources::Lfo::HERTZ
+        return hertz if range.cover?(hertz)
+
+        least, most, wish = [*range.minmax, hertz].map { |one| Units::HERTZ.text(one) }
+        raise InvalidInput.of("out_of_range", path, "#{wish} lies outside #{least} to #{most} for a free LFO.")
+      end
+
+      def self.turned(standing, bpm)
+        beats = bpm / 60.0
+        return { hertz: (beats * Timing::PPQ / standing.cycle_ticks).clamp(*Sources::Lfo::HERTZ.minmax) } unless standing.free?
+
+        { hertz: nil, cycle_ticks: (beats * Timing::PPQ / standing.hertz).clamp(*Sources::Lfo::CYCLE_TICKS.minmax) }
+      end
+
+      # What moves the rate would mean something else.
+      def self.steady!(song, envelope, standing)
+        return unless song.directory.moved_settings.fetch(envelope.id, []).include?("rate")
+
+        kind = standing.free? ? "free" : "of note lengths"
+        raise InvalidInput.of("settings_moved", "/rate", "The rate is moved, so it stays #{kind}; take away what moves it first.")
       end
 
       def self.rate(song, home, text)
@@ -41,10 +82,11 @@ module KindSatchel
       end
 
       # So many times as fast as it goes.
-      def self.paced(envelope, speed)
-        standing = envelope.lfo? ? envelope.source : Sources::Lfo.plain
+      def self.paced(standing, speed)
+        return { hertz: audible!(standing.hertz * speed, "/speed") } if standing.free?
+
         ticks = standing.cycle_ticks / speed.to_r
-        within(ticks.denominator == 1 ? ticks.to_i : ticks.to_f, "/speed")
+        { cycle_ticks: within(ticks.denominator == 1 ? ticks.to_i : ticks.to_f, "/speed") }
       end
 
       def self.within(ticks, path)
@@ -54,7 +96,7 @@ module KindSatchel
         short, long, wish = [*range.minmax, ticks].map { |length| Timing::NoteLengths.text(length) }
         raise InvalidInput.of("out_of_range", path, "#{wish} lies outside #{short} to #{long} for a cycle.")
       end
-      private_class_method :fits!, :changes, :rate, :paced, :within
+      private_class_method :fits!, :changes, :rate_changes, :typed, :audible!, :turned, :steady!, :rate, :paced, :within
     end
   end
 end

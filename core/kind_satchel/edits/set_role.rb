@@ -17,6 +17,7 @@ module KindSatchel
         free!(song, home, role)
         return [Moves.change(song, envelope.id) { drawn(envelope, role) }, words] if input[:keep] == "drawing" || envelope.lfo?
 
+        Conversion::Moved.refuse(song, envelope, "/envelope_id")
         change = Conversion::RoleChange.new(song, home, role)
         [change.song, words, [LayOut.difference(change.difference)]]
       end

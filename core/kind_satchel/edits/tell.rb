@@ -20,6 +20,8 @@ module KindSatchel
     # - overruled  what overrules the move, so that it is not heard there
     # - limited    no amount makes all of what was played; there it stays at its limit
     # - replaced   moves (their ids) that were off and are replaced
+    # - stilled    what moved settings of a move is taken in and switched off
+    # - undriven   what macros drove (their addresses) rests on its own knobs again
     # - no_clip    where no clip sounds the lane takes what was played
     # - handed_back  knobs (their addresses) that are no longer held by hand
     # - takes_dropped  samples of older passes that are no longer kept, to make room

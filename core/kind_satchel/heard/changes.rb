@@ -2,6 +2,7 @@
 
 require_relative "changes/points_changed"
 require_relative "changes/tempo_changed"
+require_relative "changes/spread"
 
 module KindSatchel
   module Heard
@@ -35,9 +36,11 @@ module KindSatchel
         @before = before
         @after = after
         @found = Hash.new { |all, address| all[address] = [] }
-        look unless before.equal?(after)
-        @heard = @found.transform_values { |list| merged(list) }
         @clock_from = before.tempo.equal?(after.tempo) ? nil : TempoChanged.from(before.tempo, after.tempo)
+        look unless before.equal?(after)
+        look_at_clock if @clock_from
+        spread
+        @heard = @found.transform_values { |list| merged(list) }
       end
 
       # @return [Array<Address>]
@@ -52,6 +55,35 @@ module KindSatchel
         end
         pairs(@before.clips, @after.clips) { |old, new| look_at_clips(old, new) } unless @before.clips.equal?(@after.clips)
       end
+
+      # What goes by the clock, from where that differs.
+      def look_at_clock
+        @after.directory.envelopes.each_value do |home|
+          next unless home.envelope.lfo? && home.envelope.source.free? && home.envelope.acts?
+          next add(home.envelope.target, [@clock_from, ALWAYS[1]]) if home.track
+
+          each_region(@after, home.clip) { |placed| add(home.envelope.target, [placed.region.start_tick, placed.region.end_tick]) }
+        end
+      end
+
+      # On from settings to what hangs on them, until nothing more does.
+      def spread
+        spreads = [@before, @after].map { |song| Spread.new(song) }
+        todo = @found.keys.select { |address| leads_on?(address) }
+        until todo.empty?
+          address = todo.shift
+          spreads.flat_map { |one| one.on(address, merged(@found[address])) }.each do |target, stretches|
+            more = stretches - @found[target]
+            next if more.empty?
+
+            @found[target].concat(more)
+            todo |= [target] if leads_on?(target)
+          end
+        end
+        @found.reject! { |_, list| list.empty? }
+      end
+
+      def leads_on?(address) = address.setting? || [@before, @after].any? { |song| song.directory.drives_of(address).any? }
 
       # Yields old and new of all that is not the same thing.
       def pairs(before, after)
@@ -76,10 +108,20 @@ module KindSatchel
       def of(owner, what) = owner ? by_id(owner.public_send(what)) : {}
 
       def look_at_lanes(was, is)
+        look_at_settings(was, is)
         return unless was&.acts? || is&.acts?
 
         add(was.target, ALWAYS) if was && was.target != is&.target
         add(is.target, PointsChanged.between(was, is) || ALWAYS) if is
+      end
+
+      # The knobs of a move itself, and the hands on them.
+      def look_at_settings(was, is)
+        return unless was && is
+
+        names = Settings.names(was) & Settings.names(is)
+        names.reject! { |name| Settings.knob(was, name) == Settings.knob(is, name) && was.held[name] == is.held[name] }
+        names.each { |name| add(Address.setting(is.id, name), ALWAYS) }
       end
 
       # All that a region's clip does there.
@@ -96,7 +138,16 @@ module KindSatchel
         pairs(before, after) do |old, new|
           ids = old && new && old.type == new.type ? turned(old, new) : moved_ids(owner_id, (old || new).id)
           ids.each { |id| add(Address.new(owner_id:, device_id: (new || old).id, parameter_id: id), ALWAYS) }
+          look_at_drives(old, new)
         end
+      end
+
+      # What is driven otherwise, or no more.
+      def look_at_drives(old, new)
+        was, is = [old, new].map { |device| device ? device.macros.flat_map(&:drives) : [] }
+        return if was.equal?(is)
+
+        ((was - is) | (is - was)).each { |drive| add(drive.target, ALWAYS) }
       end
 
       # Parameters whose knob, or the hand on it, is another.
@@ -133,7 +184,8 @@ module KindSatchel
       end
 
       def look_at_envelopes(old, new, was, is)
-        stretch = was && is && was.target == is.target ? PointsChanged.between(was, is) : nil
+        look_at_settings(was, is)
+        stretch = was && is && was.target == is.target && !Spread.new(@after).rate?(is.target) ? PointsChanged.between(was, is) : nil
         [[@before, old, was], [@after, new, is]].each do |song, clip, envelope|
           each_region(song, clip) { |placed| add_runs(clip, envelope, placed, stretch) } if envelope&.acts?
         end

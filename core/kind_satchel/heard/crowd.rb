@@ -62,10 +62,15 @@ module KindSatchel
           found[role] << low << high
           covered[role] = true if throughout
         end
-        found.reject { |role, list| list.empty? && role != "set" }.to_h { |role, list| [role, jet(covered[role] ? list : [*list, rest(role)])] }
+        found.reject { |role, list| list.empty? && role != "set" }.to_h { |role, list| [role, jet(covered[role] ? list : [*list, *rest(role, from, to)])] }
       end
 
-      def rest(role) = role == "set" ? @resolver.knob : Roles::ALL.fetch(role).neutral
+      def rest(role, from, to)
+        return [Roles::ALL.fetch(role).neutral] unless role == "set"
+
+        @resolver.driven ? @resolver.driven.bounds(from, to) : [@resolver.knob]
+      end
+
       def jet(list) = Jet.new(*list.minmax, 0.0, 0.0)
     end
   end

@@ -139,7 +139,8 @@ module KindSatchel
       def working(spans, neutral, tick) = spans.reject { |span| span.still? && span.at(tick) == neutral }
 
       def of_spans(old, new, from, to)
-        return 0.0 if old.segment.equal?(new.segment) && old.start == new.start && old.plain? && new.plain?
+        return 0.0 if old.plain? && new.plain? && old.segment.equal?(new.segment) && old.start == new.start
+        return unless [old, new].all? { |span| span.still? || span.drawn? }
 
         ends = [from, to].map { |tick| (old.at(tick) - new.at(tick)).abs }
         return if ends.max > SAME

@@ -6,8 +6,9 @@ module KindSatchel
     # value but is overruled is listed before what overrules it. While a hand holds the parameter, what would act is listed too, and
     # waits.
     class Explanation
-      # `kind` is knob, held, lane, clip, carrier, limits or heard; `value` is normalised, after the step.
-      Step = Struct.new(:kind, :name, :does, :value, :text, :envelope_id, :region_id, :overruled, :waits, keyword_init: true)
+      # `kind` is knob, held, macro, lane, clip, carrier, limits or heard; `value` is normalised, after the step. `inputs` are the settings of the
+      # move that made it, see {Inputs}.
+      Step = Struct.new(:kind, :name, :does, :value, :text, :envelope_id, :region_id, :overruled, :waits, :inputs, keyword_init: true)
 
       # @param song [Song]
       # @param address [Address]
@@ -27,16 +28,20 @@ module KindSatchel
 
       # @return [Array<String>] one line a step
       def lines
-        head = "#{@song.owner(@address).name}, #{parameter.name} at #{@song.meters.text(@tick)}"
-        [head] + steps.map { |step| [step.kind, step.name, step.does].compact.join(" ") + (aside(step) || " -> #{step.text}") }
+        head = "#{@song.owner_name(@address)}, #{parameter.name} at #{@song.meters.text(@tick)}"
+        [head] + steps.map { |step| [step.kind, step.name, step.does].compact.join(" ") + Inputs.words(step.inputs) + (aside(step) || " -> #{step.text}") }
       end
 
       def to_record
         { "address" => @address.to_s, "name" => parameter.name, "tick" => @tick, "position" => @song.meters.text(@tick),
-          "heard" => heard, "text" => parameter.text(heard), "steps" => steps.map { |step| step.to_h.transform_keys(&:to_s) } }
+          "heard" => heard, "text" => parameter.text(heard), "steps" => steps.map { |step| record(step) } }
       end
 
       private
+
+      def record(step)
+        step.to_h.transform_keys(&:to_s).merge("inputs" => step.inputs.map { |input| input.to_h.transform_keys(&:to_s).merge("address" => input.address.to_s) })
+      end
 
       def aside(step)
         return " (overruled)" if step.overruled
@@ -50,7 +55,18 @@ module KindSatchel
       def knob_step
         return step("held", nil, "by hand at #{parameter.text(@resolver.knob)}", @resolver.knob) if @resolver.acting.held?
 
+        return macro_step if @resolver.driven
+
         step("knob", nil, "rests at #{parameter.text(@resolver.knob)}", @resolver.knob)
+      end
+
+      # A macro stands in the place of the knob.
+      def macro_step
+        address = @resolver.driven.macro
+        macro, value = @song.parameter(address), @resolver.knob_at(@tick)
+        place = Resolver.new(@song, address)
+        input = Inputs::Input.new(macro.name, macro.text(place.at(@tick)), Inputs.by(place, @tick), address)
+        step("macro", macro.name, "sets #{parameter.text(value)}", value, inputs: [input])
       end
 
       def acting_steps
@@ -58,9 +74,9 @@ module KindSatchel
 
         acting = @resolver.acting.at(@tick)
         last_set = acting.rindex { |source, _| source.envelope.role == "set" } || 0
-        value = @resolver.knob
+        value = @resolver.knob_at(@tick)
         acting.each_with_index.map do |(source, amount), i|
-          value = @resolver.applied(source, value, amount)
+          value = @resolver.applied(source, value, amount, @tick)
           acting_step(source, amount, value, overruled: i < last_set)
         end
       end
@@ -72,8 +88,9 @@ module KindSatchel
 
       def acting_step(source, amount, value, **more)
         rules = source.envelope.trims? ? Roles::Trim.new(parameter.default) : source.envelope.role_rules
-        wave = source.envelope.lfo? ? "#{source.envelope.source.text}: " : ""
-        step(source.kind, source.clip&.name, "#{wave}#{rules.verb} #{rules.amount_text(scale, amount)}", value, **places(source), **more)
+        inputs = Inputs.of(@song, source, @tick)
+        wave = source.envelope.lfo? ? "#{Inputs.wave(source.envelope, inputs)}: " : ""
+        step(source.kind, source.clip&.name, "#{wave}#{rules.verb} #{rules.amount_text(scale, amount)}", value, inputs:, **places(source), **more)
       end
 
       def places(source) = { envelope_id: source.envelope.id, region_id: source.region&.id }
@@ -92,7 +109,7 @@ module KindSatchel
       def last_value = @last_value ||= @resolver.raw(@tick)
 
       def step(kind, name, does, value, **more)
-        Step.new(kind:, name:, does:, value:, text: parameter.text(value), overruled: false, waits: false, **more)
+        Step.new(kind:, name:, does:, value:, text: parameter.text(value), overruled: false, waits: false, inputs: [], **more)
       end
     end
   end

@@ -6,6 +6,10 @@ module KindSatchel
     module Outline
       # Good for a strip 250 px high.
       FOR_THE_EYE = 0.002
+      # Waves that are worked out while a hand moves their rate are drawn one by one up to fewer cycles, and their band more coarsely.
+      LIVE_SHARE = 8
+      BAND_PX = 1280
+      MOST_LIVE_CYCLES = 1000
       # How much finer than a step a chain is, in which the places of steps are looked for.
       STEP_SHARE = 0.001
 
@@ -25,6 +29,10 @@ module KindSatchel
       # @param width_px [Integer]
       # @return [Array<Numeric>] at most four corners a pixel
       def heard(resolver, from, to, width_px:)
+        live = resolver.acting.live_moves?
+        crowded = resolver.acting.cycles(from, to) > (live ? width_px / LIVE_SHARE : width_px)
+        return Crowd.new(resolver).band(from, to, live ? [width_px, BAND_PX].min : width_px) if crowded
+
         Crowd.thinned(of_pieces(resolver.pieces(from, to)), from, to, width_px)
       rescue TooManyPieces, Sources::TooManyCycles
         Crowd.new(resolver).band(from, to, width_px)
@@ -49,6 +57,31 @@ module KindSatchel
         chain.add(last.tick, envelope.at(last.tick)) if last.tick < to
         chain.flat
       end
+
+      # The same of one whose settings are moved, as it is heard in a region, or on its track.
+      # @param home [Directory::Home]
+      # @param region [Region, nil] nil for a lane
+      # @param to [Integer] in its own time
+      # @return [Array<Numeric>, nil] in its own time; nil where nothing moves its settings
+      def of_live(song, home, region, to, tolerance: FOR_THE_EYE)
+        live = LiveMove.of(song, home.envelope, region) or return
+        return [] unless home.envelope.acts?
+
+        run = LiveMove.run(song, home, region, to)
+        return box(live, run, to) if home.envelope.lfo? && live.cycles(run.from, run.to) > MOST_LIVE_CYCLES
+
+        chain = Chain.new
+        live.each_arc(run, nil) do |arc|
+          [arc.from, *arc.breaks(arc.from, arc.to, 1.0, tolerance), arc.to].each { |tick| chain.add(run.position(tick), arc.at(tick)) }
+        end
+        chain.flat
+      rescue TooManyPieces, Sources::TooManyCycles
+        framed(home.envelope.role_rules.values.minmax.map(&:to_f), to)
+      end
+
+      # Where it stays.
+      def box(live, run, to) = framed(live.bounds(run.from, run.to), to)
+      def framed((low, high), to) = [0, low, 0, high, to, high, to, low]
 
       def of_wave(envelope, from, to, tolerance)
         chain = Chain.new
@@ -123,7 +156,7 @@ module KindSatchel
         to
       end
 
-      private_class_method :of_wave, :limited, :level, :crossings, :stepped, :steps_between, :thresholds, :halve
+      private_class_method :box, :framed, :of_wave, :limited, :level, :crossings, :stepped, :steps_between, :thresholds, :halve
     end
 
     # Gathers corners, flat; leaves out what repeats and what lies on a level line.

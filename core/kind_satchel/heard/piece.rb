@@ -2,7 +2,7 @@
 
 module KindSatchel
   module Heard
-    # One stretch of song ticks with no corner inside: what sets the value (a span, or nil for the knob), the spans that scale it
+    # One stretch of song ticks with no corner inside: what sets the value (an {Arc}, or nil for the knob), the arcs that scale it
     # and those that shift it. It evaluates exactly at any tick of the stretch; at `to` it gives the value it arrives at.
     class Piece
       NONE = [].freeze

@@ -67,7 +67,7 @@ module KindSatchel
         whole = @pace && set && piece.alone? && set.whole?(piece) && set.segment.within_travel?
         return add_kept(set.segment, set.start - set.segment.start) if whole
 
-        add_straight_gain(piece) || add_chain(piece)
+        add_paced(piece) || add_straight_gain(piece) || add_chain(piece)
       end
 
       def add_level(from, to, value)
@@ -124,6 +124,33 @@ module KindSatchel
         end
       end
 
+      # A whole stage of a wave, at a pace that hardly changes within it: its ramps by phase never change, so they stay with it.
+      def add_paced(piece)
+        arc = piece.set
+        return unless @pace && arc.is_a?(WaveArc) && piece.alone? && arc.segment.within_travel? && arc.entire?(piece)
+
+        kept = arc.segment.keep(@scale, -@tolerance) { paced_ramp(arc.segment) }
+        return unless arc.even_between?(kept[:apart], @tolerance * (1 - WaveArc::SHAPE_SHARE))
+
+        ramp, pace, list = kept[:ramp], @pace, @list
+        add(seconds(arc.from), ramp[1])
+        place, size = 2, ramp.size - 2
+        while place < size
+          list << (pace * arc.tick_of(ramp[place])) << ramp[place + 1]
+          place += 2
+        end
+        list << seconds(arc.to) << ramp[-1]
+      end
+
+      # @return [Hash] `:ramp` share, engine, share, engine, ..., `:apart` how far apart corners are at most
+      def paced_ramp(segment)
+        finer = Ramps.new(@resolver, tolerance: @tolerance * WaveArc::SHAPE_SHARE / WORKED_TO)
+        ramp = finer.segment_ramp(segment)
+        { ramp:, apart: ramp.each_slice(2).map(&:first).each_cons(2).map { |one, other| other - one }.max }
+      end
+
+      protected
+
       # Position, engine, position, engine, ...
       def segment_ramp(segment)
         shape_share, ramp = shares(segment.straight?)
@@ -138,6 +165,8 @@ module KindSatchel
         end
         list
       end
+
+      private
 
       # What the shapes may take of the tolerance, and what turns lines into ramps with the rest.
       def shares(straight) = straight ? @straight : @bent

@@ -7,15 +7,17 @@ module KindSatchel
     # @example
     #   Resolver.new(song, Address.parse("rope-bass/synth/cutoff")).at(4800)
     class Resolver
-      attr_reader :song, :address, :parameter, :acting
+      attr_reader :song, :address, :parameter, :acting, :driven
 
       # @param except [Array<String>] ids of envelopes that are left out
+      # @param frame [Frame, nil] in what settings of moves, and all on the way to them, are resolved; nil for the song
       # @raise [NotFound] when the address names nothing
-      def initialize(song, address, except: [])
+      def initialize(song, address, except: [], frame: nil)
         @song = song
         @address = address
         @parameter = song.parameter(address)
-        @acting = Acting.new(song, address, except:)
+        @acting = Acting.new(song, address, except:, frame:)
+        @driven = Driven.of(song, address, frame)
       end
 
       # @param tick [Integer]
@@ -25,22 +27,30 @@ module KindSatchel
       # @return [Float] normalised, neither limited nor stepped
       def raw(tick)
         set, scales, shifts = @acting.amounts_at(tick)
-        value = set || knob
+        value = set || knob_at(tick)
         scales&.each { |amount| value = scale.scaled(value, amount) }
         shifts&.each { |amount| value = scale.shifted(value, amount) }
         value
       end
 
       # The value after a source has acted on it.
-      def applied(source, value, amount)
+      # @param tick [Numeric] where
+      def applied(source, value, amount, tick)
         case source.envelope.role
         when "scale" then scale.scaled(value, amount)
         when "shift" then scale.shifted(value, amount)
         else
-          factor, offset = @acting.line(source.envelope)
+          factor, offset = @acting.line(source.envelope, tick)
           factor ? (amount * factor) + offset : amount
         end
       end
+
+      # What the knob comes to at a tick: its rest, what a hand holds, or what a macro makes of it.
+      # @return [Float]
+      def knob_at(tick) = @driven ? @driven.at(tick) : knob
+
+      # Whether nothing ever acts on it, no hand and no macro either.
+      def idle? = @driven.nil? && @acting.idle?
 
       # The value at many ticks in rising order.
       # @return [Array<Float>]
@@ -65,7 +75,14 @@ module KindSatchel
       # @return [Array<Piece>] in order, without gaps
       def pieces(from, to)
         lists = @acting.spans(from, to)
-        Pieces.new(scale, knob, *lists.values_at("set", "scale", "shift")).between(from, to)
+        sets = @driven ? under(lists["set"], from, to) : lists["set"]
+        Pieces.new(scale, knob, sets, *lists.values_at("scale", "shift")).between(from, to)
+      end
+
+      # What is driven lies beneath all that sets.
+      def under(sets, from, to)
+        base = @driven.arcs(from, to)
+        sets.any? ? [*base, *sets].sort_by.with_index { |arc, i| [arc.from, i] } : base
       end
 
       # What is heard where nothing acts: the resting value, or what a hand holds.
@@ -75,7 +92,7 @@ module KindSatchel
 
     # Cuts what acts into pieces.
     class Pieces
-      # @param sets [Array<Span>] by start, like the other lists
+      # @param sets [Array<Arc>] by start, like the other lists
       def initialize(scale, knob, sets, scales, shifts)
         @scale = scale
         @knob = knob

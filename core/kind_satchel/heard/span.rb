@@ -8,7 +8,9 @@ module KindSatchel
 
     # One segment of one envelope at work in song time: it acts for from <= tick < to.
     class Span
-      attr_reader :from, :to, :segment, :source
+      include Arc
+
+      attr_reader :segment
 
       # @param run [Clocks::Run] where the envelope's own time lies
       # @param line [Array(Float, Float), nil] what makes the value of the segment's: value * line[0] + line[1]
@@ -24,6 +26,7 @@ module KindSatchel
         @factor, @offset = line
       end
 
+      def drawn? = true
       def still? = @segment.still?
       def straight? = @segment.straight?
 

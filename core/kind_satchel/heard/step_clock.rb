@@ -27,7 +27,7 @@ module KindSatchel
 
       private
 
-      def still? = @resolver.acting.held? || @resolver.song.directory.envelopes.each_value.none? { |home| home.envelope.target == @resolver.address }
+      def still? = @resolver.acting.held? || @resolver.idle?
 
       # Multiples of a length.
       def begins(from, to, length)

@@ -2,7 +2,7 @@
 
 module KindSatchel
   # Names one parameter of a song: `track/device/parameter`, such as `rope-bass/channel/volume`; of a device in a clip's own chain
-  # `clip-<clip id>/device/parameter`.
+  # `clip-<clip id>/device/parameter`; of a move's own settings `move/<envelope id>/<setting>` (see {Settings}).
   #
   # @example
   #   Address.parse("rope-bass/synth/cutoff").device_id #=> "synth"
@@ -13,6 +13,7 @@ module KindSatchel
     # First ids that are kept for other things than tracks: the song's own parameters, settings of moves, a clip's own chain.
     RESERVED = /\A(?:song|move|clip-.*)\z/
     CHAIN = "clip-"
+    MOVE = "move"
     PATTERN = %r{\A((?:#{CHAIN})?#{ID})/(#{ID})/(#{PARAMETER})\z}
 
     # @raise [InvalidInput] when the text is not of that form
@@ -25,6 +26,16 @@ module KindSatchel
 
     # The id under which a clip's own chain goes in addresses.
     def self.chain_id(clip_id) = CHAIN + clip_id
+
+    # A setting of a move.
+    # @param name [String] see {Settings}
+    def self.setting(envelope_id, name) = new(owner_id: MOVE, device_id: envelope_id, parameter_id: name)
+
+    # Whether it is a setting of a move.
+    def setting? = owner_id == MOVE
+
+    # @return [String, nil] the move that it is a setting of
+    def envelope_id = (device_id if setting?)
 
     # @return [String, nil] the clip whose chain it lies in; nil for a parameter of a track
     def clip_id = (owner_id.delete_prefix(CHAIN) if owner_id.start_with?(CHAIN))

@@ -7,7 +7,10 @@ module KindSatchel
     # Octaves about 1 kHz, as the preferred frequencies of ISO 266 have them.
     OCTAVES = (-5..4).map { |octave| 1000 * (2.0**octave) }.freeze
     DECADES = [0.001, 0.01, 0.1, 1, 10].freeze
+    # Times a quarter note: four bars, a bar, then note lengths.
+    CYCLES = [1 / 16.0, 1 / 4.0, 1, 4, 16].freeze
     QUARTERS = [0.0, 0.25, 0.5, 0.75, 1.0].freeze
+    ROUND = { Units::HERTZ => OCTAVES, Units::CYCLES => CYCLES }.freeze
     MOST = 8
 
     module_function
@@ -19,7 +22,7 @@ module KindSatchel
       return within([0.0, *DECIBELS.map { |db| scale.normalised(db) }]) if scale.gain?
       return QUARTERS unless scale.is_a?(Scales::Log)
 
-      within((scale.unit == Units::HERTZ ? OCTAVES : DECADES).map { |natural| scale.normalised(natural) })
+      within(ROUND.fetch(scale.unit, DECADES).map { |natural| scale.normalised(natural) })
     end
 
     def stepped(scale)

@@ -134,6 +134,24 @@ module KindSatchel
       end
     end
 
+    # How often something comes round, written as how long it takes: "1/8", "2 bars". Natural values are times a quarter note; bars
+    # have four of them.
+    class CycleLengths
+      def word = "cycles"
+      def engine_factor = 1.0
+
+      def text(natural)
+        ticks = Timing::PPQ / natural
+        Timing::NoteLengths.text((ticks - ticks.round).abs < 1e-6 ? ticks.round : ticks)
+      end
+
+      def parse(text)
+        Timing::PPQ / Timing::NoteLengths.parse(text).to_f
+      rescue InvalidInput
+        nil
+      end
+    end
+
     HERTZ = Suffixed.new("Hz", { "kHz" => 1000.0, "Hz" => 1.0 }, aliases: { "k" => 1000.0 })
     SECONDS = Suffixed.new("s", { "s" => 1.0, "ms" => 0.001 }, aliases: { "sec" => 1.0 })
     PERCENT = Suffixed.new("%", { "%" => 1.0 }, engine_factor: 0.01)
@@ -142,6 +160,7 @@ module KindSatchel
     CENTS = Suffixed.new("ct", { "ct" => 1.0 }, aliases: { "cents" => 1.0 }, signed: true)
     BPM = Suffixed.new("BPM", { "BPM" => 1.0 })
     PLAIN = Suffixed.new("", { "" => 1.0 })
+    CYCLES = CycleLengths.new.freeze
     NOTES = NoteNames.new.freeze
     DECIBELS = Decibels.new.freeze
     SIDES = Sides.new.freeze

@@ -7,11 +7,7 @@ module KindSatchel
       # @param addresses [Array<Address>] held or not
       # @return [Song]
       def self.call(song, addresses)
-        addresses.select { |address| song.held?(address) }.reduce(song) do |now, address|
-          owner = now.owner(address)
-          devices = owner.devices.map { |device| device.id == address.device_id ? device.with(held: device.held.except(address.parameter_id)) : device }
-          now.with_owner(owner.with(devices:))
-        end
+        addresses.select { |address| song.held?(address) }.reduce(song) { |now, address| now.owned(address).held(nil) }
       end
     end
   end

@@ -29,8 +29,8 @@ module KindSatchel
       attr_reader :bases
       # How many points were written; names of what overrules; whether amounts were limited; where no clip sounds: "lane" or "lost".
       attr_reader :written, :overruled, :limited, :homeless
-      # Ids of envelopes that were off and start as new ones.
-      attr_reader :replaced
+      # Ids of envelopes that were off and start as new ones; names of settings whose moves were switched off.
+      attr_reader :replaced, :stilled
 
       # @param song [Song] in which none of the parameters is held by hand
       # @param strokes [Hash{Address=>Array<Stroke>}] in order of time
@@ -42,7 +42,7 @@ module KindSatchel
         @song = song
         @into, @given, @tolerance, @region_id = into, role, tolerance, region_id
         @bases, @parts = {}, Hash.new { |all, address| all[address] = [] }
-        @written, @overruled, @limited, @homeless, @replaced = 0, [], false, [], []
+        @written, @overruled, @limited, @homeless, @replaced, @stilled = 0, [], false, [], [], []
         strokes.each { |address, list| list.each { |stroke| write(address, stroke) } }
       end
 
@@ -104,9 +104,9 @@ module KindSatchel
 
       def write_lane(address, stroke)
         @role = role_among(@song.lanes_of(address))
-        made = @song.track(address.owner_id).lane_for(address, @role).nil?
+        made = Transfer::Lanes.lane(@song, address, @role).nil?
         @song = Transfer::Lanes.with_lane(@song, address, @role)
-        lane = ready(@song.track(address.owner_id).lane_for(address, @role), made)
+        lane = ready(Transfer::Lanes.lane(@song, address, @role), made)
         run = Clocks::Run.new(0, stroke.from, stroke.to)
         put(lane.id, run, amounts(address, lane, stroke, Heard::Acting::LANE), stroke)
       end
@@ -145,11 +145,27 @@ module KindSatchel
       # On, with full limits. One that was off is not heard, so it does not come back: it starts as a new one.
       def ready(envelope, made)
         now = envelope.on ? envelope : envelope.bare.with(on: true, points: Transfer::Lanes.resting(@song, envelope.target, @role).points)
-        now = now.lfo? ? now.drawn(Clocks.extent(@song, @song.directory.envelope(now.id))) : now.unlimited
+        now = plain(now)
         @bases[now.id] ||= { "made" => made, "points" => now.points }
         @replaced |= [now.id] unless envelope.on
         @song = Transfer::Lanes.change(@song, now.id) { now } unless now.equal?(envelope)
         now
+      end
+
+      # As points with full limits. What moves its settings would make something else of what is written: it is taken in.
+      def plain(envelope)
+        home = @song.directory.envelopes[envelope.id]
+        plain = home && envelope.equal?(home.envelope) ? Conversion::Drawn.taken_in(@song, home) : envelope
+        still(envelope)
+        plain.lfo? ? plain.drawn(Clocks.extent(@song, home)) : plain.unlimited
+      end
+
+      def still(envelope)
+        movers = @song.directory.envelopes.each_value.map(&:envelope).select { |one| one.on && one.target.setting? && one.target.device_id == envelope.id }
+        return if movers.empty?
+
+        @stilled |= movers.map { |one| "#{one.target.parameter_id} of #{@song.parameter_name(envelope.target)}" }
+        movers.each { |one| @song = Transfer::Lanes.change(@song, one.id) { one.with(on: false) } }
       end
 
       def amounts(address, envelope, stroke, turn)

@@ -5,7 +5,7 @@ module KindSatchel
   # Its form is given by schemas/song.json; reading it here checks what a schema cannot say.
   module Document
     FORMAT = "kind-satchel-song"
-    VERSION = 3
+    VERSION = 4
 
     module_function
 

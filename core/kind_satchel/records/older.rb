@@ -4,11 +4,14 @@ module KindSatchel
   # Records as older versions wrote them, brought to today's form, one by one. Logs and patches of old still hold them; a record
   # of today comes back as it is.
   module Older
+    # Targets that begin with what is kept for other things than tracks, and mean those.
+    TODAY = %r{\A(?:#{Address::CHAIN}|#{Address::MOVE}/[^/]+/(?:#{Settings::NAMES.join('|')})\z)}
+
     module_function
 
     # @param kind [String] track, clip, envelope; others are as they were
     # @param record [Hash]
-    # @param chains [Boolean] whether targets that begin with `clip-` may be effects of clips, which version 1 did not have
+    # @param chains [Boolean] whether targets may be effects of clips and settings of moves, which version 1 did not have
     # @return [Hash]
     def record(kind, record, chains: false)
       case kind
@@ -26,11 +29,13 @@ module KindSatchel
     # Tracks whose ids are kept for other things now have others, wherever they are named.
     def renamed(record, chains: false)
       changes = { "id" => record.key?("devices") ? free(record["id"]) : record["id"], "output" => record["output"] && free(record["output"]),
-                  "target" => record["target"]&.sub(%r{\A[^/]+}) { |id| chains && id.start_with?(Address::CHAIN) ? id : free(id) },
+                  "target" => record["target"] && target(record["target"], chains),
                   "owner" => record["owner"]&.sub(%r{(?<=\Atrack/).+\z}) { |id| free(id) } }
       changes = changes.slice(*record.keys).reject { |name, text| record[name] == text }
       changes.empty? ? record : record.merge(changes)
     end
+
+    def target(text, chains) = chains && TODAY.match?(text) ? text : text.sub(%r{\A[^/]+}) { |id| free(id) }
 
     def free(id) = Address::RESERVED.match?(id) ? "track-#{id}" : id
 
@@ -87,6 +92,6 @@ module KindSatchel
       value = (low + (record["value"] * (high - low))).clamp(-1.0, 1.0)
       Records.point(Point.new(tick: record["tick"], value:, shape:))
     end
-    private_class_method :renamed, :free, :track, :device, :clip, :kind, :envelope, :limited, :scaled
+    private_class_method :renamed, :target, :free, :track, :device, :clip, :kind, :envelope, :limited, :scaled
   end
 end

@@ -26,7 +26,7 @@ module KindSatchel
 
     def envelope(value)
       { "id" => value.id, "target" => value.target.to_s, "role" => value.role, "clock" => value.clock,
-        "own_length_ticks" => value.own_length_ticks, **limits(value), **source(value), "on" => value.on, "fader" => value.fader,
+        "own_length_ticks" => value.own_length_ticks, **limits(value), **source(value), **held(value), "on" => value.on, "fader" => value.fader,
         "points" => value.points.map { |entry| point(entry) } }
     end
 
@@ -38,8 +38,12 @@ module KindSatchel
     def read_envelope(record)
       Envelope.new(id: record["id"], target: Address.parse(record["target"]), role: record["role"], clock: record["clock"],
                    own_length_ticks: record["own_length_ticks"], **read_limits(record), on: record["on"], fader: record.fetch("fader", "follow"),
-                   source: Sources.of(record["source"]), points: each(record["points"], "/points") { |entry| read_point(entry) })
+                   source: Sources.of(record["source"]), held: record.fetch("held", Envelope::NOTHING),
+                   points: each(record["points"], "/points") { |entry| read_point(entry) })
     end
+
+    # Only where a hand holds some.
+    def held(value) = value.held.empty? ? {} : { "held" => value.held.sort.to_h }
 
     # Only of what is not drawn.
     def source(value) = value.lfo? ? { "source" => Sources.record(value.source) } : {}
@@ -88,10 +92,24 @@ module KindSatchel
 
     def device(value)
       { "id" => value.id, "type" => value.type, "values" => value.values.sort.to_h, "held" => value.held.sort.to_h,
-        **(value.sound ? { "sound" => value.sound } : {}) }
+        **(value.sound ? { "sound" => value.sound } : {}), **macros(value) }
     end
 
-    def read_device(record) = Device.new(id: record["id"], type: record["type"], values: record["values"], held: record["held"], sound: record["sound"])
+    def macros(value) = value.macros.empty? ? {} : { "macros" => value.macros.map { |one| macro(one) } }
+
+    def macro(value)
+      { "id" => value.id, "name" => value.name, "drives" => value.drives.map { |one| { "target" => one.target.to_s, "stops" => one.stops } } }
+    end
+
+    def read_macro(record)
+      drives = each(record["drives"], "/drives") { |one| Drive.new(target: Address.parse(one["target"]), stops: one["stops"]) }
+      Macro.new(id: record["id"], name: record["name"], drives:)
+    end
+
+    def read_device(record)
+      macros = record.key?("macros") ? each(record["macros"], "/macros") { |one| read_macro(one) } : Device::NO_MACROS
+      Device.new(id: record["id"], type: record["type"], values: record["values"], held: record["held"], sound: record["sound"], macros:)
+    end
 
     def read_clip(record, envelopes)
       faults = Faults.new

@@ -12,12 +12,16 @@ module KindSatchel
         raise NotFound.of("unknown_device", "", "#{name} has no device #{id.inspect}; it has #{devices.map(&:id).join(', ')}.")
     end
 
-    # Where the first effect stands, or would: after note effects and the instrument.
-    def first_effect = devices.take_while { |device| %w[note-effect instrument].include?(device.type_rules.role) }.size
+    # Where the first effect stands, or would: after macros, note effects and the instrument.
+    def first_effect = devices.take_while { |device| %w[macros note-effect instrument].include?(device.type_rules.role) }.size
+
+    # At its head.
+    # @return [Array<Device>]
+    def macro_strips = devices.take_while { |device| device.type_rules.role == "macros" }
 
     # What stands before its instrument, in order.
     # @return [Array<Device>]
-    def note_effects = devices.take_while { |device| device.type_rules.role == "note-effect" }
+    def note_effects = devices.select { |device| device.type_rules.role == "note-effect" }
 
     # @return [Device, nil]
     def instrument = devices.find { |device| device.type_rules.role == "instrument" }

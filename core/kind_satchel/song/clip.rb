@@ -35,10 +35,13 @@ module KindSatchel
     def carrier? = kind == "carrier"
 
     # Whether its envelopes for a parameter act where it lies on a track: those of a carrier do anywhere, others on their own track
-    # and their own chain.
+    # their own chain, and on settings of their own moves.
     # @param address [Address]
     # @param track [Track]
-    def reaches?(address, track) = carrier? || address.owner_id == track.id || address.owner_id == chain_id
+    def reaches?(address, track) = carrier? || address.owner_id == track.id || address.owner_id == chain_id || own_setting?(address)
+
+    # Whether it is a setting of one of its own moves.
+    def own_setting?(address) = address.setting? && envelopes.any? { |envelope| envelope.id == address.device_id }
 
     # The same clip under another id; what moves its chain moves that of the copy.
     def under(id:, **changes)

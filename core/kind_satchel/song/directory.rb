@@ -10,6 +10,8 @@ module KindSatchel
     end
     # A region on the track that holds it; `place` is the track's place in the song, from the top.
     Placed = Struct.new(:region, :track, :place)
+    # What drives a parameter: the macro by its address, and how.
+    Driver = Struct.new(:macro, :drive)
     NONE = [].freeze
 
     attr_reader :tracks, :envelopes, :regions
@@ -21,6 +23,8 @@ module KindSatchel
       @regions = {}
       @regions_of_clip = {}
       @movers = {}
+      @setting_lanes = {}
+      @drivers = {}
       @clips_known = {}
       song.tracks.each_with_index { |track, place| add_track(track, place) }
       song.clips.each_value { |clip| add_clip(clip) }
@@ -35,6 +39,34 @@ module KindSatchel
 
     # @return [Array<Array(Clip, Envelope)>] clip envelopes for a parameter
     def movers(address) = @movers.fetch(address, NONE)
+
+    # @return [Array<Envelope>] lanes for a setting of a move, by track
+    def setting_lanes(address) = @setting_lanes.fetch(address, NONE).map(&:envelope)
+
+    # @return [Driver, nil] what stands in the place of a parameter's knob
+    def driver(address) = @drivers.fetch(address, NONE).first
+
+    # @param macro [Address]
+    # @return [Array<Drive>] what it drives
+    def drives_of(macro)
+      device = tracks[macro.owner_id]&.devices&.find { |one| one.id == macro.device_id }
+      device ? device.macros.select { |one| one.id == macro.parameter_id }.flat_map(&:drives) : NONE
+    end
+
+    # @return [Array<Address>] of all that is driven
+    def driven = @drivers.keys
+
+    # @return [Array<Driver>] all that drive a parameter; more than one is a fault
+    def drivers(address) = @drivers.fetch(address, NONE)
+
+    # Settings of moves that something is drawn for, on or off, or that are driven.
+    # @return [Hash{String=>Array<String>}] names by envelope id
+    def moved_settings
+      @moved_settings ||= begin
+        moved = [*@setting_lanes, *@movers, *@drivers].select { |address, list| address.setting? && !list.empty? }
+        moved.map(&:first).uniq.group_by(&:device_id).transform_values { |list| list.map(&:parameter_id).freeze }.freeze
+      end
+    end
 
     # The directory of the song in which this track stands in place of the one with its id.
     def with_track(track) = dup.tap { |copy| copy.replace_track(@tracks.fetch(track.id), track) }
@@ -66,7 +98,8 @@ module KindSatchel
 
     def initialize_copy(other)
       super
-      %i[@tracks @places @envelopes @regions @regions_of_clip @movers @clips_known].each do |name|
+      @moved_settings = nil
+      %i[@tracks @places @envelopes @regions @regions_of_clip @movers @setting_lanes @drivers @clips_known].each do |name|
         instance_variable_set(name, instance_variable_get(name).dup)
       end
     end
@@ -78,13 +111,33 @@ module KindSatchel
     # What another track has taken over meanwhile stays.
     def drop(track)
       track.lanes.each { |lane| @envelopes.delete(lane.id) if @envelopes[lane.id].track.equal?(track) }
+      track.lanes.select { |lane| lane.target.setting? }.each do |lane|
+        @setting_lanes[lane.target] = @setting_lanes.fetch(lane.target, NONE).reject { |home| home.track.equal?(track) }
+      end
       track.regions.each { |region| @regions.delete(region.id) if @regions[region.id].track.equal?(track) }
+      each_drive(track) do |macro, drive|
+        rest = @drivers[drive.target].reject { |one| one.macro == macro }
+        rest.empty? ? @drivers.delete(drive.target) : @drivers[drive.target] = rest
+      end
+    end
+
+    def each_drive(track)
+      track.devices.each do |device|
+        device.macros.each do |macro|
+          address = Address.new(owner_id: track.id, device_id: device.id, parameter_id: macro.id)
+          macro.drives.each { |drive| yield address, drive }
+        end
+      end
     end
 
     def add_track(track, place)
       @tracks[track.id] = track
       @places[track.id] = place
-      track.lanes.each { |lane| @envelopes[lane.id] = Home.new(lane, nil, track) }
+      track.lanes.each do |lane|
+        home = @envelopes[lane.id] = Home.new(lane, nil, track)
+        @setting_lanes[lane.target] = [*@setting_lanes[lane.target], home].sort_by { |one| @places[one.track.id] } if lane.target.setting?
+      end
+      each_drive(track) { |macro, drive| @drivers[drive.target] = [*@drivers[drive.target], Driver.new(macro, drive)] }
       track.regions.each do |region|
         placed = Placed.new(region, track, place)
         @regions[region.id] = placed

@@ -7,12 +7,17 @@ module KindSatchel
   # point at 0 (of a shift at -1) acts as `low`, one at 1 as `high`, and low > high turns it over. `depth` (0..1) draws every amount
   # towards rest: 0 for a shift, 1 for a scale, the middle of the limits for a set. `own_length_ticks` is nil where the clock needs
   # none. `fader` says of a lane that sets: "follow", it moves the knob; "trim", the knob raises or lowers what it does, as a whole.
+  # `held` are its settings that a hand holds, normalised, by name (see {Settings}).
   # Before the first point the first value holds, after the last the last; an empty drawn envelope does nothing.
-  class Envelope < Value.of(:id, :target, :role, :clock, :own_length_ticks, :limits, :depth, :on, :fader, :source, :points)
+  class Envelope < Value.of(:id, :target, :role, :clock, :own_length_ticks, :limits, :depth, :on, :fader, :source, :points, :held)
     include PointSegments
 
     FADERS = %w[follow trim].freeze
     MOST_POINTS = 200_000
+
+    NOTHING = {}.freeze
+
+    def initialize(held: NOTHING, **fields) = super
 
     # A fresh envelope for a parameter: on, over the whole range, restarting with every loop.
     def self.fresh(id:, target:, points: [], role: "set", clock: "each_loop")
@@ -30,12 +35,16 @@ module KindSatchel
       @factor, @offset = source.line(self)
       points.freeze
       check_points
+      held.freeze
+      held.each { |name, value| number!("/held/#{name}", value, 0..1) }
       source.check_with(self)
     end
 
     def acts? = on && source.acts?(self)
     def lfo? = !source.drawn?
     def trims? = fader == "trim" && role == "set"
+    # Whether what it gives hangs on more than its own time: a hand on its settings, or the clock.
+    def live? = !held.empty? || (lfo? && source.free?)
     attr_reader :role_rules, :clock_rules
 
     def full_limits? = limits == Roles.full(role)

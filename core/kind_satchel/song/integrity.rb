@@ -1,7 +1,8 @@
 # frozen_string_literal: true
 
 module KindSatchel
-  # What must hold between a region and its clip, checked where either of them changed.
+  # What must hold between the parts of a song: a region and its clip, checked where either of them changed;
+  # moves and their settings; macros and what they drive.
   module Integrity
     # The most passes of the material, or of an envelope's own length, that one region may hold.
     MOST_PASSES = 100_000
@@ -13,7 +14,32 @@ module KindSatchel
     # @raise [InvalidInput]
     def check(before, after)
       faults = touched(before, after).uniq { |placed| placed.region.id }.filter_map { |placed| fault(after, placed) }
+      faults += settings(before, after)
       raise InvalidInput, faults unless faults.empty?
+    end
+
+    # Settings of moves that would need themselves, or have two lanes of one role.
+    def settings(before, after)
+      return [] if before && before.tracks.equal?(after.tracks) && before.clips.equal?(after.clips)
+      return [] if after.directory.moved_settings.empty? && after.directory.driven.empty?
+
+      ring = Needs.new(after).ring
+      [*(Fault.new("ring", "", Needs.words(after, ring)) if ring), *second_lanes(after), *second_drives(after)]
+    end
+
+    # One drive to a target.
+    def second_drives(song)
+      song.directory.driven.select { |address| song.directory.drivers(address).size > 1 }.map do |address|
+        names = song.directory.drivers(address).map { |one| song.parameter_name(one.macro) }
+        Fault.new("second_drive", "", "#{names.first(2).join(' and ')} both drive #{song.parameter_name(address)} of #{song.owner_name(address)}; one may.")
+      end
+    end
+
+    def second_lanes(song)
+      song.directory.moved_settings.flat_map { |id, names| names.map { |name| Address.setting(id, name) } }.filter_map do |address|
+        again = song.directory.setting_lanes(address).select(&:on).group_by(&:role).values.find { |lanes| lanes.size > 1 } or next
+        Fault.new("second_of_role", "", "A second lane that #{again[1].role}s #{address}; there may be one of each role, switch it off.")
+      end
     end
 
     # @return [Array<Directory::Placed>] regions that are new, and those of clips that are
@@ -47,6 +73,6 @@ module KindSatchel
       own = clip.envelopes.filter_map { |envelope| Clocks::ALL.fetch(envelope.clock).pass_ticks(region, clip, envelope) }
       [*own, *(clip.length_ticks if region.looped)].min
     end
-    private_class_method :touched, :new_regions, :fault, :shortest_pass
+    private_class_method :settings, :second_lanes, :second_drives, :touched, :new_regions, :fault, :shortest_pass
   end
 end

@@ -36,17 +36,17 @@ module KindSatchel
       return [] if points.empty?
 
       list = []
-      list << held(0, points.first.tick, points.first) if points.first.tick.positive?
+      list << level_stretch(0, points.first.tick, points.first) if points.first.tick.positive?
       points.each_cons(2) { |a, b| add_segment(list, a, b) if b.tick > a.tick }
-      list << held(points.last.tick, Timing::LAST_TICK + 1, points.last)
+      list << level_stretch(points.last.tick, Timing::LAST_TICK + 1, points.last)
     end
 
     def segments_between(tick, &)
       first, last = points.first, points.last
       after = points.bsearch_index { |point| point.tick > tick } || points.size
-      yield held(0, first.tick, first) if after.zero?
+      yield level_stretch(0, first.tick, first) if after.zero?
       [after, 1].max.upto(points.size - 1) { |i| parts_between(points[i - 1], points[i], tick, &) }
-      yield held(last.tick, Timing::LAST_TICK + 1, last)
+      yield level_stretch(last.tick, Timing::LAST_TICK + 1, last)
     end
 
     def parts_between(from, to, tick)
@@ -55,7 +55,7 @@ module KindSatchel
       add_segment([], from, to).each { |segment| yield segment if segment.finish > tick }
     end
 
-    def held(from, to, point)
+    def level_stretch(from, to, point)
       value = amount(point.value)
       Segment.new(from, to, value, value, Shapes::Hold::PLAIN)
     end
@@ -98,7 +98,8 @@ module KindSatchel
       a, b = [from, to].map { |u| (part.a + ((part.b - part.a) * part.shape.weight(u))).clamp(low, high) }
       width = part.finish - part.start
       shape = (a - b).abs < 1e-12 ? Shapes::Hold::PLAIN : part.shape.cut(from, to)
-      Shapes::Part.new(part.start + (width * from), part.start + (width * to), a, b, shape)
+      # The end is the part's own, to the last bit, or a gap would lie between it and the next.
+      Shapes::Part.new(part.start + (width * from), to == 1 ? part.finish : part.start + (width * to), a, b, shape)
     end
   end
 end

@@ -52,23 +52,21 @@ module KindSatchel
       Timing::Meters.steady(owner.meter || meters.at(first || 0))
     end
 
-    # What a parameter's device stands in.
+    # The chain that a device's parameter belongs to.
     # @return [Track, Clip]
     # @raise [NotFound]
     def owner(address) = address.clip_id ? clip(address.clip_id) : track(address.owner_id)
 
-    # The device that a parameter belongs to.
-    # @return [Device]
-    # @raise [NotFound]
-    def device(address) = owner(address).device(address.device_id)
+    # What has a parameter: see {Owners}.
+    def owned(address) = Owners.of(self, address)
 
-    # The tracks on which what moves a parameter is in its own place: its track, or those on which its clip sounds.
+    # The tracks on which what moves a parameter is in its own place.
     # @return [Array<Track>]
-    def tracks_of(address) = address.clip_id ? directory.regions_of_clip(address.clip_id).map(&:track).uniq(&:id) : [track(address.owner_id)]
+    def tracks_of(address) = owned(address).tracks
 
-    # Lanes for a parameter; effects of a clip have none.
+    # Lanes for a parameter.
     # @return [Array<Envelope>]
-    def lanes_of(address) = address.clip_id ? [] : track(address.owner_id).lanes.select { |lane| lane.target == address }
+    def lanes_of(address) = owned(address).lanes
 
     def returns = memo(:returns) { tracks.select { |track| track.kind == "return" } }
 
@@ -80,14 +78,7 @@ module KindSatchel
     # @param address [Address]
     # @return [Parameter]
     # @raise [NotFound] naming what is missing
-    def parameter(address)
-      device = device(address)
-      part, return_id = Devices.send_parts(device, address.parameter_id)
-      return own_parameter(device, address) unless return_id && owner(address).sounds_itself?
-
-      to = returns.find { |track| track.id == return_id } or raise NotFound.of("unknown_parameter", "", "There is no return #{return_id.inspect} to send to.")
-      Devices::SEND.with(id: address.parameter_id, name: part ? "#{Devices.part_name(part)}: to #{to.name}" : "Send to #{to.name}")
-    end
+    def parameter(address) = owned(address).parameter
 
     # @return [Parameter, nil] nil where the address names nothing
     def parameter?(address)
@@ -99,26 +90,25 @@ module KindSatchel
     # What a parameter is called, also where it is missing: "Cutoff", or "cutoff of rope-bass/synth (missing)".
     # @return [String]
     def parameter_name(address)
-      parameter?(address)&.name || "#{address.parameter_id} of #{address.owner_id}/#{address.device_id} (missing)"
+      (address.setting? ? owned(address).title : parameter?(address)&.name) || "#{address.parameter_id} of #{address.owner_id}/#{address.device_id} (missing)"
     end
 
-    # @return [String] the name of the track or clip, or its id where it is missing
-    def owner_name(address) = (address.clip_id ? clips[address.clip_id] : directory.tracks[address.owner_id])&.name || address.owner_id
+    # @return [String] the name of what has a parameter, or its id where it is missing
+    def owner_name(address) = owned(address).name
 
     # The resting value of a parameter, normalised. No envelope and no hand that holds it changes it.
     # @param address [Address]
-    def knob(address)
-      device(address).values.fetch(address.parameter_id) { parameter(address).default }
-    end
+    def knob(address) = owned(address).knob
 
     # What makes a value of what a lane that trims gives: value * factor + offset.
     # @param lane [Envelope]
+    # @param knob [Float, nil] what the knob comes to, where it does not rest
     # @return [Array(Float, Float), nil] factor and offset; nil for a lane that does not trim
-    def trim_line(lane)
+    def trim_line(lane, knob = nil)
       return unless lane.trims?
 
       parameter = parameter(lane.target)
-      Roles::Trim.new(parameter.default).line(parameter.scale, knob(lane.target))
+      Roles::Trim.new(parameter.default).line(parameter.scale, knob || self.knob(lane.target))
     end
 
     # Whether a parameter is held by hand.
@@ -126,14 +116,16 @@ module KindSatchel
     def held?(address) = !held_value(address).nil?
 
     # @return [Float, nil] the value a hand holds a parameter at; nil where none does
-    def held_value(address) = device(address).held[address.parameter_id]
+    def held_value(address) = owned(address).held_value
 
     # Addresses of everything held by hand.
     # @return [Array<Address>]
     def held
-      chains.flat_map do |owner|
+      of_devices = chains.flat_map do |owner|
         owner.devices.flat_map { |device| device.held.keys.map { |id| Address.new(owner_id: owner.chain_id, device_id: device.id, parameter_id: id) } }
       end
+      of_devices + directory.envelopes.each_value.map(&:envelope).reject { |one| one.held.empty? }
+                            .flat_map { |one| one.held.keys.map { |name| Address.setting(one.id, name) } }
     end
 
     # A track and all it sounds into, up to the master.
@@ -158,6 +150,15 @@ module KindSatchel
     # Addresses of parameters that an envelope acts on, the ones switched off included; what points at nothing is left out.
     # @return [Array<Address>]
     def automated = memo(:automated) { directory.envelopes.values.map { |home| home.envelope.target }.uniq.select { |target| parameter?(target) } }
+
+    # Addresses of what a sound engine is told the values of, tick by tick: all of a device that something acts on, or that is driven.
+    # @return [Array<Address>]
+    def sounded
+      memo(:sounded) do
+        driven = directory.driven.select { |target| parameter?(target) }
+        (automated | driven).reject { |address| address.setting? || owner(address).device(address.device_id).type_rules.role == "macros" }
+      end
+    end
 
     # @return [Integer] the tick at which the last region ends, in whole bars, at least one
     def length_ticks
@@ -197,14 +198,6 @@ module KindSatchel
       known = @memo[:directory]
       song.known_directory(yield(known)) if known
       song
-    end
-
-    # What a type has; the limiter is the master's.
-    def own_parameter(device, address)
-      other = device.type == "channel" && Devices::MASTER_ONLY.include?(address.parameter_id) && owner(address).kind != "master"
-      raise NotFound.of("unknown_parameter", "", "Only the master has #{address.parameter_id}.") if other
-
-      device.type_rules.parameter(address.parameter_id)
     end
 
     # In the order in which people see them, sends to every return among them.

@@ -67,7 +67,7 @@ module KindSatchel
       ranks = devices.map { |device| Devices::Type::ROLES.index(device.type_rules.role) }
       return if ranks.each_cons(2).all? { |a, b| a <= b } && devices.count { |device| device.type_rules.role == "instrument" } < 2
 
-      fault!("bad_order", "/devices", "On #{name} stand note effects first, then one instrument, then effects, then the channel.")
+      fault!("bad_order", "/devices", "On #{name} stand macros first, then note effects, then one instrument, then effects, then the channel.")
     end
 
     def check_regions

@@ -44,8 +44,7 @@ module KindSatchel
       # With effects of its own a clip sounds on one track.
       def keep_copy(clip)
         @separated |= [clip] if clip.devices.any?
-        copy, next_id = Clips.own_copy(@song, clip)
-        @song = @song.with(next_id:)
+        copy, @song = Clips.own_copy(@song, clip)
         keep(copy)
       end
 
@@ -69,12 +68,15 @@ module KindSatchel
           end
         end
 
-        # A clip once more, with ids and a name of its own.
-        # @return [Array(Clip, Integer)] the copy, and the song's next id after it
-        def own_copy(song, clip)
-          next_id = song.next_id
-          envelopes = clip.envelopes.map { |envelope| envelope.with(id: "envelope-#{next_id += 1}") }
-          [clip.under(id: "clip-#{song.next_id}", name: free_name(song.clips.each_value.map(&:name), clip.name), envelopes:), next_id + 1]
+        # A clip once more, with ids and a name of its own. What moves settings of its moves from elsewhere moves those of the copy too.
+        # @param followed [Boolean] whether it does
+        # @return [Array(Clip, Song)] the copy, not yet in the song, and the song that knows of its ids
+        def own_copy(song, clip, followed: true)
+          ids = clip.envelopes.each_with_index.to_h { |envelope, i| [envelope.id, "envelope-#{song.next_id + 1 + i}"] }
+          name = free_name(song.clips.each_value.map(&:name), clip.name)
+          copy = clip.under(id: "clip-#{song.next_id}", name:, envelopes: Copies.renamed(clip.envelopes, ids))
+          song = song.with(next_id: song.next_id + 1 + ids.size)
+          [copy, followed ? Copies.followed(song, ids) : song]
         end
 
         # "Mooring", "Mooring 2", "Mooring 3", ...

@@ -16,6 +16,7 @@ module KindSatchel
         @other = other
         @lost = []
         @clips = {}
+        @ids = {}
       end
 
       # @param source [Track] of the other song
@@ -29,10 +30,34 @@ module KindSatchel
         placed = regions.map { |region| placed(region, source, bare, start_tick) }
         made = bare.with(regions: placed, lanes: lanes ? source.lanes.map { |lane| later(moved(lane, source, bare), start_tick) } : [])
         @song = @song.with_track(made)
-        made
+        settings(source, made)
       end
 
       private
+
+      # What moves settings of moves moves those of the ones that came along; what moves others is switched off.
+      def settings(source, track)
+        @clips.each_value { |id| @song = @song.with_clip(@song.clip(id).with(envelopes: turned(@song.clip(id).envelopes))) }
+        devices = Copies.redriven(track.devices) { |target| driven(target, source, track) }
+        @song = @song.with_track(track = track.with(lanes: turned(track.lanes), devices:))
+        track
+      end
+
+      # What its macros drive on its own track, and of moves that came along.
+      def driven(target, source, track)
+        return own(target, track) if target.owner_id == source.id
+
+        target.with(device_id: @ids[target.device_id]) if target.setting? && @ids.key?(target.device_id)
+      end
+
+      def turned(envelopes)
+        Copies.retargeted(envelopes, @ids).map do |envelope|
+          next envelope unless envelope.target.setting? && envelope.on && !@ids.value?(envelope.target.device_id)
+
+          @lost |= [@other.parameter_name(envelope.target)]
+          envelope.with(on: false)
+        end
+      end
 
       def make_id(word)
         @song = @song.with(next_id: @song.next_id + 1)
@@ -65,11 +90,12 @@ module KindSatchel
       end
 
       def moved(envelope, source, track)
+        id = @ids[envelope.id] = make_id("envelope")
         target = envelope.target.owner_id == source.id ? own(envelope.target, track) : elsewhere(envelope.target)
-        return envelope.with(id: make_id("envelope"), target:) if target
+        return envelope.with(id:, target:) if target
 
         @lost |= [@other.parameter_name(envelope.target)]
-        envelope.with(id: make_id("envelope"), target: envelope.target.with(owner_id: track.id), on: false)
+        envelope.with(id:, target: envelope.target.with(owner_id: track.id), on: false)
       end
 
       def own(address, track)
@@ -80,7 +106,7 @@ module KindSatchel
 
       # The same parameter of this song; a clip's own effects go with the clip.
       def elsewhere(address)
-        return address if address.clip_id
+        return address if address.clip_id || address.setting?
 
         here, there = @song.parameter?(address), @other.parameter?(address)
         address if here && there && here.scale == there.scale

@@ -49,13 +49,17 @@ module KindSatchel
       end
 
       # A song in which the parameter has a lane of a role; a new one changes nothing yet.
-      def with_lane(song, address, role)
-        track = song.track(address.owner_id)
-        return song if track.lane_for(address, role)
+      # @param track [Track, nil] where a new one lies; nil for its usual place
+      def with_lane(song, address, role, track = nil)
+        return song if lane(song, address, role)
 
+        track ||= song.owned(address).lane_track
         lane = resting(song, address, role).with(clock: "once")
         song.with(next_id: song.next_id + 1).with_track(track.with(lanes: [*track.lanes, lane]))
       end
+
+      # @return [Envelope, nil] the lane of one role for a parameter
+      def lane(song, address, role) = song.lanes_of(address).find { |lane| lane.role == role }
 
       # A new envelope that changes nothing yet: one point, the resting value or the amount that leaves it alone.
       # @return [Envelope] with the song's next id
@@ -66,7 +70,7 @@ module KindSatchel
       end
 
       def on_lane(song, address, role)
-        lane = song.track(address.owner_id).lane_for(address, role) or return song
+        lane = lane(song, address, role) or return song
         change(song, lane.id) { lane.with(points: yield(lane.points)) }
       end
 

@@ -33,12 +33,19 @@ module KindSatchel
         rows = self.rows.select(&:target)
         raise InvalidInput.of("nothing_matches", "", "#{@goal.name} has no parameter that answers to a move of #{@source.name}.") if rows.empty?
 
-        gone = rows.filter_map(&:replaces)
-        added = rows.each_with_index.map { |row, i| row.envelope.with(id: "envelope-#{@song.next_id + i}", target: row.target) }
+        gone = with_settings(rows.filter_map(&:replaces))
+        ids = rows.each_with_index.to_h { |row, i| [row.envelope.id, "envelope-#{@song.next_id + i}"] }
+        added = Copies.renamed(rows.map { |row| row.envelope.with(target: row.target) }, ids)
         placed(@song.with(next_id: @song.next_id + added.size), (own(@goal) - gone) + added)
       end
 
       private
+
+      # Envelopes, and all that is drawn beside them for their settings.
+      def with_settings(envelopes)
+        list = envelopes.dup
+        list.each { |one| list.concat(own(@goal).select { |other| other.target.setting? && other.target.device_id == one.id } - list) }
+      end
 
       def own(place) = place.is_a?(Clip) ? place.envelopes : place.lanes
 
@@ -47,8 +54,16 @@ module KindSatchel
       end
 
       def row(envelope)
-        target = free? ? envelope.target : answer(envelope.target)
+        target = answering(envelope.target)
         Row.new(envelope, target, target && own(@goal).find { |other| other.target == target && other.role == envelope.role })
+      end
+
+      # A setting goes along with its move.
+      def answering(address)
+        home = address.setting? && own(@source).find { |envelope| envelope.id == address.device_id }
+        return (address if answering(home.target)) if home
+
+        free? ? address : answer(address)
       end
 
       # Effects of a clip answer to those of another.

@@ -12,6 +12,7 @@ module KindSatchel
         @track = track
         @moves = moves
         @next_id = song.next_id
+        @ids = {}
         return if track.holds_regions?
 
         raise InvalidInput.of("no_regions_here", "/track_id", "#{track.name} is a #{track.kind} track; only tracks with regions are duplicated.")
@@ -29,9 +30,12 @@ module KindSatchel
         match = Match.new(beside(@song, bare), @track, bare)
         clips = clips_for(match)
         lanes = @moves ? renamed(Clips.turned_envelopes(@track.lanes, match)) : []
+        lanes, clips = settings(lanes, clips)
         regions = @track.regions.map { |region| region.with(id: make_id("region"), clip_id: clips.fetch(region.clip_id).id) }
         all = clips.values.to_h { |clip| [clip.id, clip] }
-        beside(@song, bare.with(lanes:, regions:)).with(clips: @song.clips.merge(all), next_id: @next_id)
+        devices = Copies.redriven(bare.devices) { |target| driven(target, bare) }
+        song = beside(@song, bare.with(lanes:, regions:, devices:)).with(clips: @song.clips.merge(all), next_id: @next_id)
+        Copies.followed(song, outside(lanes))
       end
 
       private
@@ -39,7 +43,25 @@ module KindSatchel
       # The song with a track right under the one that is copied.
       def beside(song, track) = song.with(tracks: song.tracks.flat_map { |other| other.equal?(@track) ? [other, track] : [other] })
 
-      def renamed(envelopes) = envelopes.map { |envelope| envelope.with(id: make_id("envelope")) }
+      def renamed(envelopes) = envelopes.map { |envelope| envelope.with(id: @ids[envelope.id] = make_id("envelope")) }
+
+      # What moved a setting of a move of this track moves that of its copy. A lane for a setting of any other has its lane already.
+      def settings(lanes, clips)
+        lanes = Copies.retargeted(lanes, @ids).map { |lane| lane.target.setting? && !copy?(lane.target) ? lane.with(on: false) : lane }
+        [lanes, clips.transform_values { |clip| clip.with(envelopes: Copies.retargeted(clip.envelopes, @ids)) }]
+      end
+
+      # A parameter has one driver: what lies elsewhere goes on being driven by the track it was.
+      def driven(target, copy)
+        return target.with(owner_id: copy.id) if target.owner_id == @track.id
+
+        target.with(device_id: @ids[target.device_id]) if target.setting? && @ids.key?(target.device_id)
+      end
+
+      def copy?(address) = @ids.value?(address.device_id)
+
+      # Without the moves whose settings lanes of this very track move, which are copied.
+      def outside(lanes) = @ids.reject { |_, copy| lanes.any? { |lane| lane.target.setting? && lane.target.device_id == copy } }
 
       def make_id(word)
         @next_id += 1

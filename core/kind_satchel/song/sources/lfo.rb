@@ -8,7 +8,8 @@ module KindSatchel
     class TooManyCycles < InvalidInput; end
 
     # A low-frequency oscillator: from the lower limit to the upper one by a wave, over and over, a cycle to `cycle_ticks` of the
-    # envelope's own time. A run of its clock begins at `phase` (0..1 of a cycle); once begun it runs on without a seam.
+    # envelope's own time; a free one `hertz` times a second of clock time, however its clock is stretched. A run of its clock begins
+    # at `phase` (0..1 of a cycle); once begun it runs on without a seam.
     #
     # `wave` is sine, triangle, square, saw, ramp (see {Shapes::Cycle}) or random: a level for every cycle, made from `seed`. `skew` lays
     # the peak of sine and triangle; a square is low for the first 1 - skew. `bend` bends what the wave gives, 0..1, as {Shapes::Curved}
@@ -16,7 +17,7 @@ module KindSatchel
     #
     # @example
     #   Lfo.plain.with(cycle_ticks: 480)   # a sine, a cycle to an eighth note
-    class Lfo < Value.of(:wave, :cycle_ticks, :skew, :bend, :phase, :seed)
+    class Lfo < Value.of(:wave, :cycle_ticks, :skew, :bend, :phase, :seed, :hertz)
       RANDOM = "random"
       WAVES = %w[sine triangle square saw ramp random].freeze
       # From 32 cycles to a quarter note down to one to 64 quarter notes.
@@ -32,6 +33,11 @@ module KindSatchel
       MOST_IN_A_SEGMENT = 1000
       FULL_CIRCLE = [0.0, 1.0].freeze
 
+      # Of a free one, cycles a second.
+      HERTZ = (0.01..40)
+
+      def initialize(hertz: nil, **fields) = super
+
       # As a new one begins.
       def self.plain = new(wave: "sine", cycle_ticks: Timing::PPQ, skew: 0.5, bend: 0.0, phase: 0.0, seed: 1)
 
@@ -40,6 +46,7 @@ module KindSatchel
       def check
         fault!("unknown_wave", "/wave", "There is no wave #{wave.inspect}; there is #{WAVES.join(', ')}.") unless WAVES.include?(wave)
         number!("/cycle_ticks", cycle_ticks, CYCLE_TICKS)
+        number!("/hertz", hertz, HERTZ) if hertz
         number!("/skew", skew, 0..1)
         number!("/bend", bend, -1..1)
         number!("/phase", phase, 0..1)
@@ -47,7 +54,10 @@ module KindSatchel
       end
 
       def drawn? = false
-      def settings = to_h.transform_keys(&:to_s)
+      def settings = to_h.compact.transform_keys(&:to_s)
+
+      # Whether it goes by the clock, and not by note lengths; then `cycle_ticks` waits.
+      def free? = !hertz.nil?
       def acts?(_envelope) = true
       def line(envelope) = Limits.line(envelope, 0.0, 1.0)
 
@@ -70,14 +80,45 @@ module KindSatchel
       def each_segment(envelope, run)
         number = cycle_at(run.position(run.from))
         last = cycle_at(run.position(run.to))
-        too_many! if last - number > MOST_CYCLES
+        bearable!(last - number)
         while number <= last
-          turn = run.counted_from(start_of(number))
+          turn = turn(run, number)
           cycle(envelope, number).each do |segment|
             yield turn, segment if turn.tick(segment.finish) > run.from && turn.tick(segment.start) < run.to
           end
           number += 1
         end
+      end
+
+      # One stage of a cycle: from one share of it to another, between two levels, by a {Shapes::Smooth} shape.
+      Stage = Struct.new(:from, :to, :a, :b, :shape) do
+        # The stage from 0 to 1, its levels times `factor` and `offset` more; kept as long as these stay.
+        # @return [Segment]
+        def segment(factor, offset)
+          # Read and put in one piece: several threads may ask at a time.
+          kept = @kept
+          return kept[2] if kept && kept[0] == factor && kept[1] == offset
+
+          ends = [a, b].map { |level| (level * factor) + offset }
+          segment = Segment.new(0, 1, *ends, ends[0] == ends[1] ? Shapes::Hold::PLAIN : shape, 0.0, 1.0)
+          @kept = [factor, offset, segment].freeze
+          segment
+        end
+      end
+
+      # The stages of a cycle, in order, without gaps.
+      # @param number [Integer] of the cycle, for the random wave
+      # @return [Array<Stage>]
+      def stages(number)
+        return [Stage.new(0.0, 1.0, *([bent(RandomLevels.at(seed, number))] * 2), Shapes::Hold::PLAIN)] if wave == RANDOM
+
+        memo(:stages) { stretches.select { |from, to,| to > from }.map { |from, to, a, b, shape| Stage.new(from.to_f, to.to_f, a, b, shape) } }
+      end
+
+      # @param cycles [Numeric] in what is asked
+      # @raise [TooManyCycles]
+      def bearable!(cycles)
+        too_many! if cycles > MOST_CYCLES
       end
 
       # Least and most of all it can give.
@@ -90,10 +131,15 @@ module KindSatchel
         shaped? ? cycles(envelope, from, to) : chain(envelope, from, to)
       end
 
+      # @return [String] "1/8", "2 bars", "3.5 Hz"
+      def rate_text = free? ? Units::HERTZ.text(hertz) : Timing::NoteLengths.text(cycle_ticks)
+
       # The wave, the rate and what else is not as it begins, in words.
-      def text
+      # @param wave [String, nil] another wave in its place
+      # @param rate [Boolean] whether the rate is told
+      def text(wave: nil, rate: true)
         more = { "skew" => [skew, 0.5], "bend" => [bend, 0], "phase" => [phase, 0] }.reject { |_, (value, plain)| value == plain }
-        [wave, Timing::NoteLengths.text(cycle_ticks), *more.map { |name, (value, _)| "#{name} #{Units.short(value)}" }].join(", ")
+        [wave || self.wave, *(rate_text if rate), *more.map { |name, (value, _)| "#{name} #{Units.short(value)}" }].join(", ")
       end
 
       private
@@ -104,6 +150,17 @@ module KindSatchel
 
       # Whether a segment of points can do the same: see {Shapes::Cycle}.
       def shaped? = bend.zero? && wave != RANDOM
+
+      # A cycle between ticks may end a little before the next begins: then it is made a little longer, and ends where that begins.
+      def turn(run, number)
+        turn = run.counted_from(start_of(number))
+        return turn if even?
+
+        Clocks::Run.new(turn.zero, turn.from, [turn.to, run.tick(start_of(number + 1))].min, turn.pace, turn.ahead)
+      end
+
+      def even? = Grid.ticks(cycle_ticks) == cycle_ticks
+      def end_of_cycle = even? ? Grid.ticks(cycle_ticks) : Grid.ticks(cycle_ticks) + (1 / Grid::TICK)
 
       def cycle_at(position) = ((position / cycle_ticks.to_f) + phase + EDGE).floor
 
@@ -120,11 +177,11 @@ module KindSatchel
 
       def level(envelope, random)
         value = envelope.amount(bent(random))
-        Segment.new(0, Grid.ticks(cycle_ticks), value, value, Shapes::Hold::PLAIN)
+        Segment.new(0, end_of_cycle, value, value, Shapes::Hold::PLAIN)
       end
 
       def segment(envelope, from, to, *ends, shape)
-        start, finish = [from, to].map { |share| Grid.ticks(cycle_ticks * share) }
+        start, finish = Grid.ticks(cycle_ticks * from), to == 1 ? end_of_cycle : Grid.ticks(cycle_ticks * to)
         return unless finish > start
 
         a, b = ends.map { |one| envelope.amount(one) }
@@ -162,16 +219,17 @@ module KindSatchel
         lists = []
         each_segment(envelope, Clocks::Run.new(0, from, to, nil)) do |run, segment|
           start, finish = [run.zero + segment.start, from].max, [run.zero + segment.finish, to].min
-          lists << drawn(segment, start - run.zero, finish - run.zero).map { |place, value, shape| [(run.zero + place).round - from.round, value, shape] }
+          places = drawn(segment, start - run.zero, finish - run.zero, envelope.role_rules.values)
+          lists << places.map { |place, value, shape| [(run.zero + place).round - from.round, value, shape] }
         end
         Splice.chain(lists.map { |list| list.map { |tick, value, shape| Point.new(tick:, value:, shape:) } })
       end
 
-      def drawn(segment, start, finish)
+      def drawn(segment, start, finish, allowed)
         return [[start, segment.a, Shapes::Hold::PLAIN], [finish, segment.a, Shapes::Hold::PLAIN]] if segment.still?
 
         places = [start, *segment.breaks(start, finish, 1.0, STRAY), finish]
-        places.map { |place| [place, segment.at(place).clamp(-1.0, 1.0), Shapes::Straight::PLAIN] }
+        places.map { |place| [place, segment.at(place).clamp(allowed), Shapes::Straight::PLAIN] }
       end
     end
   end

@@ -1,0 +1,91 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Heard
+    # What a macro makes of the knob of a parameter: the macro's own heard value in a frame, through the drive. It stands where the knob
+    # would rest.
+    class Driven
+      # Who acts, for what is nobody's envelope.
+      SOURCE = Source.new("macro", nil, nil, nil, -3).freeze
+
+      # @param frame [Frame, nil] nil for the song
+      # @return [Driven, nil] nil for a parameter that nothing drives, or that a hand holds
+      def self.of(song, address, frame)
+        driver = song.directory.driver(address) or return
+        new(driver, (frame || Frame.of(song)).resolver(driver.macro)) if song.held_value(address).nil? && song.parameter?(driver.macro)
+      end
+
+      attr_reader :macro
+
+      # @param driver [Directory::Driver]
+      # @param resolver [Resolver] of the macro
+      def initialize(driver, resolver)
+        @macro = driver.macro
+        @drive = driver.drive
+        @resolver = resolver
+      end
+
+      # @return [Float] normalised
+      def at(tick) = @drive.at(@resolver.at(tick))
+
+      # @return [Array<Arc>] in order, without gaps
+      def arcs(from, to) = Within.arcs(@resolver, from, to).flat_map { |arc| arc.still? ? level(arc) : along(arc) }
+
+      # What it stays between.
+      # @return [Array(Float, Float)]
+      def bounds(from, to) = arcs(from, to).map { |arc| arc.jet(arc.from, arc.to) }.flat_map { |jet| [jet.low, jet.high] }.minmax
+
+      private
+
+      def level(arc) = [Level.new(arc.from, arc.to, @drive.at(arc.at(arc.from)), SOURCE)]
+
+      # Cut where the macro goes past a stop.
+      def along(arc)
+        lines = @drive.lines
+        return [Sourced.new(arc, arc.from, arc.to, *lines[0].last(2))] if lines.size == 1
+
+        [arc.from, *crossings(arc, lines), arc.to].each_cons(2).filter_map do |from, to|
+          next unless to > from
+
+          middle = arc.at((from + to) / 2.0)
+          line = lines.find { |low, high,| middle.between?(low, high) } || lines.last
+          Sourced.new(arc, from, to, *line.last(2))
+        end
+      end
+
+      def crossings(arc, lines)
+        known = ->(a, b) { arc.jet(a, b) }
+        places = lines.map { |from,| from }.drop(1)
+        places.flat_map { |place| Crossings.of(arc.from.to_f, arc.to.to_f, Within::NARROW, known) { |tick| arc.at(tick) - place } }.sort
+      end
+
+      # A line of an arc that is nobody's envelope.
+      class Sourced < Lined
+        def source = SOURCE
+      end
+    end
+
+    # A lane that trims, over a knob that is driven: gains multiply, others add the knob's distance from its default.
+    class Trimmed
+      include Arc
+
+      # @param arc [Arc] of the lane
+      # @param base [Arc] of the knob
+      def initialize(arc, base, from, to, parameter)
+        @arc, @base, @from, @to, @parameter = arc, base, from, to, parameter
+        @source = arc.source
+        @gain = parameter.scale.gain?
+        @peak = Math.sqrt(parameter.scale.peak) if @gain
+      end
+
+      def still? = @arc.still? && @base.still?
+      def straight? = @gain ? still? || (@arc.still? && @base.straight?) || (@base.still? && @arc.straight?) : @arc.straight? && @base.straight?
+      def at(tick) = @gain ? @arc.at(tick) * @base.at(tick) * @peak : @arc.at(tick) + @base.at(tick) - @parameter.default
+
+      def jet(from, to)
+        lane, knob = @arc.jet(from, to), @base.jet(from, to)
+        @gain ? lane * knob * Jet.level(@peak) : lane + knob + Jet.level(-@parameter.default)
+      end
+    end
+  end
+end

@@ -1,0 +1,262 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Heard
+    # What a parameter's heard value adds up to over song ticks, and back: the phase of an LFO is the integral of its rate. Exact where
+    # there is a closed form, by Gauss-Legendre quadrature good to {BOUND} elsewhere, cut at every corner, limit and step.
+    #
+    # Stretches are made as they are asked for, from the first tick on.
+    #
+    # A `law` makes the stretches of one arc: see {Integral::CyclesLaw}, {Integral::ClockLaw}.
+    class Integral
+      # Of each stretch.
+      BOUND = 1e-11
+      # So far is looked ahead at a time, in ticks.
+      AHEAD = 64 * 4 * Timing::PPQ
+
+      # @param resolver [Resolver]
+      # @param from [Integer] where it is 0
+      def initialize(resolver, from, law)
+        @resolver = resolver
+        @end = from
+        @law = law
+        @stretches = []
+        @lock = Mutex.new
+      end
+
+      # @param tick [Numeric] from the first on
+      # @return [Float]
+      def at(tick) = stretch_at(tick).sum_at(tick)
+
+      # The stretches that reach into from...to, in order.
+      # @yieldparam stretch [#from, #to, #sum_at, #tick_of, #pace_jet]
+      def each(from, to)
+        extend_to(to)
+        place = @stretches.bsearch_index { |one| one.to > from } || (@stretches.size - 1)
+        while place < @stretches.size && @stretches[place].from < to
+          yield @stretches[place]
+          place += 1
+        end
+      end
+
+      private
+
+      def stretch_at(tick)
+        extend_to(tick + 1)
+        @stretches.bsearch { |one| one.to > tick } || @stretches.last
+      end
+
+      # One thread at a time: songs are read by several.
+      def extend_to(tick)
+        @lock.synchronize { extend_by_turns(tick) } if @end < tick
+      end
+
+      def extend_by_turns(tick)
+        while @end < tick
+          to = [[@end + AHEAD, tick].max.ceil, Timing::LAST_TICK + 1].min
+          Within.arcs(@resolver, @end, to).each { |arc| @law.stretches(arc, sum) { |stretch| @stretches << stretch } }
+          @end = to
+          break if to > Timing::LAST_TICK
+        end
+      end
+
+      def sum = @stretches.empty? ? 0.0 : @stretches.last.total
+
+      # A rate in cycles to a quarter note on a logarithmic scale, as cycles to a tick: low * ratio^n / 960.
+      class CyclesLaw
+        # @param scale [Scales::Log]
+        def initialize(scale)
+          @low = scale.low / Timing::PPQ.to_f
+          @power = Math.log(scale.ratio)
+        end
+
+        def pace(value) = @low * Math.exp(@power * value)
+
+        # @return [Float] cycles a tick
+        def pace_at(arc, tick) = pace(arc.at(tick))
+        def pace_jet(arc, from, to) = arc.jet(from, to).power(@power) * Jet.level(@low)
+
+        # @param arc [Arc] normalised
+        # @yieldparam stretch
+        def stretches(arc, sum, &)
+          return yield(Even.new(arc.from, arc.to, sum, pace(arc.at(arc.from)))) if arc.still?
+          return Quadrature.stretches(arc, sum, self, &) unless arc.straight?
+
+          first, last = arc.at(arc.from), arc.at(arc.to)
+          growth = @power * (last - first) / (arc.to - arc.from)
+          yield growth.zero? ? Even.new(arc.from, arc.to, sum, pace(first)) : Growing.new(arc.from, arc.to, sum, pace(first), growth)
+        end
+      end
+
+      # A rate in Hz of clock time on a logarithmic scale, as cycles to a tick: what the tempo makes of it. Exact while the rate rests.
+      class ClockLaw
+        # @param scale [Scales::Log]
+        # @param tempo [Timing::TempoMap]
+        def initialize(scale, tempo)
+          @low, @power, @tempo = scale.low.to_f, Math.log(scale.ratio), tempo
+        end
+
+        def hertz(value) = @low * Math.exp(@power * value)
+        def pace_at(arc, tick) = hertz(arc.at(tick)) * Clocked.beat(@tempo, tick)
+        def pace_jet(arc, from, to) = arc.jet(from, to).power(@power) * Jet.level(@low) * Clocked.beat_jet(@tempo, from, to)
+
+        # @param arc [Arc] normalised
+        # @yieldparam stretch
+        def stretches(arc, sum, &block)
+          [arc.from, *@tempo.changes(arc.from, arc.to), arc.to].each_cons(2) do |from, to|
+            still = arc.still? ? [Clocked.new(from, to, sum, hertz(arc.at(from)), @tempo)] : nil
+            (still || Quadrature.enum_for(:stretches, arc, sum, self, from, to)).each do |stretch|
+              block.call(stretch)
+              sum = stretch.total
+            end
+          end
+        end
+      end
+
+      # The same number of cycles a second, between two changes of tempo.
+      class Clocked
+        # @return [Float] seconds a tick
+        def self.beat(tempo, tick) = 60.0 / Timing::PPQ / tempo.bpm_at([tick, 0].max)
+
+        # With the tempo straight in ticks, 1 / tempo bends as its slope squared over its cube.
+        # @return [Jet] the same between two ticks
+        def self.beat_jet(tempo, from, to)
+          ends = [tempo.bpm_at([from, 0].max), tempo.bpm_before([to, 0].max)]
+          slow, fast = ends.minmax
+          slope = (fast - slow) / (to - from)
+          unit = 60.0 / Timing::PPQ
+          Jet.new(unit / fast, unit / slow, unit * slope / (slow**2), 2 * unit * slope * slope / (slow**3))
+        end
+
+        attr_reader :from, :to
+
+        def initialize(from, to, before, hertz, tempo)
+          @from, @to, @before, @hertz, @tempo = from, to, before, hertz, tempo
+          @start = tempo.seconds_at(from)
+          @even = tempo.bpm_at([from, 0].max) == tempo.bpm_before([to, 0].max)
+        end
+
+        def sum_at(tick) = @before + (@hertz * (@tempo.seconds_at(tick) - @start))
+        def tick_of(wanted) = @tempo.tick_at(@start + ((wanted - @before) / @hertz))
+        def total = sum_at(@to)
+        def even? = @even
+        def pace_jet(from, to) = Clocked.beat_jet(@tempo, from, to) * Jet.level(@hertz)
+      end
+
+      # The same pace throughout.
+      Even = Struct.new(:from, :to, :before, :pace) do
+        def sum_at(tick) = before + (pace * (tick - from))
+        def tick_of(wanted) = from + ((wanted - before) / pace)
+        def total = sum_at(to)
+        def even? = true
+        def pace_jet(_from, _to) = Jet.level(pace)
+      end
+
+      # A pace that grows exponentially by `growth` a tick: the integral is pace (e^(growth d) - 1) / growth.
+      class Growing
+        attr_reader :from, :to
+
+        def initialize(from, to, sum, pace, growth)
+          @from, @to, @sum, @pace, @growth = from, to, sum, pace, growth
+        end
+
+        def sum_at(tick) = @sum + (@pace / @growth * Growing.less_one(@growth * (tick - @from)))
+
+        # Never where the pace dies away before.
+        def tick_of(wanted)
+          share = @growth * (wanted - @sum) / @pace
+          one = 1 + share
+          return Float::INFINITY unless one.positive?
+
+          @from + ((one == 1 ? share : Math.log(one) * share / (one - 1)) / @growth)
+        end
+
+        def total = sum_at(@to)
+        def even? = false
+
+        def pace_jet(from, to)
+          paces = [from, to].map { |tick| @pace * Math.exp(@growth * (tick - @from)) }
+          low, high = paces.minmax
+          Jet.new(low, high, @growth.abs * high, @growth * @growth * high)
+        end
+
+        # e^x - 1, exact for small x too (Kahan's formula, from memory).
+        def self.less_one(number)
+          power = Math.exp(number)
+          power == 1 || power.zero? ? (power.zero? ? -1.0 : number) : (power - 1) * number / Math.log(power)
+        end
+      end
+
+      # An arc without a closed form, short enough for one Gauss-Legendre sum.
+      class Quadrature
+        NODES = 12
+        SHORTEST = 1 / 1024.0
+        NEWTON = 60
+
+        # Places and weights on -1..1, the roots of the Legendre polynomial by Newton's method (Abramowitz and Stegun 25.4.29).
+        TABLE = (1..NODES).map do |i|
+          x = Math.cos(Math::PI * (i - 0.25) / (NODES + 0.5))
+          slope = nil
+          20.times do
+            p0, p1 = 1.0, x
+            (2..NODES).each { |k| p0, p1 = p1, ((((2 * k) - 1) * x * p1) - ((k - 1) * p0)) / k }
+            slope = NODES * ((x * p1) - p0) / ((x * x) - 1)
+            x -= p1 / slope
+          end
+          [x, 2 / ((1 - (x * x)) * slope * slope)].freeze
+        end.freeze
+
+        # Halves an arc until the sum over the whole agrees with that over its halves.
+        def self.stretches(arc, sum, law, from = arc.from, to = arc.to)
+          todo = [[from.to_f, to.to_f]]
+          until todo.empty?
+            from, to = todo.pop
+            one = new(arc, from, to, sum, law)
+            middle = (from + to) / 2
+            if to - from > SHORTEST && (one.gauss(from, middle) + one.gauss(middle, to) - one.gauss(from, to)).abs > BOUND
+              todo << [middle, to] << [from, middle]
+            else
+              yield one
+              sum = one.total
+            end
+          end
+        end
+
+        attr_reader :from, :to
+
+        def initialize(arc, from, to, sum, law)
+          @arc, @from, @to, @sum, @law = arc, from, to, sum, law
+        end
+
+        def sum_at(tick) = @sum + gauss(@from, tick)
+        def total = @total ||= sum_at(@to)
+        def even? = false
+
+        # By Newton's method, kept inside by halving; never where it is not reached.
+        def tick_of(wanted)
+          return Float::INFINITY if wanted > total
+
+          low, high = @from, @to
+          tick = low + ((high - low) * ((wanted - @sum) / (total - @sum)).clamp(0.0, 1.0))
+          NEWTON.times do
+            apart = sum_at(tick) - wanted
+            apart.positive? ? high = tick : low = tick
+            following = tick - (apart / @law.pace_at(@arc, tick))
+            following = (low + high) / 2 unless following > low && following < high
+            return following if (following - tick).abs < 1e-9
+
+            tick = following
+          end
+          tick
+        end
+
+        def pace_jet(from, to) = @law.pace_jet(@arc, from, to)
+
+        def gauss(from, to)
+          half, middle = (to - from) / 2.0, (from + to) / 2.0
+          TABLE.sum { |place, weight| weight * @law.pace_at(@arc, middle + (half * place)) } * half
+        end
+      end
+    end
+  end
+end

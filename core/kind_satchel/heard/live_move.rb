@@ -1,0 +1,152 @@
+# frozen_string_literal: true
+
+require_relative "moved_wave"
+
+module KindSatchel
+  module Heard
+    # An envelope whose settings are moved, in one frame: what it gives, as arcs.
+    class LiveMove
+      # @param region [Region, nil] of the song; nil for a lane
+      # @return [LiveMove, nil] nil where nothing moves or holds a setting of it, and it does not go by the clock
+      def self.of(song, envelope, region = nil)
+        return unless song.directory.moved_settings.key?(envelope.id) || envelope.live?
+
+        Frame.of(song, region).move(envelope)
+      end
+
+      # The first run of an envelope in a region, or on its track, from its own start on.
+      # @param home [Directory::Home]
+      # @param region [Region, nil] nil for a lane
+      # @param extent [Numeric] how far, in its own time
+      # @return [Clocks::Run]
+      def self.run(song, home, region, extent)
+        return Clocks::Run.new(0, 0, extent) unless region
+
+        reach = Frame.of(song, region).reach
+        pace = home.envelope.clock_rules.pace(region, home.clip, home.envelope) || 1
+        Clocks.enum_for(:each_run, reach, home.clip, home.envelope, reach.start_tick, reach.start_tick + (extent / pace).ceil).first
+      end
+
+      # @param frame [Frame] the region it sounds in, or the song for a lane
+      # @param envelope [Envelope]
+      def initialize(frame, envelope)
+        @envelope = envelope
+        @settings = %w[low high depth].map { |name| Setting.new(frame, envelope, name) }
+        @least, @most = envelope.lfo? ? [0.0, 1.0] : Roles.full(envelope.role)
+        @base = base(frame)
+      end
+
+      # Whether its depth or one of its limits is moved.
+      def limits_move? = @settings.any?(&:moved?)
+
+      # The amounts it may give.
+      def allowed = @envelope.role_rules.values
+
+      # What its source gives, before limits and depth, from {#least} to {#most}.
+      def each_base_arc(run, source, &) = @base.each_arc(run, source, &)
+      attr_reader :least, :most
+
+      # Every smooth stretch that reaches into a run, in order.
+      # @param run [Clocks::Run]
+      # @param source [Source]
+      # @param line [Array(Float, Float), nil] what is made of the amounts in the end
+      # @yieldparam arc [Arc]
+      def each_arc(run, source, line = nil)
+        parts = @settings.map { |setting| Walk.new(setting.arcs(run.from, run.to)) }
+        @base.each_arc(run, source) do |arc|
+          Walk.each(parts, arc.from, arc.to) { |from, to| yield between(arc, from, to, parts.map(&:arc), line || PLAIN) }
+        end
+      end
+      PLAIN = [1.0, 0.0].freeze
+
+      # The amount at a tick of a run; nil when empty.
+      # @return [Float]
+      def at(run, tick)
+        value = @base.at(run, tick) or return
+        low, high, depth = @settings.map { |setting| setting.at(tick) }
+        rest = @envelope.role_rules.neutral || ((low + high) / 2.0)
+        rest + (depth * (low + ((high - low) * share(value)) - rest))
+      end
+
+      # How many cycles an LFO goes through over a stretch of song, in one run.
+      def cycles(from, to) = @base.is_a?(MovedWave) ? @base.cycles(from, to) : (to - from) / @envelope.source.cycle_ticks.to_f
+
+      # What it stays between over a stretch of song, or a little wider.
+      # @return [Array(Float, Float)]
+      def bounds(from, to)
+        low, high = @settings.first(2).map { |setting| setting.bounds(from, to) }
+        rest = @envelope.role_rules.neutral
+        [*low, *high, *rest].minmax
+      end
+
+      private
+
+      def share(value) = (value - @least) / (@most - @least)
+
+      def base(frame)
+        return Steady.new(@envelope.bare) unless @envelope.lfo?
+
+        rate, wave = %w[rate wave].map { |name| Setting.new(frame, @envelope, name) }
+        by_phase = rate.moved? || wave.moved? || @envelope.source.free? || @envelope.held.key?("rate") || @envelope.held.key?("wave")
+        return MovedWave.new(frame, @envelope, rate, wave) if by_phase
+
+        Steady.new(@envelope.with(role: "set", limits: [0.0, 1.0], depth: 1.0, fader: "follow"))
+      end
+
+      def between(arc, from, to, (low, high, depth), line)
+        rest = @envelope.role_rules.neutral
+        factor = 1 / (@most - @least)
+        unless [low, high, depth].all?(&:still?)
+          share = @least.zero? && @most == 1 ? arc : arc.lined(from, to, factor, -@least * factor)
+          return Limited.new(share, from, to, low, high, depth, rest, line)
+        end
+
+        low, high, depth = [low, high, depth].map { |one| one.at(from) }
+        rest ||= (low + high) / 2.0
+        times = factor * (high - low) * depth
+        plus = rest + (depth * (low - rest)) - (@least * times)
+        arc.lined(from, to, times * line[0], (plus * line[0]) + line[1])
+      end
+
+      # What has no setting that moves it on its way.
+      class Steady
+        def initialize(envelope) = @envelope = envelope
+
+        def each_arc(run, source)
+          @envelope.each_segment(run) do |turn, segment|
+            span = Span.new(turn, segment, source)
+            yield span if span.to > span.from
+          end
+        end
+
+        def at(run, tick) = @envelope.at(run.position(tick))
+      end
+
+      # Goes along arcs in order of time.
+      class Walk
+        # The stretches between the edges of several lists, each of which comes to stand on the arc that covers it.
+        def self.each(walks, from, to)
+          while from < to
+            finish = walks.map { |walk| walk.reach(from) }.push(to).min
+            yield from, finish
+            from = finish
+          end
+        end
+
+        def initialize(arcs)
+          @arcs = arcs
+          @place = 0
+        end
+
+        def arc = @arcs[@place]
+
+        # @return [Numeric] the end of the arc at a tick, which is not before the one asked for last
+        def reach(tick)
+          @place += 1 while @place + 1 < @arcs.size && @arcs[@place].to <= tick
+          @place + 1 < @arcs.size ? arc.to : Float::INFINITY
+        end
+      end
+      private_constant :Steady
+    end
+  end
+end

@@ -1,0 +1,216 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Heard
+    # What an LFO gives, 0..1, while its rate or its wave is moved, or while it goes by the clock. Its phase is the integral of the
+    # rate from the start of the run, so it runs on without a jump through every change; a stretched clock stretches it too, but for
+    # one that goes by the clock.
+    class MovedWave
+      # What lies so little below the start of something, in cycles, stands on it.
+      EDGE = Sources::Lfo::EDGE
+
+      # @param frame [Frame]
+      # @param envelope [Envelope] an LFO
+      # @param rate [Setting]
+      # @param wave [Setting]
+      def initialize(frame, envelope, rate, wave)
+        @lfo = envelope.source
+        @wave = wave
+        @start = frame.region? ? frame.reach.start_tick : 0
+        @cycles = rate.moved? ? Integral.new(rate.resolver, @start, law(frame.song)) : steady(rate.resting, frame.song)
+      end
+
+      # @return [Float] how many between two song ticks
+      def cycles(from, to) = @cycles.at(to) - @cycles.at(from)
+
+      # @param run [Clocks::Run]
+      # @return [Float] 0..1
+      def at(run, tick)
+        phase = phase(run, tick)
+        lfo = @lfo.with(wave: @wave.at(tick))
+        number = (phase + EDGE).floor
+        stage = stage_at(lfo, number, phase - number)
+        stage.a + ((stage.b - stage.a) * stage.shape.weight(((phase - number - stage.from) / (stage.to - stage.from)).clamp(0.0, 1.0)))
+      end
+
+      # @raise [Sources::TooManyCycles]
+      def each_arc(run, source, &)
+        @lfo.bearable!(phase(run, run.to) - phase(run, run.from))
+        pace = pace(run)
+        zero = zero(run)
+        @wave.waves(run.from, run.to).each do |from, to, wave|
+          lfo = @lfo.with(wave:)
+          @cycles.each(from, to) do |stretch|
+            wander([stretch.from, from].max, [stretch.to, to].min, lfo, Phase.new(stretch, pace, zero), source, &)
+          end
+        end
+      end
+
+      private
+
+      # A free one ignores stretching.
+      def pace(run) = @lfo.free? ? 1 : run.pace || 1
+      def zero(run) = @lfo.phase - (pace(run) * @cycles.at(run.zero))
+      def phase(run, tick) = zero(run) + (pace(run) * @cycles.at(tick))
+
+      def law(song)
+        @lfo.free? ? Integral::ClockLaw.new(Settings::FREE_RATE.scale, song.tempo) : Integral::CyclesLaw.new(Settings::RATE.scale)
+      end
+
+      def steady(rate, song) = @lfo.free? ? ByClock.new(rate, song.tempo) : Steady.new(rate / Timing::PPQ)
+
+      def stage_at(lfo, number, share)
+        list = lfo.stages(number)
+        list.find { |stage| stage.to > share + EDGE } || list.last
+      end
+
+      # The stages of the wave between two ticks, one smooth stretch of the phase.
+      def wander(from, to, lfo, phase, source)
+        at = phase.at(from)
+        number = (at + EDGE).floor
+        place = lfo.stages(number).index(stage_at(lfo, number, at - number))
+        while from < to
+          stage = lfo.stages(number)[place]
+          finish = [phase.edge(number + stage.to), to].min
+          yield WaveArc.new(from, finish, source, phase, stage, number, 1.0, 0.0) if finish > from
+          from = finish if finish > from
+          place, number = stage.to < 1 ? [place + 1, number] : [0, number + 1]
+        end
+      end
+
+      # The phase of a run over one stretch of the integral: the integral times `pace` and `zero` more.
+      class Phase
+        attr_reader :pace
+
+        def initialize(stretch, pace, zero)
+          @stretch, @pace, @zero = stretch, pace, zero
+        end
+
+        def at(tick) = @zero + (@pace * @stretch.sum_at(tick))
+        def tick_of(phase) = @stretch.tick_of((phase - @zero) / @pace)
+        def even? = @stretch.even?
+        def pace_jet(from, to) = @stretch.pace_jet(from, to)
+
+        # Where a phase is reached: at a whole tick that is as good as there.
+        def edge(phase)
+          tick = tick_of(phase)
+          return tick if tick.infinite?
+
+          whole = tick.round
+          (at(whole) - phase).abs < EDGE ? whole : Grid.ticks(tick)
+        end
+      end
+
+      # A rate that stays, as an integral.
+      class Steady
+        def initialize(pace) = @pace = pace
+        def at(tick) = @pace * tick
+        def each(from, to) = yield(Integral::Even.new(from, to, @pace * from, @pace))
+      end
+
+      # So many cycles a second, as an integral.
+      class ByClock
+        def initialize(hertz, tempo)
+          @hertz, @tempo = hertz, tempo
+        end
+
+        def at(tick) = @hertz * @tempo.seconds_at(tick)
+
+        def each(from, to)
+          [from, *@tempo.changes(from, to), to].each_cons(2) { |a, b| yield Integral::Clocked.new(a, b, at(a), @hertz, @tempo) }
+        end
+      end
+      private_constant :Phase, :Steady, :ByClock
+    end
+
+    # One stage of a wave at work, by a phase that moves as it likes.
+    class WaveArc
+      include Arc
+
+      # Of a tolerance, what the shape may take; the rest is for a rate that moves within it.
+      SHAPE_SHARE = 0.9
+
+      # The stage as a segment from 0 to 1, whatever its pace.
+      attr_reader :segment
+
+      # @param number [Integer] of the cycle
+      # @param factor [Float] what each level is multiplied with
+      # @param offset [Float] what is added then
+      def initialize(from, to, source, phase, stage, number, factor, offset)
+        @from, @to, @source, @phase, @stage, @number, @factor, @offset = from, to, source, phase, stage, number, factor, offset
+        @segment = stage.segment(factor, offset)
+        @shape, @a, @rise = @segment.shape, @segment.a, @segment.rise
+        @start = number + stage.from
+        @width = stage.to - stage.from
+      end
+
+      def lined(from, to, factor, offset)
+        WaveArc.new(from, to, source, @phase, @stage, @number, @factor * factor, (@offset * factor) + offset)
+      end
+
+      # Whether the whole stage sounds in a piece.
+      def entire?(piece) = piece.from == @from && piece.to == @to && share(@from) < TINY && share(@to) > 1 - TINY
+      TINY = 1e-7
+
+      # The song tick of a share of the stage.
+      def tick_of(share) = @phase.tick_of(@start + (share * @width))
+
+      # Whether the pace hardly changes between shares so far apart: what is straight by phase strays no more than `tolerance` then.
+      def even_between?(apart, tolerance)
+        return true if @phase.even?
+
+        jet = @phase.pace_jet(@from, @to)
+        keeps?(jet, apart, @shape.slope_most(0.0, 1.0) * @rise.abs, tolerance)
+      end
+
+      def still? = @rise.zero? || @shape.still?
+      def straight? = still? || (@phase.even? && @shape.straight?)
+      def at(tick) = still? ? @a : @a + (@rise * @shape.weight(share(tick)))
+
+      # Corners of the shape by phase, where the rate hardly moves within a chord; else by what is known for certain.
+      def breaks(from, to, worth, tolerance)
+        return [] if straight?
+
+        ends = [share(from), share(to)]
+        room = @phase.even? ? tolerance : tolerance * SHAPE_SHARE
+        shares = [ends[0], *@shape.cut(*ends).breaks(rise(ends) * worth, room).map { |u| ends[0] + ((ends[1] - ends[0]) * u) }, ends[1]]
+        return super unless @phase.even? || even_enough?(from, to, shares, worth, tolerance - room)
+
+        shares[1..-2].map { |u| @phase.tick_of(@start + (u * @width)) }
+      end
+
+      # By the chain rule: u moves by pace / width a tick.
+      def jet(from, to)
+        return Jet.level(@a) if still?
+
+        ends = [share(from), share(to)]
+        low, high = ends.map { |u| @a + (@rise * @shape.weight(u)) }.minmax
+        pace, bend = paces(from, to)
+        slope, size = @shape.slope_most(*ends), @rise.abs
+        Jet.new(low, high, size * slope * pace, size * ((@shape.bend_most(*ends) * pace * pace) + (slope * bend)))
+      end
+
+      private
+
+      def share(tick) = ((@phase.at(tick) - @start) / @width).clamp(0.0, 1.0)
+      def rise(ends) = (@shape.weight(ends[1]) - @shape.weight(ends[0])) * @rise
+
+      # How fast u moves at most, and how fast that changes.
+      def paces(from, to)
+        jet = @phase.pace_jet(from, to)
+        [jet.high * @phase.pace / @width, jet.slope * @phase.pace / @width]
+      end
+
+      # Between two corners u strays from even by at most its second derivative times the square of the time over 8.
+      def even_enough?(from, to, shares, worth, tolerance)
+        apart = shares.each_cons(2).map { |one, other| other - one }.max
+        keeps?(@phase.pace_jet(from, to), apart, @shape.slope_most(shares.first, shares.last) * @rise.abs * worth, tolerance)
+      end
+
+      def keeps?(jet, apart, slope, tolerance)
+        ticks = apart * @width / (jet.low * @phase.pace)
+        ticks * ticks / 8 * jet.slope * @phase.pace / @width * slope <= tolerance
+      end
+    end
+  end
+end
