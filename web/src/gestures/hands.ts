@@ -40,7 +40,8 @@ export function standsAt(address: string): Normalised {
   if (inHand?.moved || inHand?.written) return inHand.value;
   const found = catalogue && findParameter(catalogue, song().model, address);
   if (!found) return 0;
-  const moves = (lookup(song().model).targets[address] ?? []).some(({ acts }) => acts);
+  const { targets, drivers } = lookup(song().model);
+  const moves = address in drivers || (targets[address] ?? []).some(({ acts }) => acts);
   const held = found.owner.devices?.find(({ id }) => id === found.deviceId)?.held[found.entry.id];
   const exact = transportNow().playing ? undefined : song().exact[address]?.[0];
   return held ?? (moves ? (exact ?? heardNow(address)) : null) ?? knobValue(found.owner, found);

@@ -13,6 +13,7 @@ import { setView, useView, viewNow } from "../state/view";
 import { reveal } from "../table/scrolling";
 import { useField } from "../ui/useField";
 import { EmbedButton } from "./knobs/EmbedButton";
+import { WhatDrives } from "./WhatDrives";
 
 const ROW = 44;
 const FILTERS: [Filter, string][] = [
@@ -33,6 +34,7 @@ export function Finder() {
   const [words, setWords] = useState("");
   const [filter, setFilter] = useState<Filter>("all");
   const [at, setAt] = useState(0);
+  const [drives, setDrives] = useState(false);
   const box = useRef<HTMLDivElement>(null);
   const field = useRef<HTMLInputElement>(null);
   useField("finder", field);
@@ -61,22 +63,8 @@ export function Finder() {
     else return;
     event.preventDefault();
   };
-  return (
-    <section className="flex min-h-0 grow flex-col gap-2 p-3" aria-label="Finder">
-      <input
-        ref={field}
-        id="finder"
-        className="input input-sm w-full pointer-coarse:h-11"
-        type="search"
-        placeholder="part of a name"
-        aria-label="Find a parameter"
-        value={words}
-        onChange={(event) => {
-          setWords(event.target.value);
-          setAt(0);
-        }}
-        onKeyDown={onKey}
-      />
+  const list = (
+    <>
       <div className="flex flex-wrap gap-1" role="group" aria-label="Show">
         {FILTERS.map(([id, name]) => (
           <button
@@ -101,6 +89,38 @@ export function Finder() {
           ))}
         </div>
       </div>
+    </>
+  );
+  return (
+    <section className="flex min-h-0 grow flex-col gap-2 p-3" aria-label="Finder">
+      <input
+        ref={field}
+        id="finder"
+        className="input input-sm w-full shrink-0 pointer-coarse:h-11"
+        type="search"
+        placeholder="part of a name"
+        aria-label="Find a parameter"
+        value={words}
+        onChange={(event) => {
+          setWords(event.target.value);
+          setAt(0);
+        }}
+        onKeyDown={onKey}
+      />
+      <div className="join w-full" role="group" aria-label="Look at">
+        {[false, true].map((one) => (
+          <button
+            key={String(one)}
+            type="button"
+            className={`btn join-item btn-xs grow pointer-coarse:h-10 ${drives === one ? "btn-secondary" : ""}`}
+            aria-pressed={drives === one}
+            onClick={() => setDrives(one)}
+          >
+            {one ? "what drives what" : "parameters"}
+          </button>
+        ))}
+      </div>
+      {drives ? <WhatDrives words={words} /> : list}
     </section>
   );
 }

@@ -36,6 +36,21 @@ export async function embed(address: string, clip: ClipPart | null, role: Role =
   setChoice({ envelopeId: made[1], chosen: [0], span: null, windowFrom: region?.start_tick ?? 0 });
 }
 
+/** What can move a setting of a move: an envelope beside it in its clip, which goes along with it, or a lane. */
+export function settingDeeds(address: string, clip: ClipPart, setOnly: boolean): Deed[] {
+  const trackId = trackOf(song().model, address);
+  const places: [ClipPart | null, string, string][] = [
+    [clip, `In ${clip.name}`, "goes along with the clip"],
+    [null, "On a lane", "over the whole song, in every region of the clip"],
+  ];
+  return places.flatMap(([place, words, what]) => {
+    const owner = place ? `clip/${place.id}` : `track/${trackId}`;
+    const role = freeRoles(address, owner).find((one) => !setOnly || one === "set");
+    if (!role) return [];
+    return [{ id: owner, words, what: `${what}; ${DOES[role]}`, act: () => embed(address, place, role) }];
+  });
+}
+
 /** Roles that nothing yet plays for a parameter in a clip or on a track. */
 export function freeRoles(address: string, owner: string): Role[] {
   const taken = (lookup(song().model).targets[address] ?? []).filter((envelope) => envelope.owner === owner);

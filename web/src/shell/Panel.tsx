@@ -16,11 +16,11 @@ import { SongPanel } from "./SongPanel";
 
 /** The parameter whose sum is shown: the focus of the selected track. */
 function useFocus(): string | null {
-  const { find } = useShown();
+  const { find, model } = useShown();
   const trackId = useView((state) => state.trackId);
   const focus = useView((state) => (trackId ? state.focus[trackId] : null));
   const track = useSong((state) => state.model.tracks.find((entry) => entry.id === trackId));
-  return focus ?? (track ? firstAutomated(track, find) : null);
+  return focus ?? (track ? firstAutomated(track, find, model) : null);
 }
 
 /** What a panel or a sheet holds. */

@@ -11,6 +11,7 @@ import { player } from "../sound/player";
 import { chosenNow, setChoice } from "../state/choice";
 import { choiceNow, chooseMany, stretchNow } from "../state/choosing";
 import { copyStretch, cutStretch, duplicateStretch, pasteAtPointer, pasteStretch } from "../state/clipboard";
+import { endDriving, isDriving } from "../state/driving";
 import { step } from "../state/edits";
 import { handNow } from "../state/hand";
 import { deedOf } from "../state/keyMap";
@@ -93,6 +94,7 @@ function upFromPoint(): void {
 
 /** Escape: nothing is chosen. */
 function letGo(event: KeyboardEvent): void {
+  if (isDriving()) return endDriving();
   if (playInNow().typing) return setPlayIn({ typing: false });
   if (onPoint(event.target)) upFromPoint();
   chooseNotes(null, []);

@@ -2,6 +2,7 @@ import { songApi } from "../api/client";
 import type { Change, Preview, Ticks } from "../api/types";
 import { barTicks, meterAt } from "../geometry/viewport";
 import type { Follower } from "../state/followers";
+import { lookup } from "../state/lookup";
 import { applyParts, blockTicks, songEnd, soundIds } from "../state/model";
 import { performingNow } from "../state/performing";
 import { playInNow } from "../state/playIn";
@@ -285,11 +286,8 @@ class Player implements Follower {
   private restDials(trial: Preview["parts"] = []): void {
     const { catalogue, model } = song();
     if (!catalogue || !this.context) return;
-    const driven = new Set(
-      Object.values(model.envelopes)
-        .filter((e) => e.acts)
-        .map((e) => e.target),
-    );
+    const moved = Object.values(model.envelopes).filter(({ acts }) => acts);
+    const driven = new Set([...moved.map(({ target }) => target), ...Object.keys(lookup(model).drivers)]);
     this.rack?.rest(catalogue, applyParts(model, trial), (address) => driven.has(address), this.context.currentTime);
     this.listening();
   }

@@ -5,7 +5,11 @@ import type { Lookup } from "./lookup";
 export interface Acting {
   clip: "on" | "off" | null;
   lane: "on" | "off" | null;
+  /** Whether a macro drives it. */
+  macro: boolean;
 }
+
+export const movesNow = ({ clip, lane, macro }: Acting): boolean => clip === "on" || lane === "on" || macro;
 
 const standing = (list: EnvelopePart[]): "on" | "off" | null =>
   list.length === 0 ? null : list.some((entry) => entry.on) ? "on" : "off";
@@ -15,11 +19,13 @@ export function acting(find: Lookup, address: string): Acting {
   return {
     clip: standing(all.filter((envelope) => envelope.owner.startsWith("clip/"))),
     lane: standing(all.filter((envelope) => envelope.owner.startsWith("track/"))),
+    macro: address in find.drivers,
   };
 }
 
-export function actingWords({ clip, lane }: Acting): string {
+export function actingWords({ clip, lane, macro }: Acting): string {
   const words = [
+    macro && "macro",
     clip && `clip${clip === "off" ? " (off)" : ""}`,
     lane && `lane${lane === "off" ? " (off)" : ""}`,
   ].filter(Boolean);

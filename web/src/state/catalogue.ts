@@ -1,4 +1,12 @@
-import type { Catalogue, ClipPart, Normalised, ParameterEntry, ScaleEntry, TrackPart } from "../api/types";
+import type {
+  Catalogue,
+  ClipPart,
+  EnvelopePart,
+  Normalised,
+  ParameterEntry,
+  ScaleEntry,
+  TrackPart,
+} from "../api/types";
 import { heightAt } from "../geometry/corners";
 import { lookup } from "./lookup";
 import type { Model } from "./model";
@@ -8,6 +16,9 @@ export interface Placed {
   deviceId: string;
   entry: ParameterEntry;
   scale: ScaleEntry;
+  /** Of a setting of a move: what it stands at, and whether a hand holds it. */
+  rests?: Normalised;
+  held?: boolean;
 }
 
 /** The engine's value at a place of the travel, on the chain the core sends. */
@@ -75,10 +86,11 @@ function entryOf(
   more: ParameterEntry[] = [],
 ): DeviceEntry {
   const type = catalogue.devices[device.type] ?? { name: `Unknown device ${device.type}`, parameters: [], parts: [] };
+  const named = new Map((device.macros ?? []).map(({ id, name }) => [id, name]));
   const list = [...type.parameters, ...more].map((entry) => ({
     address: `${chain}/${device.id}/${entry.id}`,
     deviceId: device.id,
-    entry,
+    entry: named.has(entry.id) ? { ...entry, name: named.get(entry.id) as string } : entry,
     scale: catalogue.scales[entry.scale],
   }));
   return { id: device.id, path: `${chain}/${device.id}`, name: type.name, parts: type.parts, list };
@@ -104,15 +116,35 @@ export const isClip = (owner: Owner): owner is ClipPart => "length_ticks" in own
 export const ownerInput = (owner: Owner): { track_id: string } | { clip_id: string } =>
   isClip(owner) ? { clip_id: owner.id } : { track_id: owner.id };
 
-/** What the device of a parameter stands in. */
-export const ownerOf = (model: Model, address: string): Owner | undefined => ownerById(model, address.split("/")[0]);
+/** The first part of the addresses of settings of moves. */
+const MOVE = "move";
+
+/** The move that a parameter is a setting of. */
+export function moveOf(model: Model, address: string): EnvelopePart | undefined {
+  const [first, id] = address.split("/");
+  return first === MOVE ? model.envelopes[id] : undefined;
+}
+
+export const settingOf = (envelopeId: string, name: string): string => `${MOVE}/${envelopeId}/${name}`;
+
+/** Settings that can be moved, of points and of an LFO. */
+export const settingNames = ({ source }: EnvelopePart): string[] =>
+  source ? ["rate", "wave", "depth", "low", "high"] : ["depth", "low", "high"];
+
+/** What the device of a parameter stands in; of a setting, what its move is in. */
+export function ownerOf(model: Model, address: string): Owner | undefined {
+  const move = moveOf(model, address);
+  if (!move) return ownerById(model, address.split("/")[0]);
+  const [kind, id] = move.owner.split("/");
+  return kind === "clip" ? model.clips[id] : model.tracks.find((track) => track.id === id);
+}
 
 /** A track or clip by the first part of its parameters' addresses. */
 export function ownerById(model: Model, id: string): Owner | undefined {
   return id.startsWith("clip-") ? model.clips[id.slice("clip-".length)] : model.tracks.find((track) => track.id === id);
 }
 
-/** The clip to whose own effects a parameter belongs. */
+/** The clip to whose own effects, or moves, a parameter belongs. */
 export const ownClip = (model: Model, address: string): ClipPart | null => {
   const owner = ownerOf(model, address);
   return owner && isClip(owner) ? owner : null;
@@ -120,18 +152,28 @@ export const ownClip = (model: Model, address: string): ClipPart | null => {
 
 /** The track on which a parameter is in its own place: a clip's own effects belong to the track it sounds on. */
 export function trackOf(model: Model, address: string): string {
+  const move = moveOf(model, address);
+  if (move) {
+    const [kind, owner] = move.owner.split("/");
+    return kind === "track" ? owner : (lookup(model).placed[owner]?.[0].owner.slice("track/".length) ?? "");
+  }
   const id = address.split("/")[0];
   if (!id.startsWith("clip-")) return id;
   return lookup(model).placed[id.slice("clip-".length)]?.[0].owner.slice("track/".length) ?? "";
 }
 
-/** Whether an envelope of a clip moves what belongs to the track it lies on, or to the clip itself. */
-export const movesHere = (address: string, trackId: string, clipId?: string): boolean =>
-  address.startsWith(`${trackId}/`) || (clipId !== undefined && address.startsWith(`clip-${clipId}/`));
+/** Whether an envelope of a clip moves what belongs to the track it lies on, to the clip itself or to a move in it. */
+export const movesHere = (model: Model, address: string, trackId: string, clipId?: string): boolean =>
+  address.startsWith(`${trackId}/`) ||
+  (clipId !== undefined &&
+    (address.startsWith(`clip-${clipId}/`) || moveOf(model, address)?.owner === `clip/${clipId}`));
 
-/** Parameters of a track, and of its clips, that something moves. */
-export const targetsOn = (model: Model, trackId: string): string[] =>
-  Object.keys(lookup(model).targets).filter((address) => trackOf(model, address) === trackId);
+/** Parameters of a track, and of its clips, that something moves or drives. */
+export function targetsOn(model: Model, trackId: string): string[] {
+  const { targets, drivers } = lookup(model);
+  const all = new Set([...Object.keys(targets), ...Object.keys(drivers)]);
+  return [...all].filter((address) => trackOf(model, address) === trackId);
+}
 
 type Found = Placed & { owner: Owner; device: string };
 
@@ -139,6 +181,8 @@ type Found = Placed & { owner: Owner; device: string };
 let lately: { tracks: unknown; clips: unknown; found: Map<string, Found | null> } | null = null;
 
 export function findParameter(catalogue: Catalogue, model: Model, address: string): Found | null {
+  const move = moveOf(model, address);
+  if (move) return settingFound(catalogue, model, move, address);
   if (lately?.tracks !== model.tracks || lately.clips !== model.clips)
     lately = { tracks: model.tracks, clips: model.clips, found: new Map() };
   const before = lately.found.get(address);
@@ -157,17 +201,41 @@ function lookFor(catalogue: Catalogue, model: Model, address: string): Found | n
   return device && placed ? { ...placed, owner, device: device.name } : null;
 }
 
+/** A setting of a move, named after what the move moves: "Cutoff: depth". */
+function settingFound(catalogue: Catalogue, model: Model, move: EnvelopePart, address: string): Found | null {
+  const id = address.split("/")[2];
+  const limit = id === "low" || id === "high";
+  const kind = limit && move.role === "shift" ? "-shift" : id === "rate" && move.source?.hertz ? "-free" : "";
+  const entry = catalogue.settings[id + kind];
+  const owner = ownerOf(model, address);
+  if (!entry || !owner || !settingNames(move).includes(id)) return null;
+  const moved = findParameter(catalogue, model, move.target);
+  const name = `${moved?.entry.name ?? "Move"}: ${id}`;
+  const value = move.held?.[id] ?? move.knobs?.[id] ?? entry.default;
+  const more = { rests: value, held: move.held?.[id] !== undefined };
+  return {
+    address,
+    deviceId: move.id,
+    entry: { ...entry, id, name },
+    scale: catalogue.scales[entry.scale],
+    ...more,
+    owner,
+    device: `${moved?.entry.name ?? "Move"} in ${owner.name}`,
+  };
+}
+
 const deviceOf = (owner: Owner | undefined, placed: Placed) =>
   owner?.devices?.find((device) => device.id === placed.deviceId);
 
 /** What a knob stands at: where a hand holds it, else its resting value. */
 export function knobValue(owner: Owner, placed: Placed): Normalised {
+  if (placed.rests !== undefined) return placed.rests;
   const device = deviceOf(owner, placed);
   return device?.held[placed.entry.id] ?? device?.values[placed.entry.id] ?? placed.entry.default;
 }
 
 /** Whether a parameter is held by hand, so that what moves it waits. */
 export const heldIn = (owner: Owner | undefined, placed: Placed): boolean =>
-  deviceOf(owner, placed)?.held[placed.entry.id] !== undefined;
+  placed.held ?? deviceOf(owner, placed)?.held[placed.entry.id] !== undefined;
 
 export const isHeld = (model: Model, placed: Placed): boolean => heldIn(ownerOf(model, placed.address), placed);

@@ -53,13 +53,15 @@ interface Wish {
   lately: string[];
 }
 
+const anything = ({ clip, lane, macro }: Acting): boolean => Boolean(clip || lane || macro);
+
 /** Entries that hold every word, by turn: touched lately, then automated, then the rest. */
 export function search(entries: Entry[], find: Lookup, { words, filter, trackId, clipId, lately }: Wish): Found[] {
   const wanted = words.toLowerCase().split(/\s+/).filter(Boolean);
   const inClip = new Set((find.envelopes[`clip/${clipId}`] ?? []).map((envelope) => envelope.target));
   const turn = (entry: Found): number => {
     const late = lately.indexOf(entry.address);
-    return late >= 0 ? late : entry.acts.clip || entry.acts.lane ? 1000 : 2000;
+    return late >= 0 ? late : anything(entry.acts) ? 1000 : 2000;
   };
   return entries
     .filter(
@@ -69,7 +71,7 @@ export function search(entries: Entry[], find: Lookup, { words, filter, trackId,
         (filter !== "clip" || inClip.has(address)),
     )
     .map((entry): Found => ({ ...entry, acts: acting(find, entry.address) }))
-    .filter((entry) => filter !== "automated" || entry.acts.clip || entry.acts.lane)
+    .filter((entry) => filter !== "automated" || anything(entry.acts))
     .map((entry, i): [number, number, Found] => [turn(entry), i, entry])
     .sort((a, b) => a[0] - b[0] || a[1] - b[1])
     .map(([, , entry]) => entry);

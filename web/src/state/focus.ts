@@ -1,4 +1,5 @@
-import { trackOf } from "./catalogue";
+import { moveOf, trackOf } from "./catalogue";
+import { isDriving } from "./driving";
 import { song } from "./song";
 import { setView, viewNow } from "./view";
 
@@ -13,4 +14,12 @@ export function focusOn(address: string): void {
     focus: { ...focus, [trackId]: address },
     lately: [address, ...lately.filter((other) => other !== address)].slice(0, MOST_LATELY),
   });
+}
+
+/**
+ * What a hand on a knob brings into focus: a setting of a move leaves in focus what it is a setting of, and while knobs
+ * are touched to be driven the macro stays.
+ */
+export function focusOnKnob(address: string): void {
+  if (!isDriving() && !moveOf(song().model, address)) focusOn(address);
 }

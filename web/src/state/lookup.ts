@@ -1,4 +1,4 @@
-import type { EnvelopePart, RegionPart } from "../api/types";
+import type { EnvelopePart, RegionPart, TrackPart } from "../api/types";
 import type { Model } from "./model";
 
 /** Regions by track and envelopes by owner, so that no row searches the whole song. */
@@ -10,6 +10,24 @@ export interface Lookup {
   placed: Record<string, RegionPart[]>;
   /** Envelopes by the address they move. */
   targets: Record<string, EnvelopePart[]>;
+  /** What drives a parameter, by its address. */
+  drivers: Record<string, Driver>;
+}
+
+/** What stands in the place of a parameter's knob: a macro by its address, and what it makes of it. */
+export interface Driver {
+  macro: string;
+  name: string;
+  stops: [place: number, value: number][];
+}
+
+function driversOf(tracks: TrackPart[]): Record<string, Driver> {
+  const all: Record<string, Driver> = {};
+  for (const track of tracks)
+    for (const device of track.devices)
+      for (const { id, name, drives } of device.macros ?? [])
+        for (const { target, stops } of drives) all[target] = { macro: `${track.id}/${device.id}/${id}`, name, stops };
+  return all;
 }
 
 const alike = <T>(a: T[] | undefined, b: T[]): boolean =>
@@ -35,11 +53,12 @@ function grouped<T>(
   return groups;
 }
 
-let last: { regions: Model["regions"]; envelopes: Model["envelopes"]; lookup: Lookup } | null = null;
+type Known = Pick<Model, "regions" | "envelopes" | "tracks">;
+let last: (Known & { lookup: Lookup }) | null = null;
 
-/** The lookup of a model; the same object while its regions and envelopes stay the same. */
-export function lookup({ regions, envelopes }: Model): Lookup {
-  if (last && last.regions === regions && last.envelopes === envelopes) return last.lookup;
+/** The lookup of a model; the same object while its regions, envelopes and tracks stay the same. */
+export function lookup({ regions, envelopes, tracks }: Model): Lookup {
+  if (last && last.regions === regions && last.envelopes === envelopes && last.tracks === tracks) return last.lookup;
   const sharers: Record<string, number> = {};
   for (const region of Object.values(regions)) sharers[region.clip_id] = (sharers[region.clip_id] ?? 0) + 1;
   const same = last?.envelopes === envelopes ? last.lookup : null;
@@ -62,6 +81,7 @@ export function lookup({ regions, envelopes }: Model): Lookup {
         last?.lookup.envelopes,
       ),
     sharers,
+    drivers: last?.tracks === tracks ? last.lookup.drivers : driversOf(tracks),
     placed:
       last?.regions === regions
         ? last.lookup.placed
@@ -80,6 +100,6 @@ export function lookup({ regions, envelopes }: Model): Lookup {
         last?.lookup.targets,
       ),
   };
-  last = { regions, envelopes, lookup: found };
+  last = { regions, envelopes, tracks, lookup: found };
   return found;
 }

@@ -128,7 +128,9 @@ export function isArmed({ knobs, tracks, clips }: Armed, address: string): boole
   if (tracks.includes(trackOf(model, address))) return true;
   return clips.some((id) => {
     const placed = lookup(model).placed[id] ?? [];
-    return ownClip(model, address)?.id === id || placed.some(({ owner }) => movesHere(address, owner.slice(6), id));
+    return (
+      ownClip(model, address)?.id === id || placed.some(({ owner }) => movesHere(model, address, owner.slice(6), id))
+    );
   });
 }
 

@@ -148,7 +148,7 @@ export function Table({ narrow }: { narrow: boolean }) {
         {model.tracks.map((track) => {
           const open = unfolded.includes(track.id);
           const lanes = find.envelopes[`track/${track.id}`] ?? NO_LANES;
-          const focused = focus[track.id] ?? firstAutomated(track, find);
+          const focused = focus[track.id] ?? firstAutomated(track, find, model);
           const more = moreLanes(
             lanes,
             open,

@@ -55,7 +55,7 @@ export const TrackRow = memo(function TrackRow({ track, model, find, view, heade
     () => all.filter((region) => region.start_tick < view[1] && region.start_tick + region.length_ticks > view[0]),
     [all, view],
   );
-  const focus = useView((state) => state.focus[track.id]) ?? firstAutomated(track, find);
+  const focus = useView((state) => state.focus[track.id]) ?? firstAutomated(track, find, model);
   const shown = useView((state) => state.shown[track.id]) ?? NONE;
   const pinned = useView((state) => state.pinned[track.id]) ?? NONE;
   const more = moreLanes(find.envelopes[`track/${track.id}`] ?? NONE, unfolded, focus, shown, pinned);
@@ -108,10 +108,10 @@ export const TrackRow = memo(function TrackRow({ track, model, find, view, heade
 }, alike);
 
 /** What a track shows first: the parameter of its first clip envelope or lane. */
-export function firstAutomated(track: TrackPart, find: Lookup): string | null {
+export function firstAutomated(track: TrackPart, find: Lookup, model: Model): string | null {
   for (const region of find.regions[`track/${track.id}`] ?? NONE) {
     const first = (find.envelopes[`clip/${region.clip_id}`] ?? NONE).find(
-      (envelope: EnvelopePart) => !hasLanes(track) || movesHere(envelope.target, track.id, region.clip_id),
+      (envelope: EnvelopePart) => !hasLanes(track) || movesHere(model, envelope.target, track.id, region.clip_id),
     );
     if (first) return first.target;
   }

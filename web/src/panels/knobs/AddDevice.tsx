@@ -21,6 +21,7 @@ export function AddDevice({ owner, words, label }: Props) {
     ...(played ? [] : typesFor(catalogue, owner, "instrument")),
     ...(isClip(owner) ? [] : typesFor(catalogue, owner, "note-effect")),
     ...typesFor(catalogue, owner, "effect"),
+    ...(isClip(owner) || owner.kind === "carrier" ? [] : typesFor(catalogue, owner, "macros")),
   ];
   const deeds = types.map(([type, name]) => ({
     id: type,

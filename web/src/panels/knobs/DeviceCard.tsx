@@ -6,6 +6,7 @@ import { useSong } from "../../state/song";
 import { setView, useView, viewNow } from "../../state/view";
 import { openField } from "../../state/wishes";
 import { DeviceHead } from "./DeviceHead";
+import { DriveButton } from "./DriveButton";
 import { Knob } from "./Knob";
 import { SoundChoice } from "./SoundChoice";
 import type { Carrying } from "./useCarrying";
@@ -34,6 +35,7 @@ interface Props {
 export function DeviceCard({ owner, device, find, focus, carrying }: Props) {
   const part = owner.devices?.find(({ id }) => id === device.id);
   const samples = useSong(({ catalogue }) => (part ? catalogue?.devices[part.type]?.samples : false));
+  const role = useSong(({ catalogue }) => (part ? catalogue?.devices[part.type]?.role : null));
   const shown = useView((state) => state.parts[device.path] ?? null);
   if (!part) return null;
   const goal = carrying.at !== null && carrying.beforeAt(carrying.at) === device.id;
@@ -48,13 +50,15 @@ export function DeviceCard({ owner, device, find, focus, carrying }: Props) {
         {samples && <SoundChoice owner={owner} device={part} />}
         {device.parts.length > 0 && <PartChoice device={device} shown={shown} />}
         {shownOf(device, shown, find, focus).map((placed) => (
-          <Knob
-            key={placed.address}
-            owner={owner}
-            placed={placed}
-            acts={acting(find, placed.address)}
-            focused={focus === placed.address}
-          />
+          <div key={placed.address} className="relative">
+            <Knob
+              owner={owner}
+              placed={placed}
+              acts={acting(find, placed.address)}
+              focused={focus === placed.address}
+            />
+            {role === "macros" && <DriveButton address={placed.address} name={placed.entry.name} small />}
+          </div>
         ))}
         {device.list.length > MOST && device.parts.length === 0 && (
           <button

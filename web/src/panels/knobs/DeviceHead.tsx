@@ -44,7 +44,7 @@ export function DeviceHead({ owner, device, name, carrying }: Props) {
       cancel: end,
     });
   };
-  const carried = role === "effect" || role === "note-effect";
+  const carried = role === "effect" || role === "note-effect" || role === "macros";
   return (
     <div className="flex min-h-7 items-center pb-1">
       <h3

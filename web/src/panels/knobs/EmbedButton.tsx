@@ -1,11 +1,11 @@
 import { Plus } from "lucide-react";
 import type { Acting } from "../../state/acting";
-import { movesHere, ownClip, type Placed } from "../../state/catalogue";
+import { moveOf, movesHere, ownClip, type Placed } from "../../state/catalogue";
 import { useChoice } from "../../state/choice";
 import { lookup } from "../../state/lookup";
 import { useSong } from "../../state/song";
 import { DeedMenu } from "../../ui/Menu";
-import { embed, freeRoles, layerDeeds } from "../embedding";
+import { embed, freeRoles, layerDeeds, settingDeeds } from "../embedding";
 
 const LOOK =
   "embed btn btn-circle btn-xs absolute -top-1 right-0 group-focus-within:opacity-100 group-hover:opacity-100 " +
@@ -22,7 +22,10 @@ export function EmbedButton({ placed, acts, focused }: { placed: Placed; acts: A
   const clip = useSong(({ model }) => {
     const region = regionId ? model.regions[regionId] : undefined;
     const chosen = region && model.clips[region.clip_id];
-    if (chosen && (chosen.kind === "carrier" || movesHere(address, region.owner.slice("track/".length), chosen.id)))
+    if (
+      chosen &&
+      (chosen.kind === "carrier" || movesHere(model, address, region.owner.slice("track/".length), chosen.id))
+    )
       return chosen;
     return ownClip(model, address);
   });
@@ -30,9 +33,20 @@ export function EmbedButton({ placed, acts, focused }: { placed: Placed; acts: A
   const count = useSong(
     ({ model }) => (lookup(model).targets[address] ?? []).filter((envelope) => envelope.owner === owner).length,
   );
-  if (!entry.automatable || count > (scale.set_only ? 0 : 2)) return null;
+  const setting = useSong(({ model }) => Boolean(moveOf(model, address)));
+  if (!entry.automatable || (!setting && count > (scale.set_only ? 0 : 2))) return null;
   const quiet = focused || acts.clip || acts.lane ? "opacity-100" : "opacity-45";
   const style = { borderColor: "var(--hue)", color: "var(--hue)" };
+  if (setting && clip) {
+    const words = `Let something move the ${entry.name}`;
+    const deeds = settingDeeds(address, clip, scale.set_only);
+    if (deeds.length === 0) return null;
+    return (
+      <DeedMenu label={words} title={words} look={`${LOOK} ${quiet}`} style={style} head={words} deeds={deeds}>
+        <Plus size={13} />
+      </DeedMenu>
+    );
+  }
   if (count > 0) {
     const words = clip ? `Embed another ${entry.name} in ${clip.name}` : `Add another lane for ${entry.name}`;
     const deeds = layerDeeds(address, clip, freeRoles(address, owner));

@@ -4,7 +4,7 @@ import { hueStyle, parameterHue } from "../../geometry/hue";
 import type { Acting } from "../../state/acting";
 import type { Owner, Placed } from "../../state/catalogue";
 import { edit } from "../../state/edits";
-import { focusOn } from "../../state/focus";
+import { focusOnKnob } from "../../state/focus";
 import { useArming } from "../../table/ArmButton";
 import { ArmKnob } from "./ArmKnob";
 import { EmbedButton } from "./EmbedButton";
@@ -48,7 +48,7 @@ export const Knob = memo(function Knob({ owner, placed, acts, focused }: Props) 
         onPointerDown={press}
         onDoubleClick={toDefault}
         onKeyDown={onKey}
-        onFocus={() => focusOn(address)}
+        onFocus={() => focusOnKnob(address)}
       >
         <KnobFace
           address={address}
@@ -65,12 +65,12 @@ export const Knob = memo(function Knob({ owner, placed, acts, focused }: Props) 
         {entry.name.replace(/^.*: /, "")}
       </span>
       <span
-        className={`text-xs leading-4 ${automated ? "hue font-semibold" : "faint"}`}
+        className={`text-xs leading-4 whitespace-nowrap ${automated ? "hue font-semibold" : "faint"}`}
         data-testid={`value-${address}`}
       >
         {text}
       </span>
-      <span className="hue h-3.5 text-xs leading-3">{words}</span>
+      <span className="hue h-3.5 max-w-full truncate text-xs leading-3">{words}</span>
       {held && (
         <button
           type="button"

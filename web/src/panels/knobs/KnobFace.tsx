@@ -71,6 +71,7 @@ export function KnobFace({ address, value, rest, origin, acts, automated, held, 
       {acts.clip && (
         <path d={arc(0, 1, 13)} className={`stitched ${acts.clip === "off" ? "off-line" : ""}`} strokeWidth={2} />
       )}
+      {acts.macro && <path d="M22 44V38M22 41L17 37M22 41L27 37" className="driven-fork" />}
       <path ref={needleLine} d={needle(value)} stroke="currentColor" strokeWidth={2.2} strokeLinecap="round" />
       {automated && <circle cx={restX} cy={restY} r={2} fill="var(--faint)" />}
     </svg>

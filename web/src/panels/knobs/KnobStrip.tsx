@@ -40,7 +40,8 @@ export function KnobStrip() {
         press the + of any knob.
       </p>
     );
-  const played = track.devices.filter(({ type }) => catalogue.devices[type]?.plays).length;
+  const first = (type: string) => catalogue.devices[type]?.plays || catalogue.devices[type]?.role === "macros";
+  const played = track.devices.filter(({ type }) => first(type)).length;
   const cards = devices.map((device) => (
     <DeviceCard key={device.id} owner={track} device={device} find={find} focus={focus} carrying={carrying} />
   ));

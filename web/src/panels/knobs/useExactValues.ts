@@ -25,7 +25,7 @@ export function useExactValues(addresses: string): void {
         .values(addresses.split(","), transportNow().playhead)
         .catch(() => null);
       busy = false;
-      if (!over && exact) setSong({ exact });
+      if (!over && exact) setSong((state) => ({ exact: { ...state.exact, ...exact } }));
     };
     void ask();
     const timer = playing ? setInterval(ask, ASK_EVERY_MS) : undefined;

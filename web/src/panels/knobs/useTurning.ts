@@ -1,11 +1,12 @@
-import type { KeyboardEvent, PointerEvent } from "react";
+import { type KeyboardEvent, type PointerEvent, useRef } from "react";
 import type { Normalised } from "../../api/types";
 import { drag } from "../../gestures/drag";
 import { giveUp, isWritten, release, touch, turn, turnBriefly } from "../../gestures/hands";
-import type { Acting } from "../../state/acting";
+import { type Acting, movesNow } from "../../state/acting";
 import { heldIn, knobValue, type Owner, type Placed } from "../../state/catalogue";
+import { driveIt, isDriving } from "../../state/driving";
 import { edit } from "../../state/edits";
-import { focusOn } from "../../state/focus";
+import { focusOnKnob } from "../../state/focus";
 import { heardNow } from "../../state/heardNow";
 import { usePerforming } from "../../state/performing";
 import { useReading } from "../../state/reading";
@@ -36,21 +37,27 @@ export function useTurning(owner: Owner, placed: Placed, acts: Acting, axis: Axi
   const turned = usePerforming((state) => state.hands[address]) ?? null;
   const rest = turned ?? resting;
   const held = heldIn(owner, placed);
-  const automated = !held && (acts.clip === "on" || acts.lane === "on");
+  const automated = !held && movesNow(acts);
   const heard = useHeard(address, automated);
   const exact = useSong((state) => state.exact[address]);
   const reading = useReading(turned === null ? null : { address, value: turned });
   const text = turned === null ? (exact?.[1] ?? "") : reading;
   const value = turned ?? heard ?? rest;
   const step = scale.steps ? 1 / scale.steps : 0.01;
+  // What was asked for and has not come back: keys pressed faster than the song answers go on from there.
+  const asked = useRef<Normalised | null>(null);
   const set = (next: Normalised) => {
     const goal = Math.min(Math.max(next, 0), 1);
-    if (isWritten(address)) turnBriefly(address, goal, SCREEN);
-    else void edit("set_knob", { address, value: goal });
+    if (isWritten(address)) return turnBriefly(address, goal, SCREEN);
+    asked.current = goal;
+    void edit("set_knob", { address, value: goal }).finally(() => {
+      if (asked.current === goal) asked.current = null;
+    });
   };
 
   const press = (event: PointerEvent) => {
-    focusOn(address);
+    if (isDriving()) return void driveIt(address);
+    focusOnKnob(address);
     // A finger that goes sideways scrolls, so it turns by going up and down.
     const upward = axis === "up" || event.pointerType === "touch";
     const way = ({ dx, dy }: { dx: number; dy: number }) => (upward ? -dy : dx);
@@ -66,14 +73,19 @@ export function useTurning(owner: Owner, placed: Placed, acts: Acting, axis: Axi
     if (!follows) giveUp(address, SCREEN);
   };
   const onKey = (event: KeyboardEvent) => {
+    if (isDriving() && (event.key === "Enter" || event.key === " ")) {
+      event.preventDefault();
+      event.stopPropagation();
+      return void driveIt(address);
+    }
     const ways = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1, PageUp: 10, PageDown: -10 };
     const by = ways[event.key as keyof typeof ways];
     const pace = event.shiftKey && !scale.steps ? 0.1 : 1;
-    if (by) set(rest + by * step * pace);
+    if (by) set((asked.current ?? rest) + by * step * pace);
     else if (event.key === "Home") set(0);
     else if (event.key === "End") set(1);
     else if (event.key === "Delete") set(entry.default);
-    else if ((event.key === "Enter" || event.key === " ") && scale.steps === 1) set(1 - rest);
+    else if ((event.key === "Enter" || event.key === " ") && scale.steps === 1) set(1 - (asked.current ?? rest));
     else return;
     event.preventDefault();
     event.stopPropagation();

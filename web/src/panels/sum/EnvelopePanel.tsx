@@ -11,6 +11,7 @@ import { setView } from "../../state/view";
 import { leadTo } from "../../table/lead";
 import { DeedMenu } from "../../ui/Menu";
 import { freeRoles, layerDeeds } from "../embedding";
+import { DriveFromButton } from "../knobs/DriveButton";
 import { FaderChoice } from "../track/FaderChoice";
 import { ClockChoice } from "./ClockChoice";
 import { SourceChoice } from "./SourceChoice";
@@ -144,6 +145,9 @@ export function EnvelopePanel({ address }: { address: string }) {
       )}
       {envelope.owner.startsWith("clip/") && <ClockChoice envelope={envelope} />}
       <SourceChoice envelope={envelope} />
+      {envelope.role === "set" && placed.rests === undefined && !("length_ticks" in placed.owner) && (
+        <DriveFromButton envelopeId={envelope.id} />
+      )}
       <p className="faint mt-2 text-xs" hidden={envelope.source !== undefined}>
         Press the line to add a point, double-press a point to remove it, drag the diamonds to bend. With Ctrl, a press
         on the line takes the whole segment.{" "}

@@ -43,7 +43,7 @@ export function LfoFields({ envelope, lfo, found }: Props) {
           label="A cycle lasts"
           named
           value={found?.rate[1] ?? ""}
-          hint="1/8, 1/8 triplet, 2 bars"
+          hint="1/8, 1/8 triplet, 2 bars; or 3.5 Hz"
           className="w-full pointer-coarse:h-11"
           onCommit={(rate) => editTyped("set_lfo", { envelope_id, rate })}
         />

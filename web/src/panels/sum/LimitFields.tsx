@@ -1,7 +1,7 @@
 import type { EnvelopePart, MoveSettings } from "../../api/types";
 import { editTyped } from "../../state/edits";
 import { TextField } from "../../ui/Fields";
-import { percent, SettingSlider } from "./SettingSlider";
+import { SettingKnobs } from "./SettingKnobs";
 
 /** Between which amounts an envelope runs, and how much of it acts. */
 export function LimitFields({ envelope, found }: { envelope: EnvelopePart; found: MoveSettings | null }) {
@@ -24,16 +24,7 @@ export function LimitFields({ envelope, found }: { envelope: EnvelopePart; found
           onCommit={(high) => editTyped("set_limits", { envelope_id, high })}
         />
       </div>
-      <SettingSlider
-        name="Depth"
-        change="set_limits"
-        inputs={(depth) => ({ envelope_id, depth })}
-        value={envelope.depth ?? 1}
-        min={0}
-        max={1}
-        text={percent}
-        title="How much of it acts"
-      />
+      <SettingKnobs envelope={envelope} />
     </div>
   );
 }

@@ -1,25 +1,30 @@
 import { clsx } from "clsx";
-import { Circle, Ear, Hand, Minus, MoreHorizontal, Scissors } from "lucide-react";
+import { Circle, CornerLeftUp, Ear, Hand, Minus, MoreHorizontal, Scissors, Split } from "lucide-react";
 import { type ReactNode, useEffect, useState } from "react";
 import { Refused, songApi } from "../../api/client";
 import type { Explanation, Step } from "../../api/types";
 import { hueStyle, parameterHue } from "../../geometry/hue";
+import { findParameter, moveOf } from "../../state/catalogue";
 import { edit } from "../../state/edits";
+import { focusOn } from "../../state/focus";
 import { setHand, useHand } from "../../state/hand";
 import { toggleArm, usePerforming } from "../../state/performing";
 import { useSong } from "../../state/song";
 import { transportNow, useTransport } from "../../state/transport";
+import { useShown } from "../../state/useShown";
 import { setView, useView } from "../../state/view";
 import { leadTo } from "../../table/lead";
 import { Deed } from "../../ui/Deed";
 import { Needle } from "../../ui/Needle";
 import { useNarrow } from "../../ui/useNarrow";
 import { Conflicts } from "./Conflicts";
+import { Drives } from "./Drives";
 import { EnvelopePanel } from "./EnvelopePanel";
 
 const MARKS: Record<string, ReactNode> = {
   knob: <Circle size={16} />,
   held: <Hand size={16} />,
+  macro: <Split size={16} />,
   lane: <Minus size={16} />,
   clip: <MoreHorizontal size={16} />,
   carrier: <MoreHorizontal size={16} />,
@@ -73,6 +78,7 @@ export function SumPanel({ address }: { address: string | null }) {
   if (!found) return <progress className="progress m-4 w-40" aria-label="Asking why" />;
   return (
     <div className="flex flex-col gap-2 p-3" style={hueStyle(parameterHue(address))} data-testid="sum">
+      <WayBack address={address} />
       <div>
         <div className="flex items-center gap-1">
           <p className="faint min-w-0 grow text-xs">
@@ -100,8 +106,29 @@ export function SumPanel({ address }: { address: string | null }) {
           <Hand size={14} /> Hand {found.name} back
         </button>
       )}
+      <Drives address={address} />
       <EnvelopePanel address={address} />
     </div>
+  );
+}
+
+/** From a setting of a move back to the move. */
+function WayBack({ address }: { address: string }) {
+  const catalogue = useSong((state) => state.catalogue);
+  const { model, find } = useShown();
+  const move = moveOf(model, address);
+  const moved = catalogue && move && findParameter(catalogue, model, move.target);
+  if (!move || !moved) return null;
+  const clipId = move.owner.startsWith("clip/") ? move.owner.slice("clip/".length) : null;
+  const region = clipId ? find.placed[clipId]?.[0] : undefined;
+  return (
+    <button
+      type="button"
+      className="btn btn-sm justify-start font-normal pointer-coarse:h-11"
+      onClick={() => leadTo(move.id, region?.id ?? null)}
+    >
+      <CornerLeftUp size={14} /> {moved.entry.name} {clipId ? `in ${model.clips[clipId]?.name}` : "lane"}
+    </button>
   );
 }
 
@@ -150,6 +177,22 @@ function StepCard({ step }: { step: Step }) {
           <span className="faint shrink-0 text-xs">{step.text}</span>
         )}
       </Tag>
+      {step.inputs.length > 0 && (
+        <p className="flex flex-wrap gap-1 pt-1 pl-7" role="group" aria-label="Made with">
+          {step.inputs.map(({ name, text, by, address }) => (
+            <button
+              key={name}
+              type="button"
+              className="btn btn-xs font-normal pointer-coarse:h-10"
+              title={by ? `Moved by a ${by}: why it is so` : "Why it is so"}
+              onClick={() => focusOn(address)}
+            >
+              {name} {text}
+              {by && <b className="hue">{by}</b>}
+            </button>
+          ))}
+        </p>
+      )}
     </li>
   );
 }

@@ -47,6 +47,7 @@ export const DEVICE_SOUNDS: Record<string, (studio: Studio) => DeviceSound> = {
   "stereo-width": ({ context }) => width(context),
   "step-gate": stepGate,
   "pitch-shift": pitchShift,
+  "macro-strip": ({ context }) => inCore(context),
   arpeggiator: ({ context }) => inCore(context),
   "scale-quantiser": ({ context }) => inCore(context),
   gain: ({ context }) => level(context),

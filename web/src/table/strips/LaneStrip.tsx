@@ -2,7 +2,7 @@ import { Plus } from "lucide-react";
 import type { EnvelopePart, TrackPart } from "../../api/types";
 import { tickToX } from "../../geometry/viewport";
 import type { Placed } from "../../state/catalogue";
-import { ownClip } from "../../state/catalogue";
+import { moveOf, ownClip } from "../../state/catalogue";
 import { edit } from "../../state/edits";
 import { inHand, useLayer } from "../../state/layers";
 import { songEnd } from "../../state/model";
@@ -27,7 +27,9 @@ export function LaneStrip({
   view: [number, number];
   named?: boolean;
 }) {
-  const own = useSong(({ model }) => (placed ? ownClip(model, placed.address) : null));
+  const own = useSong(({ model }) =>
+    placed && !moveOf(model, placed.address) ? ownClip(model, placed.address) : null,
+  );
   const lane = inHand(lanes, useLayer(track.id, "lane"));
   const end = useSong((state) => Math.max(songEnd(state.model), view[1]));
   const pxPerTick = useView((state) => state.pxPerTick);

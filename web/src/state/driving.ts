@@ -1,0 +1,59 @@
+import { create } from "zustand";
+import { findParameter } from "./catalogue";
+import { edit, editAndTell } from "./edits";
+import { lookup } from "./lookup";
+import { setNotice, tell } from "./notice";
+import { song } from "./song";
+
+/** What drives whatever is touched next: a macro, or a move that is to move another knob too; null for neither. */
+interface Driving {
+  macro: string | null;
+  envelopeId: string | null;
+}
+
+const NOBODY: Driving = { macro: null, envelopeId: null };
+export const useDriving = create<Driving>(() => NOBODY);
+const now = useDriving.getState;
+export const isDriving = (): boolean => now().macro !== null || now().envelopeId !== null;
+
+export function endDriving(): void {
+  useDriving.setState(NOBODY);
+  setNotice({ notice: null });
+}
+
+/** What is touched from now on is driven by a macro, until it is told off. */
+export function driveBy(macro: string): void {
+  useDriving.setState({ macro, envelopeId: null });
+  tell("done", `Touch the knobs that ${nameOf(macro)} is to drive. Drive again, or Escape, ends it.`);
+}
+
+/** The knob touched next is moved by what an envelope moves: a macro is made of it. */
+export function driveFrom(envelopeId: string): void {
+  useDriving.setState({ macro: null, envelopeId });
+  tell("done", "Touch the knob that it is to move too. Escape ends it.");
+}
+
+const nameOf = (address: string): string => {
+  const { catalogue, model } = song();
+  return (catalogue && findParameter(catalogue, model, address)?.entry.name) ?? address;
+};
+
+/** Lets what is in hand drive a parameter; where a macro does already, it is asked first. */
+export async function driveIt(target: string): Promise<void> {
+  const { macro, envelopeId } = now();
+  if (envelopeId) {
+    endDriving();
+    await editAndTell("drive_from", { envelope_id: envelopeId, target });
+    return;
+  }
+  if (!macro || target === macro) return;
+  const other = lookup(song().model).drivers[target];
+  if (other?.macro === macro) return tell("done", `${nameOf(macro)} drives ${nameOf(target)} already.`);
+  const go = async (replace: boolean) => {
+    const change = await edit("set_drive", { macro, target, replace });
+    if (change) tell("done", `Done: ${change.words}. Touch another, or press Escape.`, true);
+  };
+  if (!other) return go(false);
+  const words = `${other.name} drives ${nameOf(target)} already. Let ${nameOf(macro)} drive it?`;
+  setNotice({ notice: { tone: "done", words, go: () => void go(true) } });
+}
