@@ -20,11 +20,12 @@ module Wire
     end
   end
 
-  # `line` is what makes an amount of a point's value, where limits or depth are not full.
+  # `line` is what makes an amount of a point's value, where limits or depth are not full; `knobs` are its settings, normalised, where they
+  # are not as they begin.
   def envelope(song, record)
     acts = record["on"] && !(record["points"].empty? && record["source"].nil?)
     line = record.key?("limits") || record.key?("depth") ? line(record) : nil
-    record.merge("acts" => acts, "points" => written(song, record, line || PLAIN), **(line ? { "line" => line } : {}))
+    record.merge("acts" => acts, "points" => written(song, record, line || PLAIN), **(line ? { "line" => line } : {}), **knobs(record))
   end
 
   # Amounts that are the values of points.
@@ -33,6 +34,13 @@ module Wire
   def line(record)
     bare = KindSatchel::Records.read_envelope(record.merge("points" => []))
     bare.amount_line unless bare.lfo?
+  end
+
+  def knobs(record)
+    return {} unless record.key?("source") || record.key?("limits") || record.key?("depth")
+
+    bare = KindSatchel::Records.read_envelope(record.merge("points" => []))
+    { "knobs" => KindSatchel::Settings.names(bare).to_h { |name| [name, KindSatchel::Settings.knob(bare, name)] } }
   end
 
   # The points, each with its amount as people write it.

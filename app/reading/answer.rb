@@ -95,7 +95,7 @@ class Answer
   # Where the changed envelopes differ in their own time, when nothing but their points does; else nil.
   # @return [Hash{String=>Array(Integer, Integer)}, nil]
   def only_points
-    return unless @records.keys.all? { |kind, _| kind == "envelope" }
+    return unless @records.keys.all? { |kind, _| kind == "envelope" } && settled?
 
     found = ids("envelope").to_h do |id|
       [id, Heard::Changes::PointsChanged.between(*[@before, @after].map { |song| song.directory.envelopes[id]&.envelope })]
@@ -103,30 +103,46 @@ class Answer
     found if found.values.all?
   end
 
+  # Whether no setting of a move is drawn otherwise for it.
+  def settled?
+    moved = @after.directory.moved_settings
+    changes.addresses.none?(&:setting?) && ids("envelope").none? { |id| moved.key?(id) }
+  end
+
   def drawing
     draw = Drawing.new(@after)
     regions = changed_regions
-    { "curves" => draw.curves(changed_envelopes), "uneven" => draw.uneven(changed_envelopes), "meetings" => draw.meetings(changed_envelopes),
+    { "curves" => draw.curves(redrawn), "uneven" => draw.uneven(changed_envelopes), "meetings" => draw.meetings(changed_envelopes),
       **draw.placed(regions), "conflicts" => draw.conflicts(wanted.keys.map(&:to_s)),
       **heard(draw), **sound }
   end
 
   # Whole chains where all of it may differ or the song has another length, else only the stretches that may differ.
   def heard(draw)
-    whole, parts = wanted.partition { |_, stretches| resized? || (stretches.first[0].zero? && stretches.first[1] >= @after.length_ticks) }
-    { "heard" => draw.heard(whole.map { |address, _| address.to_s }), "patches" => { "curves" => {}, "heard" => draw.heard_patches(parts.to_h) } }
+    whole, parts = wanted.partition { |_, stretches| stretches.first[0].zero? && stretches.first[1] >= @after.length_ticks }
+    whole, parts = resized? ? [on_screen, {}] : [whole.map { |address, _| address.to_s }, parts]
+    { "heard" => draw.heard(whole), "patches" => { "curves" => {}, "heard" => draw.heard_patches(parts.to_h) } }
   end
+
+  # A song of another length shows more or less of everything.
+  def on_screen = @wants.fetch("heard", []).select { |text| @after.parameter?(Address.parse(text)) }
 
   def resized? = @before.length_ticks != @after.length_ticks || @before.range != @after.range
 
   def sound
     stretch = @wants["sound"] or return {}
-    { "sound" => Playback.new(@after).stretch(stretch["from_tick"], stretch["to_tick"], affected & @after.automated) }
+    { "sound" => Playback.new(@after).stretch(stretch["from_tick"], stretch["to_tick"], affected & @after.sounded) }
   end
 
   def ids(kind) = @records.keys.select { |key, _| key == kind }.map(&:last)
 
   def changed_envelopes = ids("envelope").filter_map { |id| @after.directory.envelopes[id]&.envelope }
+
+  # Those that look different: the changed ones, and those whose settings may be heard otherwise.
+  def redrawn
+    settings = changes.addresses.select(&:setting?).filter_map { |address| @after.directory.envelopes[address.device_id]&.envelope }
+    (changed_envelopes + settings).uniq(&:id)
+  end
 
   # Regions that changed, and all regions of clips that changed or whose envelopes did.
   def changed_regions

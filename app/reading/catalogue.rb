@@ -15,11 +15,24 @@ module Catalogue
     scales = {}
     devices = KindSatchel::Devices::TYPES.to_h { |id, type| [id, device(type, scales)] }
     send = parameter(KindSatchel::Devices::SEND, scales)
-    { "devices" => devices, "send" => send, "send_prefix" => KindSatchel::Devices::SEND_PREFIX, "scales" => scales.values,
+    { "devices" => devices, "settings" => settings(scales), "send" => send, "send_prefix" => KindSatchel::Devices::SEND_PREFIX, "scales" => scales.values,
       "amount_marks" => amount_marks, "shapes" => KindSatchel::Shapes::ALL.ids, "roles" => KindSatchel::Roles::ALL.ids,
       "clocks" => KindSatchel::Clocks::ALL.ids, "hues" => KindSatchel::Track::HUES, "track_kinds" => track_kinds,
       "shortest_ticks" => KindSatchel::Timing::SHORTEST_TICKS, "master_only" => KindSatchel::Devices::MASTER_ONLY,
       "drum_sounds" => KindSatchel::Devices::DRUM_SOUNDS }
+  end
+
+  # Of moves; the limits of what shifts run over other amounts.
+  def settings(scales)
+    fixed = KindSatchel::Settings::FIXED.transform_values { |entry| parameter(entry, scales) }
+    limits = KindSatchel::Settings::LIMITS.keys.to_h { |name| [name, limit(name, KindSatchel::Roles::Set, scales)] }
+    shifts = KindSatchel::Settings::LIMITS.keys.to_h { |name| ["#{name}-shift", limit(name, KindSatchel::Roles::Shift, scales)] }
+    { **fixed, "rate-free" => parameter(KindSatchel::Settings::FREE_RATE, scales), **limits, **shifts }
+  end
+
+  def limit(name, rules, scales)
+    scale = KindSatchel::Scales::Amount.new(rules:, scale: KindSatchel::Settings::DEPTH.scale)
+    parameter(KindSatchel::Settings::DEPTH.with(id: name, name: KindSatchel::Settings::TITLES.fetch(name), scale:), scales)
   end
 
   def track_kinds = KindSatchel::Track::KINDS.to_h { |kind| [kind, { "holds" => KindSatchel::Track::HOLDS.fetch(kind, []) }] }

@@ -36,7 +36,8 @@ class Drawing
   # Where what regions hold lies in the song.
   def placed(regions) = { "windows" => windows(regions), "marks" => marks(regions), "passes" => passes(regions) }
 
-  def curves(envelopes) = envelopes.to_h { |envelope| [envelope.id, flat(envelope.lfo? ? wave(envelope) : Heard::Outline.of_envelope(envelope))] }
+  # One whose settings are moved as it is heard in the first region of its clip.
+  def curves(envelopes) = envelopes.to_h { |envelope| [envelope.id, flat(curve(envelope))] }
 
   # Envelope id => places of points where a fade does not start level.
   def uneven(envelopes) = envelopes.to_h { |envelope| [envelope.id, Checks::UnevenStarts.in(envelope)] }
@@ -128,10 +129,22 @@ class Drawing
     limits = envelope.limits.map { |limit| written(scale, envelope.role_rules, limit) }
     ticks = envelope.lfo? ? envelope.source.cycle_ticks : 0
     { "low" => limits[0], "high" => limits[1], "depth" => [envelope.depth, Units::PERCENT.text(envelope.depth * 100)],
-      "rate" => [ticks, envelope.lfo? ? Timing::NoteLengths.text(ticks) : ""] }
+      "rate" => [ticks, envelope.lfo? ? envelope.source.rate_text : ""] }
   end
 
   private
+
+  def curve(envelope) = live(envelope) || (envelope.lfo? ? wave(envelope) : Heard::Outline.of_envelope(envelope))
+
+  # @return [Array<Numeric>, nil] nil where nothing moves its settings
+  def live(envelope)
+    home = @song.directory.envelope(envelope.id)
+    region = home.clip && @song.directory.regions_of_clip(home.clip.id).first&.region
+    return if home.clip && region.nil?
+
+    flat = Heard::Outline.of_live(@song, home, region, [Clocks.extent(@song, home), length].max) or return
+    Heard::Crowd.thinned(flat, 0, flat[-2] || 1, @width_px)
+  end
 
   # As far as it can be heard, with no more corners than there are pixels for.
   def wave(envelope)

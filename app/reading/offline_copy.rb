@@ -25,7 +25,7 @@ class OfflineCopy
   # @yieldparam share [Float] how much of it is made
   def to_record
     drawing = Drawing.new(@song)
-    addresses = @song.automated.map(&:to_s)
+    addresses = (@song.automated | @song.sounded).map(&:to_s)
     { "revision" => @standing.revision,
       "clock" => { "clock" => playback.clock, "length_ticks" => @song.length_ticks },
       "drawing" => { "revision" => @standing.revision, **drawing.tracks(@song.tracks.map(&:id)) },

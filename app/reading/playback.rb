@@ -8,11 +8,11 @@ class Playback
     @song = song
   end
 
-  # @param addresses [Array<Address>, nil] only these; nil for every automated one, with the events
+  # @param addresses [Array<Address>, nil] only these; nil for every one that sounds otherwise than its knob rests, with the events
   def stretch(from_tick, to_tick, addresses = nil)
     { "from_tick" => from_tick, "to_tick" => to_tick,
       "from_seconds" => @song.tempo.seconds_at(from_tick), "to_seconds" => @song.tempo.seconds_at(to_tick),
-      "ramps" => ramps(addresses || @song.automated, from_tick, to_tick),
+      "ramps" => ramps(addresses || @song.sounded, from_tick, to_tick),
       **(addresses ? {} : rest(from_tick, to_tick)) }
   end
 

@@ -46,7 +46,7 @@ class Tasks
   def playback
     from, to = @arguments.values_at("from_tick", "to_tick")
     play = Playback.new(song)
-    addresses = song.automated
+    addresses = song.sounded
     ramps = addresses.each_slice([addresses.size / 20, 1].max).with_index.reduce({}) do |all, (slice, i)|
       tell(0.1 + (0.8 * i / 20), "flattening")
       all.merge(play.stretch(from, to, slice)["ramps"])

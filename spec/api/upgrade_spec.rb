@@ -81,4 +81,19 @@ RSpec.describe "Songs stored by older versions" do
     tick = move.points.max_by(&:value).tick
     expect(standing(id).song.directory.envelope(move.id).envelope.at(tick)).to be_within(1e-9).of(move.at(tick) * 0.5)
   end
+
+  it "opens one of version 3, stored or as a document, as it is" do
+    id = plant
+    before = standing(id).song
+    SongRow.find(id).update!(format: 3)
+    Server.open_songs.forget(id)
+    expect(get_json("/api/songs/#{id}").values_at("undo", "places")).to eq [nil, []]
+    expect([standing(id).song, SongRow.find(id).format]).to eq [before, KindSatchel::Document::VERSION]
+    document = JSON.parse(json_of(before)).merge("version" => 3)
+    expect(Schemas.read_song(JSON.generate(document)).song).to eq before
+    macros = document["tracks"][0].merge("devices" => [{ "id" => "m", "type" => "macro-strip", "values" => {}, "held" => {}, "macros" => [] },
+                                                       *document["tracks"][0]["devices"]])
+    newer = document.merge("tracks" => [macros, *document["tracks"].drop(1)])
+    expect { Schemas.read_song(JSON.generate(newer)) }.to raise_error(KindSatchel::InvalidInput)
+  end
 end

@@ -96,7 +96,7 @@ RSpec.describe "Laying out and packing" do
       packed = KindSatchel::Conversion::Pack.new(after, lane, 0, random.length_ticks)
       expect(RandomSongs::TARGETS.map { |target| stated_apart(after, packed.song, target, ticks) }.max).to be <= packed.largest + 1e-9
     rescue KindSatchel::InvalidInput => e
-      expect(e.faults.map(&:code)).to all(eq("envelope_off").or(eq("nothing_beneath")))
+      expect(e.faults.map(&:code)).to all(eq("envelope_off").or(eq("nothing_beneath")).or(eq("settings_moved")))
     end
   end
 

@@ -18,7 +18,7 @@ RSpec.describe KindSatchel::Devices do
 
   it "is sounded in full by the browser" do
     sound = Dir[File.expand_path("../../web/src/sound/{,devices/}*.ts", __dir__)].map { |file| File.read(file) }.join
-    in_core = %r{\A(?:arpeggiator|scale-quantiser|step-gate/(?:note|count|step-))}
+    in_core = %r{\A(?:arpeggiator|scale-quantiser|macro-strip|step-gate/(?:note|count|step-))}
     described_class::TYPES.each do |id, type|
       expect(sound).to match(/^  "?#{id}"?[:,]/)
       parts = /\A(?:#{type.parts.join('|')})-/

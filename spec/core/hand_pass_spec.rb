@@ -151,8 +151,8 @@ RSpec.describe "A pass of hands" do
       into = %w[clip lane carrier].sample(random: maker.random)
       result = record(some, [[target, grip(flat, to)]], from:, to:, into:, role:)
       after = KindSatchel::Heard::Resolver.new(result.song, address(target))
-      # An LFO that is played over is drawn first, its corners on whole ticks.
-      waves = before.acting.spans(0, BAR * 16).values.flatten.any? { |span| span.source.envelope.lfo? }
+      # An LFO that is played over, or a move whose settings are moved, is drawn first, its corners on whole ticks.
+      waves = before.acting.spans(0, BAR * 16).values.flatten.any? { |span| span.source.envelope.lfo? || !span.drawn? }
       expect(outside(some, before, after, from, to)).to be < 1e-4 unless into == "clip" || waves
       next if codes(result).intersect?(%w[limited overruled lost])
 

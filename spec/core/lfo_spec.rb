@@ -146,4 +146,61 @@ RSpec.describe KindSatchel::Timing::NoteLengths do
     expect(described_class.parse("1 bar", bar_ticks: 2880)).to eq 2880
     ["", "1/0", "0/4", "quick", "1/8 quad", "-1/4"].each { |text| expect { described_class.parse(text) }.to raise_error(KindSatchel::InvalidInput, /write it like/) }
   end
+
+  it "leaves no gap between cycles that lie between ticks" do
+    song = small_song(clip: [], lanes: [envelope(source: KindSatchel::Sources::Lfo.plain.with(wave: "square", cycle_ticks: 333.4567, phase: 0.321))])
+    pieces = KindSatchel::Heard::Resolver.new(song, address(CUTOFF)).pieces(0, 40 * BAR)
+    expect(pieces.reject(&:set)).to be_empty
+  end
+
+  describe "a free one" do
+    def free(song_tempo: nil, **more)
+      song = small_song(clip: [envelope(source: KindSatchel::Sources::Lfo.plain.with(wave: "ramp", hertz: 2.0), **more)])
+      song_tempo ? song.with(tempo: song_tempo) : song
+    end
+
+    let(:slowing) do
+      points = [[0, 120, "hold"], [BAR, 120, "straight"], [3 * BAR, 60, "hold"]].map { |tick, bpm, shape| KindSatchel::Timing::TempoPoint.new(tick:, bpm:, shape:) }
+      KindSatchel::Timing::TempoMap.new(points:)
+    end
+
+    it "goes by the clock, whatever the tempo does, and ignores stretching" do
+      [free, free(song_tempo: slowing), free(song_tempo: slowing, clock: "stretched", own_length_ticks: 960)].each do |song|
+        [0, 700, 1111, 3000].each do |tick|
+          song_tick = BAR + tick
+          seconds = song.tempo.seconds_at(song_tick) - song.tempo.seconds_at(BAR)
+          expect(heard(song, CUTOFF, song_tick)).to be_within(1e-9).of((seconds * 2) % 1)
+        end
+        resolver = KindSatchel::Heard::Resolver.new(song, address(CUTOFF))
+        ticks = (0..(3 * BAR)).step(91).to_a
+        read = KindSatchel::Heard::Resolver.read(resolver.pieces(0, (3 * BAR) + 1), ticks)
+        expect(read.zip(ticks.map { |tick| resolver.at(tick) }).map { |a, b| (a - b).abs }.max).to be < 1e-9
+      end
+    end
+
+    it "has a rate that is moved, in Hz, exact while it rests" do
+      rate = KindSatchel::Settings::FREE_RATE.scale
+      points = [[0, rate.normalised(1.0), "hold"], [1920, rate.normalised(3.0), "hold"]]
+      mover = envelope(*points, target: "move/e1/rate", id: "rate", clock: "each_loop")
+      song = free(song_tempo: slowing)
+      song = song.with_clip(song.clip("line").with(envelopes: [*song.clip("line").envelopes, mover]))
+      first, second = [[BAR, BAR + 1920], [BAR + 1920, BAR + 2500]].map { |from, to| song.tempo.seconds_at(to) - song.tempo.seconds_at(from) }
+      expect(heard(song, CUTOFF, BAR + 2500)).to be_within(1e-9).of((first + (3 * second)) % 1)
+    end
+
+    it "is typed in Hz, turned into note lengths and back at the tempo of the first tick, and told where the tempo changes" do
+      song = small_song(clip: [envelope([0, 0.2])])
+      typed = apply(song, "set_lfo", envelope_id: "e1", rate: "3.5 Hz")
+      expect(typed.words).to end_with "sine, 3.5 Hz"
+      expect(KindSatchel::Document.load(JSON.parse(json_of(typed.song)))).to eq typed.song
+      notes = apply(typed.song, "set_lfo", envelope_id: "e1", free: false).song.clip("line").envelopes[0].source
+      expect([notes.free?, notes.cycle_ticks]).to match [false, be_within(1e-9).of(1920 / 3.5)]
+      faster = apply(typed.song, "set_tempo", tick: BAR + 960, bpm: 90, shape: "hold").song
+      changes = KindSatchel::Heard::Changes.between(typed.song, faster).heard.fetch(address(CUTOFF))
+      expect(changes.first).to eq [BAR - 1, (3 * BAR) + 1]
+      expect(faults { apply(typed.song, "set_lfo", envelope_id: "e1", rate: "50 Hz") }).to eq [["out_of_range", "/rate"]]
+      moved = apply(typed.song, "embed_envelope", clip_id: "line", address: "move/e1/rate").song
+      expect(faults { apply(moved, "set_lfo", envelope_id: "e1", rate: "1/8") }).to eq [["settings_moved", "/rate"]]
+    end
+  end
 end

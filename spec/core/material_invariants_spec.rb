@@ -44,8 +44,8 @@ RSpec.describe "Material" do
       song = maker.song
       made = apply(song, "take_tracks", document: JSON.parse(json_of(song)), track_ids: ["bass"]).song
       taken = made.tracks.find { |track| track.name == "Bass 2" }
-      # What carriers do to the track it came from, and its knobs' drives, stay there.
-      bare = song.with(tracks: song.tracks.map { |track| track.kind == "carrier" ? track.with(regions: []) : track })
+      # What carriers and lanes of other tracks do to the track it came from stays there.
+      bare = song.with(tracks: song.tracks.map { |track| track.id == "bass" ? track : track.with(lanes: [], regions: []) })
       ticks = (0..song.length_ticks).step(211).to_a
       %w[synth/cutoff synth/sweep channel/pan drive/mix].each do |name|
         before, after = [[bare, "bass/#{name}"], [made, "#{taken.id}/#{name}"]].map { |some, text| KindSatchel::Heard::Resolver.new(some, address(text)).at_each(ticks) }

@@ -9,7 +9,8 @@ RSpec.describe KindSatchel::Scales do
     "fader" => KindSatchel::Scales::Fader.new(peak: 2),
     "steps" => KindSatchel::Scales::Steps.new(low: -24, high: 24, unit: units::SEMITONES),
     "note_length" => KindSatchel::Scales::NoteLength.all,
-    "switch" => KindSatchel::Scales::Switch.new
+    "switch" => KindSatchel::Scales::Switch.new,
+    "amount" => KindSatchel::Scales::Amount.new(rules: KindSatchel::Roles::Shift, scale: KindSatchel::Scales::Fader.new(peak: 2))
   }
 
   it "has an example of every registered scale here" do

@@ -15,12 +15,14 @@ class RandomSongs
 
   def initialize(seed) = @random = Random.new(seed)
 
-  def song
+  # @param settings [Boolean] whether settings of moves are moved
+  def song(settings: true)
     base = frame
     clips = base.clips.transform_values { |clip| clip.with(envelopes: envelopes(base, 5, clip.id)) }
     lanes = envelopes(base, 4, "lane", clock: "once").map { |lane| trimming(base, lane) }
     base = base.with(clips:, tempo:, meters:)
-    cut(base.with_track(base.track("bass").with(lanes:)))
+    song = cut(base.with_track(base.track("bass").with(lanes:)))
+    settings ? driven(moved(song)) : song
   end
 
   def some_tick(song) = random.rand(song.length_ticks)
@@ -34,6 +36,61 @@ class RandomSongs
       envelope(song, random.rand < 0.04 ? LOST : TARGETS.sample(random:), "#{word}-#{i}", clock: clock || CLOCKS.sample(random:))
     end
     made.uniq { |one| [one.target, one.role] }
+  end
+
+  # Some settings of its moves moved: in the clip itself, by a lane, by a carrier; and settings of those.
+  def moved(song)
+    (1 + random.rand(4)).times.reduce(song) do |now, i|
+      home = now.directory.envelopes.each_value.select { |one| now.parameter?(one.envelope.target) }.sample(random:)
+      mover = mover(now, home.envelope, "setting-#{i}")
+      place(now, home, mover)
+    end
+  end
+
+  # A strip of macros on the bass: the first, moved by something, drives the second, that the third, and each drives some parameters, of
+  # devices and of moves.
+  def driven(song)
+    return song if random.rand < 0.4
+
+    strip = Device.new(id: "macro-strip", type: "macro-strip", values: { "macro-1" => random.rand }, held: {})
+    targets = (TARGETS + settings_of(song)).select { |text| song.parameter?(Address.parse(text)) }.shuffle(random:)
+    macros = (1..3).map do |i|
+      down = i < 3 ? ["bass/macro-strip/macro-#{i + 1}"] : []
+      drives = [*down, *targets.shift(2)].map { |text| Drive.new(target: Address.parse(text), stops:) }
+      Macro.new(id: "macro-#{i}", name: "Macro #{i}", drives:)
+    end
+    track = song.track("bass")
+    song = song.with_track(track.with(devices: [strip.with(macros:), *track.devices]))
+    mover = envelope(song, "bass/macro-strip/macro-1", "macro-move", clock: CLOCKS.sample(random:))
+    random.rand < 0.5 ? drawn_in(song, song.clip(%w[a carriers].sample(random:)), mover) : with_lane(song, mover.with(clock: "once"))
+  end
+
+  def with_lane(song, lane) = song.with_track(song.track("bass").with(lanes: [*song.track("bass").lanes, lane]))
+
+  # Of moves that move a device, so that no ring comes of it.
+  def settings_of(song)
+    homes = song.directory.envelopes.each_value.reject { |home| home.envelope.target.setting? }
+    homes.sample(3, random:).map { |home| Address.setting(home.envelope.id, Settings.names(home.envelope).sample(random:)).to_s }
+  end
+
+  def stops = [[0.0, random.rand], *(random.rand < 0.4 ? [[0.4, random.rand], [0.4, random.rand]] : []), [1.0, random.rand]]
+
+  def mover(song, envelope, id)
+    target = Address.setting(envelope.id, Settings.names(envelope).sample(random:)).to_s
+    envelope(song, target, id, clock: CLOCKS.sample(random:))
+  end
+
+  def place(song, home, mover)
+    return drawn_in(song, home.clip, mover) if home.clip && random.rand < 0.6
+    return drawn_in(song, song.clip("carriers"), mover) if random.rand < 0.5
+
+    track = home.track || song.track("lead")
+    taken = song.lanes_of(mover.target).any? { |lane| lane.role == mover.role }
+    taken ? song : song.with_track(track.with(lanes: [*track.lanes, mover.with(clock: "once")]))
+  end
+
+  def drawn_in(song, clip, mover)
+    clip.envelope_for(mover.target, mover.role) ? song : song.with_clip(clip.with(envelopes: [*clip.envelopes, mover]))
   end
 
   def trimming(song, lane)
@@ -72,11 +129,11 @@ class RandomSongs
     writer.track "pair", "Pair", "group", "weld", devices: { "filter" => ["filter", {}] }
     writer.track "hall", "Hall", "return", "lichen", devices: { "reverb" => ["reverb", {}] }
     writer.track "master", "Master", "master", "indigo", devices: {}
-    place(writer)
+    lay(writer)
     writer.song
   end
 
-  def place(writer)
+  def lay(writer)
     %w[a b c].each { |id| writer.clip id, id.upcase, 1 + random.rand(2), notes: notes }
     bar = 1
     while bar < 16

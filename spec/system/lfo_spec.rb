@@ -67,12 +67,40 @@ RSpec.describe "An LFO in a clip" do
     end
   end
 
+  Hands::ALL.to_a.reverse.each do |name, hand|
+    it "has its rate moved beside it in the clip by #{name}, so that every copy does it too, and says why it is as it is" do
+      make_one(hand)
+      typed("A cycle lasts", "1/8")
+      eventually(id) { move.source.cycle_ticks == 480 }
+      from_menu(hand, "Let something move the Cutoff: rate", "In Mooring")
+      eventually(id) { standing(id).song.directory.movers(setting).any? }
+      close_sheet(hand)
+      point = "[data-testid='point-#{mover.id}-0']"
+      expect(page).to have_css(point, minimum: 1)
+      hand[:drag].call(self, place_of(page.find(point, match: :first)), 0, -14)
+      eventually(id) { mover.points[0].value > 0.66 }
+      open_panel(hand, "Sum")
+      expect(page).to have_css("[data-testid='sum']", text: "Rate, heard at")
+      press_on(hand, page.find("[data-testid='sum'] button", text: "Cutoff in Mooring", match: :first))
+      press_on(hand, page.find("[aria-label='Made with'] button", text: "rate"))
+      expect(page).to have_css("[data-testid='sum']", text: "clip Mooring")
+      starts = standing(id).song.directory.regions_of_clip("mooring").map { |placed| placed.region.start_tick }.first(2)
+      cutoff = KindSatchel::Heard::Resolver.new(standing(id).song, KindSatchel::Address.parse("rope-bass/synth/cutoff"))
+      edges = starts.map { |start| cutoff.acting.spans(start, start + 1920)["shift"].map { |arc| (arc.from - start).round(4) } }
+      expect(edges[0]).to eq edges[1]
+      expect(edges[0].size).to be > 8
+    end
+  end
+
+  def setting = KindSatchel::Address.setting(move.id, "rate")
+  def mover = standing(id).song.directory.movers(setting)[0][1]
+
   it "is seen while a slider moves, says what is wrong with a rate, and turns into points to draw on" do
     make_one(Hands::ALL[:mouse])
     drawn = corners
-    slider = page.find("[aria-label='Depth']")
-    slider.send_keys(*([:right] * 3))
-    eventually(id) { (move.depth - 0.53).abs < 0.001 }
+    before = move.depth
+    page.find("[data-testid='knob-move/#{move.id}/depth'] [role=slider]").send_keys(*([:right] * 3))
+    eventually(id) { (move.depth - before - 0.03).abs < 0.001 }
     expect(watch(-> { corners }, ->(seen) { seen.last != drawn })).to be true
     typed("A cycle lasts", "quick")
     expect(page).to have_css("[role=alert]", text: '"quick" is not a length; write it like 1/8')
