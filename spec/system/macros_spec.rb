@@ -1,0 +1,81 @@
+# frozen_string_literal: true
+
+# A macro that drives knobs of several tracks: made, told what to drive by touching it, set and turned; by mouse and by finger.
+RSpec.describe "A macro" do
+  include Hands
+
+  let(:id) { plant }
+
+  let(:macro) { "rope-bass/macro-strip/macro-1" }
+  let(:targets) { %w[rope-bass/synth/resonance fog-pad/synth/spread] }
+
+  def song = standing(id).song
+  def address(text) = KindSatchel::Address.parse(text)
+  def knob(text) = page.find("[data-testid='knob-#{text}'] [role=slider]")
+  def driven = song.directory.driven.map(&:to_s)
+  def heard = targets.map { |text| KindSatchel::Heard::Resolver.new(song, address(text)).at(0) }
+
+  def track(hand, name) = press_on(hand, page.find(:button, name, exact: true, match: :first))
+
+  # The large button in the sum; fingers have no other.
+  def drive(hand)
+    open_panel(hand, "Sum")
+    press_on(hand, page.find("[data-testid='sum'] button[aria-label='Let Macro 1 drive what is touched next']"))
+    close_sheet(hand)
+  end
+
+  Hands::ALL.each do |name, hand|
+    it "drives knobs that are touched, by #{name}, between the values that are typed, and goes back by undo" do
+      open_song(id, size: hand[:size])
+      feel_for(name)
+      at_foot(hand, "Knobs") do
+        from_menu(hand, "Add a device", "Macros")
+        eventually(id) { song.track("rope-bass").macro_strips.any? }
+        press_on(hand, knob(macro))
+      end
+      drive(hand)
+      at_foot(hand, "Knobs") { press_on(hand, knob(targets[0])) }
+      eventually(id) { driven == targets.first(1) }
+      track(hand, "Fog Pad")
+      at_foot(hand, "Knobs") { press_on(hand, knob(targets[1])) }
+      eventually(id) { driven.sort == targets.sort }
+      track(hand, "Rope Bass")
+      drive(hand)
+      open_panel(hand, "Sum")
+      expect(page).to have_css("[aria-label='What it drives'] li", count: 2)
+      page.find("input[aria-label='Spread of Fog Pad at 0 %'], [aria-label='Spread of Fog Pad at 0 %'] input", match: :first)
+          .send_keys([:control, "a"], "10 ct", :enter)
+      eventually(id) { song.directory.drives_of(address(macro))[1].stops[0][1] == song.parameter(address(targets[1])).scale.parse("10 ct") }
+      close_sheet(hand)
+      before = heard
+      open_panel(hand, "Knobs") if hand[:size] == :phone
+      hand[:drag].call(self, place_of(knob(macro)), 0, -60)
+      eventually(id) { song.knob(address(macro)) > 0.2 }
+      expect(heard.zip(before).map { |now, was| now - was }.min).to be > 0.1
+      open_panel(hand, "Sum")
+      press_on(hand, page.find("button[aria-label='Drive Spread of Fog Pad no more']"))
+      eventually(id) { driven == targets.first(1) }
+      Server.edit_log.undo(id, revision(id))
+      expect(driven.sort).to eq targets.sort
+    end
+  end
+
+  it "is made of what a move moves, and what drives what is listed, each row leading there" do
+    open_song(id)
+    cutoff = song.track("rope-bass").lanes.find { |lane| lane.target.parameter_id == "cutoff" }
+    show_panel "Sum"
+    page.find("[data-testid='sum'] button", text: "lane", match: :first).click
+    page.find("button", text: "Let it move another knob too").click
+    press_on(Hands::ALL[:mouse], knob("rope-bass/synth/decay"))
+    eventually(id) { driven.sort == %w[rope-bass/synth/cutoff rope-bass/synth/decay] }
+    expect(song.directory.envelope(cutoff.id).envelope.target.to_s).to eq macro
+    show_panel "Finder"
+    click_on "what drives what"
+    fill_in "finder", with: "decay"
+    expect(page).to have_css("[aria-label='What drives what'] [role=listitem]", count: 1)
+    click_on "by what is driven"
+    page.find("[aria-label='What drives what'] button", text: "Decay of Rope Bass").click
+    expect(page).to have_select("Parameter shown on Rope Bass", selected: "Decay")
+    press_keys(:escape)
+  end
+end
