@@ -18,9 +18,10 @@ class CommandLine
     satchel edit SONG.json EDITS.json                                    the next document; EDITS is [{"edit": NAME, "inputs": {...}}, ...]
     satchel pack SONG.json PACKED.zip                                    the document with its sounds, from the app's store beside the database
     satchel unpack PACKED.zip                                            the document of a packed song, its sounds put into that store
+    satchel moves [MOVES.json]                                           CSV: name,tags,role,beats; of the satchel, or of a file of moves
     satchel demo                                                         the demo song's document
   TEXT
-  COMMANDS = %w[heard explain flatten clock params validate edit pack unpack demo help].freeze
+  COMMANDS = %w[heard explain flatten clock params validate edit pack unpack moves demo help].freeze
   # The most rows one command prints.
   MOST_ROWS = 5_000_000
 
@@ -130,6 +131,23 @@ class CommandLine
     end
     print_song(packed)
   end
+
+  # Those of a file, or one's own and the shipped ones.
+  def moves
+    list = @arguments.empty? ? with_store { satchel.list.map(&:move) } : filed_moves
+    rows(%w[name tags role beats], list.map { |move| [quoted(move.name), quoted(move.tags.join(" ")), move.role, move.length_ticks / Timing::PPQ.to_f] })
+  end
+
+  def filed_moves
+    data = Schemas.parse(read(argument("MOVES.json")))
+    Schemas.check!("satchel", data)
+    Records.each(data["moves"], "/moves") { |record| Records.read_kept_move(record) }
+  end
+
+  def satchel = MoveShelf.new(File.expand_path("../db/moves.json", __dir__))
+
+  # As RFC 4180 has it.
+  def quoted(text) = text.match?(/[",\n]/) ? "\"#{text.gsub('"', '""')}\"" : text
 
   # The app may be running: it goes on with the same store.
   def with_store

@@ -13,6 +13,7 @@ require_relative "routes/listening"
 require_relative "routes/reading"
 require_relative "routes/sounds"
 require_relative "routes/presets"
+require_relative "routes/moves"
 require_relative "routes/passes"
 require_relative "routes/mappings"
 require_relative "routes/surfaces"
@@ -37,6 +38,7 @@ class Server < Sinatra::Base
   set :shelf, SongShelf.new(open_songs)
   set :listened_to, ListenedTo.new(open_songs)
   set :presets, PresetShelf.new(File.join(ROOT, "db/presets.json"))
+  set :moves, MoveShelf.new(File.join(ROOT, "db/moves.json"))
   set(:sounds) { SoundStore.new("#{Database.path}-sounds") }
   set :listeners, Listeners.new
   set :keys, KeyRing.new
@@ -56,6 +58,7 @@ class Server < Sinatra::Base
   register Reading
   register SoundRoutes
   register PresetRoutes
+  register MoveRoutes
   register PassRoutes
   register MappingRoutes
   register SurfaceRoutes

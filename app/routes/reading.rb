@@ -77,6 +77,11 @@ module Reading
       envelope = song.directory.envelope(params[:envelope_id]).envelope
       json(KindSatchel::Records.snippet(KindSatchel::Snippet.of(envelope, tick_of("from_tick"), tick_of("to_tick"))))
     end
+    app.get("/api/songs/:id/kept_move") do
+      envelope = song.directory.envelope(params[:envelope_id]).envelope
+      kept = KindSatchel::KeptMove.of(envelope, tick_of("from_tick"), tick_of("to_tick"), name: params["name"].to_s, tags: list_of(:tags))
+      json(KindSatchel::Records.kept_move(kept))
+    end
     travelling(app)
     app.get("/api/songs/:id/position") { json("tick" => song.meters.parse(params[:text].to_s)) }
     app.get("/api/songs/:id/heard") do

@@ -4,6 +4,7 @@ require_relative "transfer/match"
 require_relative "transfer/copies"
 require_relative "transfer/clips"
 require_relative "transfer/lanes"
+require_relative "transfer/drop"
 require_relative "transfer/song_stretch"
 require_relative "transfer/song_time"
 require_relative "transfer/moves_table"
@@ -18,6 +19,7 @@ module KindSatchel
   # - {Copies}  moves once more, under ids of their own; what moves their settings follows
   # - {Clips}  a clip that comes to another track, its envelopes turned to what answers there
   # - {Lanes}  stretches of lane that follow the regions under them
+  # - {Drop}  a kept move as it comes to an envelope
   # - {SongStretch}, {SongTime}  stretches of the whole song: taken out, opened, filled
   # - {MovesTable}  which moves of a clip or track come to another, and which do not
   # - {TrackCopy}  a track once more, with or without its moves

@@ -21,6 +21,18 @@ module KindSatchel
       Snippet.new(role: record["role"], length_ticks: record["length_ticks"], points: each(record["points"], "/points") { |entry| read_point(entry) })
     end
 
+    def kept_move(value)
+      { "name" => value.name, "tags" => value.tags, "role" => value.role, "length_ticks" => value.length_ticks,
+        **(value.limits == KeptMove::FULL ? {} : { "limits" => value.limits }), **source(value),
+        "points" => value.points.map { |entry| point(entry) } }
+    end
+
+    def read_kept_move(record)
+      KeptMove.new(name: record["name"], tags: record.fetch("tags", []), role: record["role"], length_ticks: record["length_ticks"],
+                   limits: record.fetch("limits", KeptMove::FULL), source: Sources.of(record["source"]),
+                   points: each(record["points"], "/points") { |entry| read_point(entry) })
+    end
+
     def tempo_point(value) = value.to_h.transform_keys(&:to_s)
     def read_tempo_point(record) = Timing::TempoPoint.new(tick: record["tick"], bpm: record["bpm"], shape: record["shape"])
 

@@ -48,7 +48,6 @@ module KindSatchel
       value = ((point.value * factor) + offset).clamp(-1.0, 1.0)
       Point.new(tick: point.tick, value:, shape: point.shape.scaled(factor))
     end
-    private_class_method :remapped
 
     private
 
@@ -56,7 +55,8 @@ module KindSatchel
     def flips(list)
       segments = Envelope.new(**blank, points: list).segments.select { |segment| segment.start < length_ticks }
       turns = segments.flat_map { |segment| [[segment.start, segment.a], *crossing(segment)] }
-      turns = turns.map { |tick, value| [tick.round, value >= 0.5 ? 1.0 : 0.0] }.chunk_while { |a, b| a[1] == b[1] }.map(&:first)
+      # Of what happens at one tick the last counts.
+      turns = turns.map { |tick, value| [tick.round, value >= 0.5 ? 1.0 : 0.0] }.reverse.uniq(&:first).reverse.chunk_while { |a, b| a[1] == b[1] }.map(&:first)
       made = turns.map { |tick, value| Point.new(tick:, value:, shape: Shapes::Hold::PLAIN) }
       made + [made.last.with(tick: length_ticks)]
     end

@@ -1,0 +1,98 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  # A move by itself, kept under a name to be dropped on any parameter: its `source` (points or an LFO), `length_ticks`, the `role` it
+  # was made in, and `tags`. `points` hold shares, 0..1 of what the role may hold, from tick 0 to the length. `limits` are the shares
+  # between which it ran, depth taken in; low > high is turned over.
+  #
+  # @example
+  #   kept = KeptMove.of(envelope, 0, 7680, name: "Slow door", tags: ["swell"])
+  class KeptMove < Value.of(:name, :tags, :role, :length_ticks, :limits, :source, :points)
+    FULL = [0.0, 1.0].freeze
+    LONGEST_NAME = 120
+    MOST_TAGS = 12
+    LONGEST_TAG = 40
+    MOST_POINTS = 20_000
+
+    # @param envelope [Envelope]
+    # @param from [Integer] tick of its own time
+    # @param to [Integer]
+    # @raise [InvalidInput] for an empty envelope, a stretch without length, a name that is none
+    def self.of(envelope, from, to, name:, tags: [])
+      raise InvalidInput.of("too_short", "/to_tick", "A stretch ends after it starts.") unless to > from
+      raise InvalidInput.of("empty", "/envelope_id", "There is nothing to keep: the envelope has no points.") unless envelope.source.acts?(envelope)
+
+      role = envelope.role
+      ends = envelope.lfo? ? [0.0, 1.0] : Roles.full(role)
+      limits = ends.map { |value| share(envelope.amount(value), role) }
+      points = envelope.lfo? ? [] : Splice.between(envelope.points, from, to).map { |point| shared(point, role) }
+      new(name:, tags:, role:, length_ticks: to - from, limits: limits == FULL ? FULL : limits, source: envelope.source, points:)
+    end
+
+    def self.share(amount, role) = (role == "shift" ? (amount + 1) / 2.0 : amount).clamp(0.0, 1.0)
+    def self.shared(point, role) = role == "shift" ? Snippet.remapped(point, 0.5, 0.5) : point
+
+    def check
+      fault!("bad_name", "/name", "A move's name has 1 to #{LONGEST_NAME} characters.") unless name.is_a?(String) && name.strip.size.between?(1, LONGEST_NAME)
+      check_tags
+      Roles::ALL.fetch(role)
+      whole!("/length_ticks", length_ticks, 1)
+      limits.each_with_index { |limit, i| number!("/limits/#{i}", limit, 0..1) }
+      [points, limits, tags].each(&:freeze)
+      lfo? ? check_lfo : check_points
+    end
+
+    def lfo? = !source.drawn?
+
+    # @return [Array(Float, Float)] what a role may hold between its limits
+    def limits_for(role) = role == "shift" ? limits.map { |share| (share * 2) - 1 } : limits
+
+    # @return [Snippet] its points in the amounts of its own role; of an LFO over so many ticks
+    # @param ticks [Integer]
+    # @param bpm [Float] at which a free LFO is drawn
+    def snippet(ticks: length_ticks, bpm: 120.0)
+      return Snippet.new(role: own_role, length_ticks:, points:) unless lfo?
+
+      paced = source.free? ? source.with(hertz: nil, cycle_ticks: (bpm / 60 * Timing::PPQ / source.hertz).clamp(*Sources::Lfo::CYCLE_TICKS.minmax)) : source
+      blank = Envelope.fresh(id: "kept", target: Address.parse("any/any/any"), clock: "once").with(source: paced)
+      Snippet.new(role: own_role, length_ticks: ticks, points: paced.points(blank, 0, ticks))
+    end
+
+    # The curve for the eye: share of the length, share of the travel, ...
+    # @return [Array<Float>]
+    def outline(bpm: 120.0)
+      blank = Envelope.fresh(id: "kept", target: Address.parse("any/any/any"), clock: "once").with(points: snippet(bpm:).points)
+      corners = Heard::Outline.of_envelope(blank, to: length_ticks + 1, tolerance: 0.01)
+      corners.each_slice(2).flat_map { |tick, value| [(tick / length_ticks.to_f).clamp(0.0, 1.0).round(4), between(value).round(4)] }
+    end
+
+    # @return [Float] the share at a share of its length
+    def at(place)
+      @memo[:reader] ||= Envelope.fresh(id: "kept", target: Address.parse("any/any/any"), clock: "once").with(points: snippet.points)
+      between(@memo[:reader].at(place * length_ticks))
+    end
+
+    private
+
+    # Shares are what a set holds.
+    def own_role = "set"
+    def between(value) = limits[0] + (value * (limits[1] - limits[0]))
+
+    def check_tags
+      fine = tags.is_a?(Array) && tags.size <= MOST_TAGS && tags.all? { |tag| tag.is_a?(String) && tag.strip.size.between?(1, LONGEST_TAG) }
+      fault!("bad_tags", "/tags", "A move has at most #{MOST_TAGS} tags of 1 to #{LONGEST_TAG} characters each.") unless fine
+    end
+
+    def check_lfo = points.empty? || fault!("lfo", "/points", "An LFO has no points.")
+
+    def check_points
+      fault!("empty", "/points", "A move has points.") if points.empty?
+      fault!("too_many", "/points", "A kept move holds at most #{MOST_POINTS} points.") if points.size > MOST_POINTS
+      points.each_with_index do |point, i|
+        fault!("out_of_range", "/points/#{i}/value", "#{point.value} is no share; shares lie between 0 and 1.") if point.value.negative?
+        fault!("unsorted", "/points/#{i}/tick", "Points stand in order of time.") if i.positive? && point.tick < points[i - 1].tick
+      end
+      fault!("out_of_range", "/points", "Points lie within the length of #{length_ticks} ticks.") if points.last.tick > length_ticks
+    end
+  end
+end
