@@ -3,7 +3,10 @@
 RSpec.describe "The satchel" do
   def codes(answer) = answer["faults"].map { |fault| [fault["code"], fault["path"]] }
   def own = get_json("/api/moves").reject { |entry| entry["shipped"] }
-  def kept(id, envelope_id, **more) = get_json("/api/songs/#{id}/kept_move?#{URI.encode_www_form(envelope_id:, from_tick: 0, to_tick: 3840, name: 'Lap', **more)}")
+
+  def kept(id, envelope_id, **more)
+    get_json("/api/songs/#{id}/kept_move?#{URI.encode_www_form(envelope_id:, from_tick: 0, to_tick: 3840, name: 'Lap', **more)}")
+  end
 
   let(:id) { plant }
   let(:envelope_id) { standing(id).song.clip("mooring").envelopes.first.id }
@@ -59,7 +62,9 @@ RSpec.describe "The satchel" do
   end
 
   it "finds what is shaped like a move" do
-    near = post_json("/api/moves/near", move: kept(id, envelope_id).merge("role" => "set", "points" => [{ tick: 0, value: 0.2, shape: "curved", curve: 0.5 }, { tick: 3840, value: 0.6, shape: "hold" }]))
+    near = post_json("/api/moves/near",
+move: kept(id, envelope_id).merge("role" => "set",
+"points" => [{ tick: 0, value: 0.2, shape: "curved", curve: 0.5 }, { tick: 3840, value: 0.6, shape: "hold" }]))
     names = get_json("/api/moves").to_h { |entry| [entry["id"], entry["move"]["name"]] }
     expect(names[near["ids"].first]).to eq "Winch"
     expect(near["ids"].size).to eq names.size

@@ -49,10 +49,11 @@ file)[0]).to include("rope-bass/synth/cutoff,log,Hz,30.0,18000.0,800 Hz", "gull-
   end
 
   it "lists the moves of a file" do
-    move = { name: "Ebb, slow", tags: %w[fade out], role: "set", length_ticks: 1920, points: [{ tick: 0, value: 1, shape: "straight" }, { tick: 1920, value: 0, shape: "hold" }] }
+    move = { name: "Ebb, slow", tags: %w[fade out], role: "set", length_ticks: 1920,
+points: [{ tick: 0, value: 1, shape: "straight" }, { tick: 1920, value: 0, shape: "hold" }] }
     moves = write("moves.json", JSON.generate(format: "kind-satchel-moves", version: 1, moves: [move]))
     expect(satchel("moves", moves)[0]).to eq "name,tags,role,beats\n\"Ebb, slow\",fade out,set,2.0\n"
-    expect(satchel("moves", write("none.json", "[]"))[1..]).to match [/object/, 1]
+    expect(satchel("moves", write("none.json", "[]"))[1..]).to match [/set of named values/, 1]
   end
 
   it "validates, and edits a document" do
