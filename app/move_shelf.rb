@@ -126,7 +126,7 @@ class MoveShelf
   end
 
   def shape_of(shape)
-    return { "shape" => shape } if shape.is_a?(String)
+    return { "shape" => shape, **(shape == "ess" ? { "curve" => 0.5 } : {}) } if shape.is_a?(String)
 
     shape.is_a?(Hash) ? { "shape" => "cycle", **shape } : { "shape" => "curved", "curve" => shape }
   end

@@ -13,6 +13,7 @@ import type {
   HandPass,
   HeardBands,
   Invitation,
+  KeptMove,
   KeyList,
   Listening,
   MappingLists,
@@ -25,6 +26,7 @@ import type {
   Preview,
   Progress,
   Reading,
+  SatchelEntry,
   ShelfEntry,
   Snapshot,
   Snippet,
@@ -168,6 +170,16 @@ export const presets = {
   remove: (id: number) => ask<object>("DELETE", `/api/presets/${id}`),
 };
 
+/** The satchel: moves by themselves, for all songs. */
+export const moves = {
+  list: () => get<SatchelEntry[]>("/api/moves"),
+  keep: (move: KeptMove) => post<SatchelEntry>("/api/moves", { move }),
+  rename: (id: number, name: string, tags: string[]) => post<SatchelEntry>(`/api/moves/${id}`, { name, tags }),
+  remove: (id: number) => ask<SatchelEntry>("DELETE", `/api/moves/${id}`),
+  near: (move: KeptMove) => post<{ ids: number[] }>("/api/moves/near", { move }),
+  take: (file: unknown) => post<SatchelEntry[]>("/api/moves/take", file),
+};
+
 /** Devices beyond this machine that may use the server. */
 export const keys = {
   list: () => get<KeyList>("/api/keys"),
@@ -218,6 +230,10 @@ export const songApi = (id: number) => ({
   reading: (question: Record<string, string | number>) => get<Reading>(`/api/songs/${id}/reading?${asked(question)}`),
   moveSettings: (envelopeId: string) => get<MoveSettings>(`/api/songs/${id}/move_settings?envelope_id=${envelopeId}`),
   position: (text: string) => get<{ tick: Ticks }>(`/api/songs/${id}/position?text=${encodeURIComponent(text)}`),
+  keptMove: (envelopeId: string, from: Ticks, to: Ticks, name: string) => {
+    const [from_tick, to_tick] = [Math.round(from), Math.round(to)];
+    return get<KeptMove>(`/api/songs/${id}/kept_move?${asked({ envelope_id: envelopeId, from_tick, to_tick, name })}`);
+  },
   snippet: (envelopeId: string, from: Ticks, to: Ticks) =>
     get<Snippet>(
       `/api/songs/${id}/snippet?envelope_id=${envelopeId}&from_tick=${Math.round(from)}&to_tick=${Math.round(to)}`,

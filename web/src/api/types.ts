@@ -1,5 +1,6 @@
 import type { Change } from "./generated/wire";
 
+export type { KeptMove } from "./generated/drop_move";
 export type { EditInputs } from "./generated/edits";
 export type { Snippet } from "./generated/paste_snippet";
 export type { SongStretch } from "./generated/paste_time";
@@ -45,6 +46,7 @@ export type {
   Progress,
   Reading,
   RegionPart,
+  SatchelEntry,
   ScaleEntry,
   ShelfEntry,
   Snapshot,

@@ -5,13 +5,14 @@ import { HandsPanel } from "../panels/hands/HandsPanel";
 import { KeysPanel } from "../panels/keys/KeysPanel";
 import { KnobStrip } from "../panels/knobs/KnobStrip";
 import { Mixer } from "../panels/mixer/Mixer";
+import { SatchelPanel } from "../panels/satchel/SatchelPanel";
 import { SumPanel } from "../panels/sum/SumPanel";
 import { TakesPanel } from "../panels/takes/TakesPanel";
 import { TrackPanel } from "../panels/track/TrackPanel";
+import { firstAutomated } from "../state/focus";
 import { useSong } from "../state/song";
 import { useShown } from "../state/useShown";
 import { type PanelName, useView } from "../state/view";
-import { firstAutomated } from "../table/TrackRow";
 import { SongPanel } from "./SongPanel";
 
 /** The parameter whose sum is shown: the focus of the selected track. */
@@ -43,6 +44,8 @@ export function Panel({ name }: { name: PanelName }) {
       return <TrackPanel />;
     case "hands":
       return <HandsPanel />;
+    case "satchel":
+      return <SatchelPanel focus={focus} />;
     case "takes":
       return <TakesPanel />;
     case "song":

@@ -1,5 +1,6 @@
 import {
   AudioWaveform,
+  Backpack,
   Columns3,
   Layers,
   ListMusic,
@@ -26,10 +27,11 @@ export const PANELS: Record<PanelName, { name: string; Icon: LucideIcon }> = {
   mixer: { name: "Mixer", Icon: Columns3 },
   song: { name: "Song", Icon: Music },
   hands: { name: "Hands", Icon: Pointer },
+  satchel: { name: "Satchel", Icon: Backpack },
   takes: { name: "Takes", Icon: Layers },
 };
 
-export const DESK_PANELS: PanelName[] = ["sum", "edit", "find", "clip", "track", "takes"];
+export const DESK_PANELS: PanelName[] = ["sum", "edit", "satchel", "find", "clip", "track", "takes"];
 export const PHONE_SHEETS: PanelName[] = [
   "knobs",
   "mixer",
@@ -38,6 +40,7 @@ export const PHONE_SHEETS: PanelName[] = [
   "takes",
   "sum",
   "edit",
+  "satchel",
   "find",
   "clip",
   "track",

@@ -1,5 +1,10 @@
-import { moveOf, trackOf } from "./catalogue";
+import type { EnvelopePart, TrackPart } from "../api/types";
+import { hasLanes } from "../geometry/heights";
+import { moveOf, movesHere, trackOf } from "./catalogue";
 import { isDriving } from "./driving";
+import type { Lookup } from "./lookup";
+import { lookup } from "./lookup";
+import type { Model } from "./model";
 import { song } from "./song";
 import { setView, viewNow } from "./view";
 
@@ -22,4 +27,26 @@ export function focusOn(address: string): void {
  */
 export function focusOnKnob(address: string): void {
   if (!isDriving() && !moveOf(song().model, address)) focusOn(address);
+}
+
+/** What a track shows first: the parameter of its first clip envelope or lane. */
+export function firstAutomated(track: TrackPart, find: Lookup, model: Model): string | null {
+  for (const region of find.regions[`track/${track.id}`] ?? []) {
+    const first = (find.envelopes[`clip/${region.clip_id}`] ?? []).find(
+      (envelope: EnvelopePart) => !hasLanes(track) || movesHere(model, envelope.target, track.id, region.clip_id),
+    );
+    if (first) return first.target;
+  }
+  return (
+    (find.envelopes[`track/${track.id}`] ?? [])[0]?.target ??
+    Object.keys(find.targets).find((target) => target.startsWith(`${track.id}/`)) ??
+    (hasLanes(track) ? `${track.id}/channel/volume` : null)
+  );
+}
+
+/** The parameter that a track shows. */
+export function focusOf(trackId: string): string | null {
+  const { model } = song();
+  const track = model.tracks.find(({ id }) => id === trackId);
+  return viewNow().focus[trackId] ?? (track ? firstAutomated(track, lookup(model), model) : null);
 }

@@ -4,6 +4,8 @@ export interface Notice {
   tone: "done" | "fault";
   words: string;
   undo?: boolean;
+  /** Puts back what was let go of. */
+  back?: () => unknown;
   /** Goes on with what was only announced. */
   go?: () => void;
   /** Gives it up for good. */

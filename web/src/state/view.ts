@@ -16,6 +16,7 @@ export type PanelName =
   | "track"
   | "song"
   | "takes"
+  | "satchel"
   | "hands";
 
 /** What a press on an envelope does. */

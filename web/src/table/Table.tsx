@@ -4,6 +4,7 @@ import { barTicks } from "../geometry/viewport";
 import { pointTable, pressTable } from "../gestures/choosing";
 import { pressEmpty } from "../gestures/clips";
 import { goalAt, placeFiles } from "../gestures/files";
+import { firstAutomated } from "../state/focus";
 import { holdsRegions } from "../state/holds";
 import { songEnd } from "../state/model";
 import { useSong } from "../state/song";
@@ -17,7 +18,7 @@ import { FirstSteps } from "./FirstSteps";
 import { Playhead } from "./Playhead";
 import { Ruler } from "./Ruler";
 import { fitRows, rest, reveal, stay, zoom } from "./scrolling";
-import { firstAutomated, TrackRow } from "./TrackRow";
+import { TrackRow } from "./TrackRow";
 
 /** The view is widened to whole chunks, so that a little scrolling draws nothing anew. */
 const CHUNK_PX = 1600;

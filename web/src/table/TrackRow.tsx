@@ -1,9 +1,10 @@
 import { memo, useEffect, useMemo } from "react";
 import type { EnvelopePart, TrackPart } from "../api/types";
-import { FOLDED_HEIGHT, hasLanes, moreLanes } from "../geometry/heights";
+import { FOLDED_HEIGHT, moreLanes } from "../geometry/heights";
 import { hueStyle, parameterHue } from "../geometry/hue";
-import { findParameter, movesHere } from "../state/catalogue";
+import { findParameter } from "../state/catalogue";
 import { drawTrack } from "../state/drawing";
+import { firstAutomated } from "../state/focus";
 import type { Lookup } from "../state/lookup";
 import type { Model } from "../state/model";
 import { useSong } from "../state/song";
@@ -106,22 +107,6 @@ export const TrackRow = memo(function TrackRow({ track, model, find, view, heade
     </div>
   );
 }, alike);
-
-/** What a track shows first: the parameter of its first clip envelope or lane. */
-export function firstAutomated(track: TrackPart, find: Lookup, model: Model): string | null {
-  for (const region of find.regions[`track/${track.id}`] ?? NONE) {
-    const first = (find.envelopes[`clip/${region.clip_id}`] ?? NONE).find(
-      (envelope: EnvelopePart) => !hasLanes(track) || movesHere(model, envelope.target, track.id, region.clip_id),
-    );
-    if (first) return first.target;
-  }
-  return (
-    (find.envelopes[`track/${track.id}`] ?? [])[0]?.target ??
-    Object.keys(find.targets).find((target) => target.startsWith(`${track.id}/`)) ??
-    (hasLanes(track) ? `${track.id}/channel/volume` : null)
-  );
-}
-
 /** A lane besides the one in focus: shown, or pinned. */
 function MoreLane({
   track,

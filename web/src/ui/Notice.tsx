@@ -49,6 +49,18 @@ export function Notice({ narrow }: { narrow: boolean }) {
           Drop it
         </button>
       )}
+      {notice.back && (
+        <button
+          type="button"
+          className="underline"
+          onClick={() => {
+            setNotice({ notice: null });
+            notice.back?.();
+          }}
+        >
+          Put it back
+        </button>
+      )}
       {notice.undo && (
         <button type="button" className="underline" onClick={() => void step("undo")}>
           Undo
