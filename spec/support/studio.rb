@@ -20,6 +20,12 @@ module StudioHelpers
 
   def mouse = page.driver.browser.mouse
 
+  # Of everything that a selector finds right now an attribute, or what it says; read at once, since the page may draw it again meanwhile.
+  def told(css, attribute = nil)
+    read = attribute ? "one.getAttribute('#{attribute}')" : "one.innerText"
+    page.evaluate_script("[...document.querySelectorAll(#{css.to_json})].map((one) => #{read})")
+  end
+
   # The middle of the nth thing with a test id, in pixels.
   def middle(test_id, nth = 0)
     page.find_all("[data-testid='#{test_id}']", minimum: nth + 1, visible: :all)
@@ -135,10 +141,11 @@ module StudioHelpers
   # Ids of tracks that are not listened to.
   def silent(song) = Server.listened_to.silent(id, song)
 
-  # Waits until the song on the server is as a block wants it.
-  def eventually(id)
+  # Waits until the song on the server is as a block wants it; a slow machine is given time.
+  def eventually(id, seconds: 40)
     last = nil
-    500.times do
+    deadline = Time.now + seconds
+    while Time.now < deadline
       song = standing(id).song
       last = yield(song)
       return song if last

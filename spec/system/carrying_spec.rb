@@ -6,7 +6,7 @@ RSpec.describe "Many regions in the studio" do
   before { open_song(id) }
 
   def regions(track = "rope-bass") = standing(id).song.track(track).regions
-  def chosen = page.all("[data-testid^='region-'][aria-pressed='true']").map { |node| node["data-testid"] }
+  def chosen = told("[data-testid^='region-'][aria-pressed='true']", "data-testid")
   def cutoff(song, bar) = heard(song, "rope-bass/synth/cutoff", ((bar - 1) * BAR) + 2000)
 
   def choose_two

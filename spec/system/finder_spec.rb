@@ -12,7 +12,7 @@ RSpec.describe "Finding and showing" do
   before { open_song(id) }
 
   def tab(name) = show_panel(name)
-  def found = page.find_all("[data-testid^='found-']", minimum: 1).map { |row| row["data-testid"].delete_prefix("found-") }
+  def found = page.has_css?("[data-testid^='found-']") && told("[data-testid^='found-']", "data-testid").map { |id| id.delete_prefix("found-") }
   def search(words) = page.find_field("Find a parameter").set(words)
   def scale = page.evaluate_script("document.querySelector('[data-testid=\"range\"]').getBoundingClientRect().width") / (8.0 * BAR)
 

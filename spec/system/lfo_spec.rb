@@ -7,7 +7,7 @@ RSpec.describe "An LFO in a clip" do
   let(:id) { plant }
 
   def move = standing(id).song.clip("mooring").envelopes.find { |one| one.target.parameter_id == "cutoff" }
-  def corners = page.all("[data-testid='heard-rope-bass/synth/cutoff'] path").map { |path| path["d"] }
+  def corners = told("[data-testid='heard-rope-bass/synth/cutoff'] path", "d")
 
   def make_one(hand)
     open_song(id, size: hand[:size])

@@ -9,7 +9,7 @@ RSpec.describe "Arranging with a finger" do
   end
 
   def regions(track = "rope-bass") = standing(id).song.track(track).regions
-  def chosen = page.all("[data-testid^='region-'][aria-pressed='true']").map { |node| node["data-testid"] }
+  def chosen = told("[data-testid^='region-'][aria-pressed='true']", "data-testid")
 
   # Into the middle of the tool bar or sheet that shows it, then a tap.
   def tap_button(words)

@@ -21,6 +21,23 @@ RSpec.describe "Playing in" do
     page.execute_script("dispatchEvent(new CustomEvent('satchel-keyboard', { detail: { bytes: #{bytes}, at: performance.now() - #{ago} } }))")
   end
 
+  # A message of the simulated controller 60 ms before the playhead left a tick: told by the page itself, right when its position
+  # changes, so that no time passes between reading and playing. Bars of four beats at one tempo.
+  def before_start(tick, *bytes)
+    page.evaluate_async_script(<<~JS)
+      const done = arguments[0], shown = document.querySelector("[data-testid='position']");
+      const ms = 60000 / #{song.tempo.bpm_at(tick)} / 960;
+      const now = () => { const [bar, beat, rest] = shown.innerText.split(".").map(Number); return ((bar - 1) * 4 + beat - 1) * 960 + rest; };
+      const watch = new MutationObserver(() => {
+        watch.disconnect();
+        const ago = (now() - #{tick}) * ms + 60;
+        dispatchEvent(new CustomEvent("satchel-keyboard", { detail: { bytes: #{bytes}, at: performance.now() - ago } }));
+        done(ago);
+      });
+      watch.observe(shown, { childList: true, characterData: true, subtree: true });
+    JS
+  end
+
   def open_keys(track = "Rope Bass")
     open_song(id)
     click_on track, exact: true
@@ -78,8 +95,7 @@ RSpec.describe "Playing in" do
     expect(sounds?).to be true
     expect(song.meters.parse(position)).to eq at
     expect(running).to be true
-    heard = song.tempo.seconds_at(song.meters.parse(position)) - song.tempo.seconds_at(at)
-    keyboard(0x90, 72, 80, ago: (heard * 1000) + 60)
+    before_start(at, 0x90, 72, 80)
     keyboard(0x80, 72, 0)
     stop
     eventually(id) { |now| now.clip("mooring").notes.any? { |note| note.pitch == 72 && note.tick < 60 } }

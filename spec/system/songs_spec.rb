@@ -195,14 +195,14 @@ RSpec.describe "Songs in the studio" do
   it "finds and orders the sounds there are" do
     visit("/")
     click_on "Sounds"
-    names = -> { page.all("ul[aria-label='Sounds'] > li .preset").map { |one| one.text.lines.first.strip } }
+    names = -> { told("ul[aria-label='Sounds'] > li .preset").map { |text| text.lines.first.strip } }
     expect(page).to have_css("ul[aria-label='Sounds'] > li", minimum: 5)
     expect(names.call).to eq names.call.sort_by(&:downcase)
     fill_in "Find a sound", with: "GUL loo"
     expect(page).to have_css("ul[aria-label='Sounds'] > li", count: 1, text: "Gull loop")
     fill_in "Find a sound", with: ""
     page.select("by length", from: "Order of the sounds")
-    seconds = page.all("ul[aria-label='Sounds'] > li").map { |one| one.text[/[\d.]+(?= s)/].to_f }
+    seconds = told("ul[aria-label='Sounds'] > li").map { |text| text[/[\d.]+(?= s)/].to_f }
     expect(seconds).to eq seconds.sort
     fill_in "Find a sound", with: "nowhere"
     expect(page).to have_text("No sound has a name like that")

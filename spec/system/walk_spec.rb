@@ -96,7 +96,7 @@ RSpec.describe "From a sweep in a clip to points on the track" do
       expect(page).to have_css("[data-testid='sum']", text: "Cutoff, heard at 6.1.0")
       told = page.find("[data-testid='sum-heard']").text
       expect(told).to eq standing(id).song.parameter(address(cutoff)).text(heard(standing(id).song, cutoff, 5 * BAR))
-      expect(page.all("[data-testid='sum'] li").map(&:text).join(" ")).to match(/knob.*lane.*clip Mooring 2.*heard/m)
+      expect(told("[data-testid='sum'] li").join(" ")).to match(/knob.*lane.*clip Mooring 2.*heard/m)
 
       # All of it laid out on the track, and back.
       laid_from = standing(id).song
