@@ -6,6 +6,7 @@ import { setNotice, tell } from "./notice";
 import { api as songApi } from "./questions";
 import { faultsSaid, type Say } from "./queue";
 import { song } from "./song";
+import { setView, viewNow } from "./view";
 
 /** How a move is dropped. */
 export interface DropWays {
@@ -60,6 +61,11 @@ export function keepable(): { envelopeId: string; from: Ticks; to: Ticks; part: 
   const last = envelope.points[envelope.points.length - 1]?.tick ?? 0;
   const own = envelope.own_length_ticks ?? clip?.length_ticks ?? last;
   return own > 0 ? { envelopeId: envelope.id, from: 0, to: own, part: false } : null;
+}
+
+/** Opens the satchel where the envelope at hand is kept. */
+export function showKeeping(): void {
+  setView({ sheet: "satchel", panelOpen: true, folds: { ...viewNow().folds, "satchel-keep": true } });
 }
 
 const named = (name: string, tags: string): { name: string; tags: string[] } => ({

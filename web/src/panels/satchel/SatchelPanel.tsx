@@ -1,3 +1,4 @@
+import { clsx } from "clsx";
 import { Download, Upload } from "lucide-react";
 import { useEffect } from "react";
 import type { SatchelEntry } from "../../api/types";
@@ -34,7 +35,7 @@ export function SatchelPanel({ focus }: { focus: string | null }) {
           <button
             key={use ?? "all"}
             type="button"
-            className={`btn btn-xs shrink-0 px-1.5 font-normal pointer-coarse:h-11 pointer-coarse:px-2.5 ${tag === use ? "btn-secondary" : ""}`}
+            className={clsx("kept-use btn btn-xs", tag === use && "btn-secondary")}
             aria-pressed={tag === use}
             onClick={() => setSatchel({ tag: use })}
           >

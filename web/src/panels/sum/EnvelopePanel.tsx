@@ -1,4 +1,4 @@
-import { Layers, Power, Trash2 } from "lucide-react";
+import { Backpack, Layers, Power, Trash2 } from "lucide-react";
 import { useState } from "react";
 import type { EditInputs } from "../../api/types";
 import { findParameter } from "../../state/catalogue";
@@ -6,6 +6,7 @@ import { setChoice, useChoice } from "../../state/choice";
 import { edit, editAsking } from "../../state/edits";
 import { ROLES } from "../../state/layers";
 import { tell } from "../../state/notice";
+import { showKeeping } from "../../state/satchel";
 import { useSong } from "../../state/song";
 import { setView } from "../../state/view";
 import { leadTo } from "../../table/lead";
@@ -61,6 +62,18 @@ export function EnvelopePanel({ address }: { address: string }) {
             <Layers size={14} />
           </DeedMenu>
         )}
+        <button
+          type="button"
+          className="btn btn-ghost btn-xs btn-square"
+          aria-label="Keep this move in the satchel"
+          title="Keep it in the satchel"
+          onClick={() => {
+            setChoice({ envelopeId: envelope.id, chosen: [], span: null });
+            showKeeping();
+          }}
+        >
+          <Backpack size={14} />
+        </button>
         <button
           type="button"
           className="btn btn-ghost btn-xs btn-square"
