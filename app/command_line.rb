@@ -109,9 +109,15 @@ class CommandLine
     print_song(edits.each_with_index.reduce(start) do |current, (entry, i)|
       Edits::Moves.at("/#{i}") do
         Schemas.check_edit!(entry["edit"], entry["inputs"])
-        Edits.apply(current, entry["edit"], entry["inputs"]).song
+        Edits.apply(current, entry["edit"], with_levels(current, entry)).song
       end
     end)
+  end
+
+  # What is followed has to be heard: of sounds of the app's store.
+  def with_levels(current, entry)
+    heard = entry["edit"] == "follow_level" && Edits::FollowLevel.sounds(current, entry["inputs"]).any?
+    heard ? with_store { |store| Filling.of(nil, current, entry["edit"], entry["inputs"], store) } : entry["inputs"]
   end
 
   # Sounds are where the app keeps them: beside the database that SATCHEL_DB names, or its usual one.

@@ -56,14 +56,16 @@ class EditLog
   end
   private_class_method :both
 
-  def initialize(open_songs)
+  # @param sounds [#call] gives the {SoundStore}
+  def initialize(open_songs, sounds)
     @open_songs = open_songs
+    @sounds = sounds
   end
 
   # @raise [OpenSongs::Stale], [OpenSongs::Missing], [KindSatchel::InvalidInput], [Database::Trouble]; nothing is stored then
   def edit(id, revision, name, inputs)
     change("edit", id, revision) do |standing, row|
-      result = KindSatchel::Edits.apply(standing.song, name, PassShelf.filled(id, name, inputs))
+      result = KindSatchel::Edits.apply(standing.song, name, Filling.of(id, standing.song, name, inputs, @sounds.call))
       patch = KindSatchel::Parts.between(standing.song, result.song)
       EditLog.record(row, name, inputs, result.words, patch) if patch.any? && !EditLog.fold(row, standing, name, inputs, result)
       tells = result.tells + PassShelf.keep(id, inputs, result)

@@ -106,11 +106,12 @@ module Schemas
       "limits" => ->(value) { value.is_a?(Array) && value.size == 2 && value.all? { |one| one.is_a?(Numeric) && one.between?(-1, 1) } },
       "depth" => ->(value) { value.is_a?(Numeric) && UNIT.cover?(value) },
       "source" => ->(_) { false },
+      "followed" => ->(_) { false },
       "on" => ->(value) { [true, false].include?(value) },
       "fader" => ->(value) { KindSatchel::Envelope::FADERS.include?(value) },
       "points" => ->(value) { value.is_a?(Array) && value.size <= KindSatchel::Envelope::MOST_POINTS }
     }.freeze
-    NEEDED = (TESTS.keys - %w[fader limits depth source]).freeze
+    NEEDED = (TESTS.keys - %w[fader limits depth source followed]).freeze
 
     module_function
 

@@ -67,13 +67,13 @@ class SoundStore
   # @return [Hash] what is seen of a sound
   # @raise [Missing]
   def outline(key)
-    row, path = find(key)
-    unless row.outline
-      outline = outline_of(path, *info_of(path).reverse)
-      Database.write { row.update!(outline:) }
-    end
-    JSON.parse(row.outline).slice("hop_seconds", "peaks").merge("seconds" => row.seconds)
+    row, found = measured(key)
+    found.slice("hop_seconds", "peaks").merge("seconds" => row.seconds)
   end
+
+  # @return [Hash] how loud a sound is: `hop_seconds`, and `energy`, a mean square of each hop
+  # @raise [Missing]
+  def energy(key) = measured(key).last.slice("hop_seconds", "energy")
 
   # @return [Array<Hash>] every sound, with the songs that use it
   def list
@@ -123,6 +123,16 @@ class SoundStore
   end
 
   private
+
+  # What is kept of how it looks and how loud it is; made now where it was taken in before that was kept.
+  def measured(key)
+    row, path = find(key)
+    unless row.outline
+      outline = outline_of(path, *info_of(path).reverse)
+      Database.write { row.update!(outline:) }
+    end
+    [row, JSON.parse(row.outline)]
+  end
 
   # Songs by the sound their clips and samplers play, those taken off the shelf too: they can come back.
   def uses

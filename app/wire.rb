@@ -25,7 +25,12 @@ module Wire
   def envelope(song, record)
     acts = record["on"] && !(record["points"].empty? && record["source"].nil?)
     line = record.key?("limits") || record.key?("depth") ? line(record) : nil
-    record.merge("acts" => acts, "points" => written(song, record, line || PLAIN), **(line ? { "line" => line } : {}), **knobs(record))
+    record.merge("acts" => acts, "points" => written(song, record, line || PLAIN), **(line ? { "line" => line } : {}), **knobs(record), **followed(record))
+  end
+
+  # Whether points are as they were made.
+  def followed(record)
+    record.key?("followed") ? { "followed" => record["followed"].merge("as_made" => KindSatchel::Records.read_envelope(record).followed?) } : {}
   end
 
   # Amounts that are the values of points.

@@ -41,6 +41,8 @@ module Editing
       [name, inputs]
     end
 
+    def filled(standing, name, inputs) = Filling.of(song_id, standing.song, name, inputs, settings.sounds)
+
     # Laying much of a large song out is left to a worker.
     def long_edit?(name, inputs)
       name == "lay_out" && long?(song_id) && (inputs["track_id"] || inputs.fetch("region_ids", []).size > MANY_REGIONS)
@@ -98,7 +100,7 @@ module Editing
       raise OpenSongs::Stale, standing.revision if revision_of(data) != standing.revision
 
       name, inputs = checked_edit(data)
-      result = KindSatchel::Edits::Moves.at("/inputs") { KindSatchel::Edits.apply(standing.song, name, PassShelf.filled(song_id, name, inputs)) }
+      result = KindSatchel::Edits::Moves.at("/inputs") { KindSatchel::Edits.apply(standing.song, name, filled(standing, name, inputs)) }
       patch = KindSatchel::Parts.between(standing.song, result.song, points: false)
       json("words" => result.words, "tells" => result.tells.map(&:to_record), "silent" => settings.listened_to.silent(song_id, result.song),
            **Answer.new(standing.song, result.song, patch, 1, wants).preview)

@@ -3,6 +3,7 @@
 require "set"
 require_relative "edits/tell"
 require_relative "edits/moves"
+require_relative "edits/landing"
 require_relative "edits/placing"
 require_relative "edits/carrying"
 require_relative "edits/amounts"

@@ -39,6 +39,15 @@ RSpec.describe "Numbers others compute" do
     end
   end
 
+  # Source: scipy.signal.lfilter as the one-pole filter y += a (x - y), its coefficient from the time constant.
+  it "a follower whose attack is its release agrees with scipy's one-pole filter" do
+    random = Random.new(9)
+    levels = Array.new(5000) { random.rand }
+    ours = KindSatchel::Follow::Follower.new(attack: 0.08, release: 0.08).shares(levels, 0.01)
+    script = "from scipy import signal\nimport numpy\na=1-numpy.exp(-0.01/0.08)\nprint(json.dumps(list(signal.lfilter([a],[1,a-1],data))))"
+    expect(ours.zip(python(script, levels)).map { |one, other| (one - other).abs }.max).to be < 1e-12
+  end
+
   # Source: Ramer-Douglas-Peucker as in shapely's simplify (its distance is across the line, ours along the value; with
   # time in ticks the two are the same to a millionth).
   it "thinning keeps no more points than Ramer-Douglas-Peucker at the same tolerance, and holds the tolerance" do

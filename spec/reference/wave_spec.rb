@@ -15,6 +15,16 @@ RSpec.describe "WAV files" do
   def outline(path) = WaveFile::Reader.new(path).then { |reader| WaveOutline.new(path, reader.format).to_record.tap { reader.close } }
   def near(values, goal) = values.map { |value| (value - goal).abs }.max
 
+  # Source: sox stat, whose RMS amplitude is the root of the mean square of all samples.
+  it "is as loud over its length as sox says" do
+    Dir.mktmpdir do |folder|
+      path = File.join(folder, "swell.wav")
+      sox("-n", "-r", "44100", "-c", "1", path, "synth", "3", "pinknoise", "fade", "q", "2", "3", "0.5")
+      energy = outline(path)["energy"]
+      expect(Math.sqrt(energy.sum / energy.size)).to be_within(0.002).of(sox(path, "-n", "stat")[/RMS\s+amplitude:\s+([\d.]+)/, 1].to_f)
+    end
+  end
+
   encodings = { "unsigned" => "unsigned-integer", "signed" => "signed-integer", "float" => "floating-point" }
 
   # A tone of half amplitude: its peaks are at 127.5 of 255, its mean square is 1/8.

@@ -11,44 +11,13 @@ module KindSatchel
       def self.call(song, input)
         move = Moves.at("/move") { Records.read_kept_move(input[:move]) }
         drop = Transfer::Drop.new(move:, how: input.fetch(:how, "fit"), over: input.fetch(:over, false), backwards: input.fetch(:backwards, false))
-        made, home, fresh = place(song, move, input)
-        envelope = home.envelope
-        scale = Moves.scale(made, envelope)
-        stretch = input[:length_ticks] || own_stretch(home, move, input.fetch(:tick, 0))
-        limits = limits(move, drop, envelope, scale, input)
-        dropped = Dropped.new(made, home, fresh, drop, scale, limits, input.fetch(:tick, 0), stretch)
-        where = home.clip ? "in #{home.clip.name}" : "of #{made.owner_name(envelope.target)}"
-        words = "drop #{move.name.strip} on #{made.parameter_name(envelope.target)} #{where}"
-        [Moves.change(made, envelope.id) { dropped.envelope }, words, dropped.tells]
-      end
-
-      # @return [Array(Song, Directory::Home, Boolean)] the envelope, and whether it was made for this
-      def self.place(song, move, input)
-        return [song, song.directory.envelope(input[:envelope_id]), false] if input[:envelope_id]
-        raise InvalidInput.of("bad_request", "/address", "Say on which envelope or parameter the move is dropped.") unless input[:address]
-
-        address = Moves.target(song, input[:address])
-        there = input[:clip_id] ? song.clip(input[:clip_id]).envelopes.select { |one| one.target == address } : song.lanes_of(address)
-        role = role(song, address, move, there, input)
-        known = there.find { |one| one.role == role }
-        return [song, song.directory.envelope(known.id), false] if known
-
-        inputs = { address: input[:address], role:, clip_id: input[:clip_id] }.compact
-        made, = (input[:clip_id] ? EmbedEnvelope : AddLane).call(song, inputs)
-        [made, made.directory.envelope("envelope-#{song.next_id}"), true]
-      end
-
-      # The one asked for; that of the only envelope there is; its own, where the parameter takes it.
-      def self.role(song, address, move, there, input)
-        return Moves.role(song, address, input) if input[:role]
-        return there[0].role if there.size == 1
-
-        song.parameter(address).role_fits!(move.role, "/role")
-        move.role
-      rescue InvalidInput
-        raise if input[:role]
-
-        "set"
+        landing = Landing.new(song, input, move.role)
+        envelope = landing.envelope
+        scale = Moves.scale(landing.song, envelope)
+        stretch = input[:length_ticks] || own_stretch(landing.home, move, input.fetch(:tick, 0))
+        dropped = Dropped.new(landing, drop, scale, limits(move, drop, envelope, scale, input), input.fetch(:tick, 0), stretch)
+        words = "drop #{move.name.strip} on #{landing.song.parameter_name(envelope.target)} #{landing.words}"
+        [Moves.change(landing.song, envelope.id) { dropped.envelope }, words, dropped.tells]
       end
 
       def self.own_stretch(home, move, tick)
@@ -79,7 +48,7 @@ module KindSatchel
 
         raise InvalidInput.of("out_of_range", "/#{name}", "#{given} lies outside #{rules.values}, which this envelope may hold.")
       end
-      private_class_method :place, :role, :own_stretch, :limits, :number
+      private_class_method :own_stretch, :limits, :number
 
       # One envelope with a move dropped on it.
       class Dropped
@@ -87,12 +56,12 @@ module KindSatchel
 
         attr_reader :envelope, :tells
 
-        def initialize(song, home, fresh, drop, scale, limits, tick, stretch)
-          @before, @clip = home.envelope, home.clip
-          @fresh, @drop, @scale, @limits, @tick, @stretch = fresh, drop, scale, limits, tick, stretch
-          @bpm = song.tempo.bpm_at(0)
+        def initialize(landing, drop, scale, limits, tick, stretch)
+          @before, @clip = landing.envelope, landing.clip
+          @drop, @scale, @limits, @tick, @stretch = drop, scale, limits, tick, stretch
+          @bpm = landing.song.tempo.bpm_at(0)
           @tells = []
-          @envelope = drop.runs_on? && (fresh || @before.lfo?) ? as_lfo : as_points
+          @envelope = drop.runs_on? && (landing.fresh? || @before.lfo?) ? as_lfo : as_points
         end
 
         private

@@ -50,15 +50,20 @@ module KindSatchel
     def read_envelope(record)
       Envelope.new(id: record["id"], target: Address.parse(record["target"]), role: record["role"], clock: record["clock"],
                    own_length_ticks: record["own_length_ticks"], **read_limits(record), on: record["on"], fader: record.fetch("fader", "follow"),
-                   source: Sources.of(record["source"]), held: record.fetch("held", Envelope::NOTHING),
+                   source: read_source(record), held: record.fetch("held", Envelope::NOTHING),
                    points: each(record["points"], "/points") { |entry| read_point(entry) })
     end
 
     # Only where a hand holds some.
     def held(value) = value.held.empty? ? {} : { "held" => value.held.sort.to_h }
 
-    # Only of what is not drawn.
-    def source(value) = value.lfo? ? { "source" => Sources.record(value.source) } : {}
+    # Only of what is not drawn; what points were made from stands apart.
+    def source(value)
+      record = Sources.record(value.source) or return {}
+      value.lfo? ? { "source" => record } : { "followed" => record.except("kind") }
+    end
+
+    def read_source(record) = record.key?("followed") ? Sources::Followed.of(record["followed"]) : Sources.of(record["source"])
 
     def read_limits(record)
       { limits: record.fetch("limits") { Roles.full(record["role"]) }, depth: record.fetch("depth", 1.0) }

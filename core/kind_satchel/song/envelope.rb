@@ -42,6 +42,8 @@ module KindSatchel
 
     def acts? = on && source.acts?(self)
     def lfo? = !source.drawn?
+    # Whether its points were made by following something, and are as they were made.
+    def followed? = source.is_a?(Sources::Followed) && source.made?(points)
     def trims? = fader == "trim" && role == "set"
     # Whether what it gives hangs on more than its own time: a hand on its settings, or the clock.
     def live? = !held.empty? || (lfo? && source.free?)

@@ -26,7 +26,8 @@ module KindSatchel
       ends = envelope.lfo? ? [0.0, 1.0] : Roles.full(role)
       limits = ends.map { |value| share(envelope.amount(value), role) }
       points = envelope.lfo? ? [] : Splice.between(envelope.points, from, to).map { |point| shared(point, role) }
-      new(name:, tags:, role:, length_ticks: to - from, limits: limits == FULL ? FULL : limits, source: envelope.source, points:)
+      new(name:, tags:, role:, length_ticks: to - from, limits: limits == FULL ? FULL : limits,
+source: envelope.lfo? ? envelope.source : Sources::Drawn::PLAIN, points:)
     end
 
     def self.share(amount, role) = (role == "shift" ? (amount + 1) / 2.0 : amount).clamp(0.0, 1.0)

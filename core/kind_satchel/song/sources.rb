@@ -2,6 +2,7 @@
 
 require_relative "sources/drawn"
 require_relative "sources/lfo"
+require_relative "sources/followed"
 
 module KindSatchel
   # Where what an envelope gives over time comes from. A new source is one file, one line here and its settings in
@@ -15,14 +16,14 @@ module KindSatchel
   # - `check_with(e)` what must hold between the two; `swing(e)` least and most of all it can give, nil where its points tell
   # - `settings`, and `of(settings)` on the class
   module Sources
-    ALL = Registry.new("source", "drawn" => Drawn, "lfo" => Lfo)
+    ALL = Registry.new("source", "drawn" => Drawn, "lfo" => Lfo, "followed" => Followed)
 
     # @param record [Hash, nil] `"kind"` and that source's own settings; nil for drawn points
     # @raise [InvalidInput]
     def self.of(record) = record ? ALL.fetch(record["kind"]).of(record) : Drawn::PLAIN
 
     # @return [Hash, nil] nil for drawn points
-    def self.record(source) = source.drawn? ? nil : { "kind" => ALL.id_of(source.class), **source.settings }
+    def self.record(source) = source.is_a?(Drawn) ? nil : { "kind" => ALL.id_of(source.class), **source.settings }
   end
 
   # What limits and depth make of a value: it runs from `low` to `high`, then is drawn towards rest.

@@ -4,7 +4,9 @@ import { useTried } from "../useTried";
 
 export const percent = (value: number) => `${Math.round(value * 100)} %`;
 
-interface Props<K extends "set_lfo" | "set_limits"> {
+type Set = "set_lfo" | "set_limits" | "follow_level";
+
+interface Props<K extends Set> {
   name: string;
   /** The edit that sets it, and the inputs that a value makes. */
   change: K;
@@ -12,13 +14,14 @@ interface Props<K extends "set_lfo" | "set_limits"> {
   value: number;
   min: number;
   max: number;
+  step?: number;
   text: (value: number) => string;
   title?: string;
 }
 
 /** One setting of a move on a slider: tried while the hand moves, one step when it lets go. */
-export function SettingSlider<K extends "set_lfo" | "set_limits">(props: Props<K>) {
-  const { name, change, inputs, value, min, max, text, title } = props;
+export function SettingSlider<K extends Set>(props: Props<K>) {
+  const { name, change, inputs, value, min, max, step = 0.01, text, title } = props;
   const { wish, ask, keep } = useTried(change, value, inputs, (wished) => edit(change, inputs(wished)));
   const shown = wish ?? value;
   return (
@@ -29,7 +32,7 @@ export function SettingSlider<K extends "set_lfo" | "set_limits">(props: Props<K
         className="range range-xs min-w-0 grow pointer-coarse:h-11"
         min={min}
         max={max}
-        step={0.01}
+        step={step}
         value={shown}
         aria-label={name}
         aria-valuetext={text(shown)}
