@@ -15,7 +15,7 @@ class MoveShelf
 
     # @return [Hash] what the list tells of it
     def told
-      move.memo(:told) { { "move" => KindSatchel::Records.kept_move(move), "outline" => move.outline, "rate" => move.lfo? ? move.source.text : nil }.compact }
+      move.memo(:told) { { "move" => KindSatchel::Records.kept_move(move), "outline" => KindSatchel::Heard::Outline.of_kept(move), "rate" => move.lfo? ? move.source.text : nil }.compact }
           .merge("id" => id, "shipped" => shipped?)
     end
   end

@@ -66,6 +66,20 @@ module MovingBench
     { "corners" => corners, "us_a_corner" => (SpeedBench.median(times) * 1e6 / corners).round(2), "screen_ms" => screen["median_ms"] }
   end
 
+  # A three minute sound that comes and goes, followed on a lane from its stored energy.
+  # @return [Hash]
+  def following
+    random = Random.new(4)
+    level = 0.0
+    energy = Array.new(180 * 100) { (level = (level * 0.9) + (random.rand * 0.1))**4 }
+    sounds = { "long" => { "hop_seconds" => 0.01, "energy" => energy } }
+    song = DemoSong.build
+    region = song.track("rope-bass").regions.first.with(id: "long", start_tick: 0, length_ticks: 180 * 92 / 60 * Timing::PPQ, offset_ticks: 0)
+    song = song.with_track(song.track("rope-bass").with(regions: [region]))
+    inputs = { "of" => { "sound" => "long" }, "address" => "fog-pad/channel/volume", "role" => "scale", "over" => true, "sounds" => sounds }
+    Measure.milliseconds(9) { Edits.apply(song, "follow_level", inputs) }
+  end
+
   # @return [Hash] processor time of all ramps with and without, in turn, and their ratio
   def ratio(song, runs: 5)
     moving = big(song)

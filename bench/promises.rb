@@ -55,6 +55,7 @@ class Promises
   def moving
     note("core: a 1/32 LFO over 600 s, its rate moved by a lane", MovingBench.measured(MovingBench.wobble))
     note("core: all ramps of the big song, a third LFOs and 20 macros, beside without", MovingBench.ratio(@big))
+    note("core: a sound of three minutes followed on a lane", MovingBench.following)
     turn = 0
     dragged = Measure.milliseconds(100, warm_up: 20) do
       turn += 1

@@ -109,4 +109,44 @@ RSpec.describe "Macros" do
     expect(heard(both.song, "bass/channel/pan", BAR + (BAR / 2))).to be_within(1e-9).of(0.5)
     expect(both.song.parameter_name(both.song.clip("line").envelopes[0].target)).to eq "Cutoff"
   end
+
+  describe "that morphs" do
+    let(:settings) do
+      [{ "values" => { "cutoff" => 0.2, "wave" => 0.0 } }, { "values" => { "cutoff" => 0.8, "wave" => 1.0 } },
+       { "values" => { "cutoff" => 0.5, "wave" => 1.0 } }]
+    end
+
+    def morph(on = still, **more) = apply(on, "morph_macro", macro: macro, device: "bass/synth", settings:, **more)
+
+    it "runs through settings of a device: straight over, steps half way; only what differs is driven" do
+      morphed = morph.song
+      expect(morphed.directory.drives_of(address(macro)).map { |one| one.target.parameter_id }).to contain_exactly("cutoff", "wave")
+      { 0.0 => 0.2, 0.25 => 0.5, 0.5 => 0.8, 0.75 => 0.65, 1.0 => 0.5 }.each do |place, value|
+        expect(heard(turn(morphed, place), CUTOFF, 0)).to be_within(1e-12).of(value)
+      end
+      expect([0.2, 0.25, 0.6, 1.0].map { |place| heard(turn(morphed, place), "bass/synth/wave", 0) }).to eq [0.0, 1.0, 1.0, 1.0]
+      expect(morph.words).to eq "let Macro 1 morph Mono synth of Bass through 3 settings"
+    end
+
+    it "keeps what lies between when its ends are set" do
+      set = drive(morph.song, CUTOFF, low: 0.1)
+      expect(set.directory.drives_of(address(macro)).find { |one| one.target == address(CUTOFF) }.stops).to eq [[0.0, 0.1], [0.5, 0.8], [1.0, 0.5]]
+    end
+
+    it "takes the place of what it drove of that device, leaves the rest, and others' only when asked" do
+      before = drive(drive(still, "bass/synth/sweep"), "bass/channel/volume")
+      expect(morph(before).song.directory.drives_of(address(macro)).map { |one| one.target.parameter_id }).to contain_exactly("volume", "cutoff", "wave")
+      other = drive(still, CUTOFF, number: 2)
+      expect(faults { morph(other) }).to eq [["already_driven", "/device"]]
+      expect(morph(other, replace: true).tells.map(&:code)).to eq ["replaced"]
+    end
+
+    it "is refused for settings that are none" do
+      expect(faults { morph(settings: [settings[0], settings[0]]) }).to eq [["all_the_same", "/settings"]]
+      expect(faults { morph(settings: [{ "values" => { "nose" => 1 } }, settings[0]]) }).to eq [["unknown_parameter", "/settings/0/values/nose"]]
+      expect(faults { morph(settings: [settings[0].merge("place" => 0.5), settings[1].merge("place" => 0.5)]) }).to eq [["unsorted", "/settings"]]
+      expect(faults { morph(device: "bass/macro-strip") }).to eq [["same_place", "/device"]]
+      expect(faults { morph(device: "bass") }).to eq [["unknown_device", "/device"]]
+    end
+  end
 end

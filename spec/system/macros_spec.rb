@@ -78,4 +78,33 @@ RSpec.describe "A macro" do
     expect(page).to have_select("Parameter shown on Rope Bass", selected: "Decay")
     press_keys(:escape)
   end
+
+  Hands::ALL.each do |name, hand|
+    it "morphs through kept settings by #{name}; a move of a clip varies from loop to loop" do
+      edit(id, "add_device", { track_id: "rope-bass", type: "macro-strip" })
+      open_song(id, size: hand[:size])
+      feel_for(name)
+      move = song.clip("mooring").envelopes.first
+      press_on(hand, page.find("[data-testid='point-#{move.id}-0']", match: :first, visible: :all))
+      open_panel(hand, "Sum")
+      press_button(hand, "Vary from loop to loop")
+      page.find("[aria-label='Every second repeat']").select("backwards")
+      press_button(hand, "Vary the points")
+      eventually(id) { |now| now.clip("mooring").envelopes.first.clock == "own_length" }
+      expect(page).to have_css("[role=status]", text: "vary Cutoff over 4 loops")
+      close_sheet(hand)
+      at_foot(hand, "Knobs") { press_on(hand, knob(macro)) }
+      open_panel(hand, "Sum")
+      press_button(hand, "Morph between settings")
+      page.find("[aria-label='Device to morph']").select("Mono synth of Rope Bass")
+      page.find("[aria-label='Setting 2']").select("Whistle")
+      press_on(hand, page.find("[aria-label='What it drives'] button", text: "Morph", exact_text: true))
+      eventually(id) { driven.include?("rope-bass/synth/cutoff") }
+      whistle = Server.presets.list.find { |one| one["name"] == "Whistle" }["devices"][0]["values"]
+      stops = song.directory.drives_of(address(macro)).find { |one| one.target.parameter_id == "cutoff" }.stops
+      expect(stops).to eq [[0.0, song.knob(address("rope-bass/synth/cutoff"))], [1.0, whistle["cutoff"]]]
+      Server.edit_log.undo(id, revision(id))
+      expect(driven).to eq []
+    end
+  end
 end

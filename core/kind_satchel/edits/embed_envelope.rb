@@ -36,7 +36,7 @@ module KindSatchel
 
         raise InvalidInput.of("already_there", "/address", "#{clip.name} already holds an envelope that #{role}s #{song.parameter(address).name}.")
       end
-      private_class_method :reachable!, :taken!
+      private_class_method :reachable!
     end
   end
 end

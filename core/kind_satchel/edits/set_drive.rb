@@ -36,7 +36,9 @@ module KindSatchel
 
         ends = %i[low high].zip([standing.stops.first[1], standing.stops.last[1]])
         low, high = ends.map { |name, value| input.key?(name) ? value!(song, target, input[name], "/#{name}") : value }
-        Drive.plain(target, low, high)
+        # What lies between stays where it is.
+        between = standing.stops[1..-2]
+        standing.with(stops: [[standing.stops.first[0], low], *between, [standing.stops.last[0], high]])
       end
 
       def self.value!(song, target, given, path)

@@ -38,6 +38,14 @@ module KindSatchel
         Crowd.new(resolver).band(from, to, width_px)
       end
 
+      # A kept move, small: share of its length, share of the travel, ...
+      # @param move [KeptMove]
+      # @return [Array<Float>]
+      def of_kept(move)
+        corners = of_envelope(move.drawn, to: move.length_ticks + 1, tolerance: 0.01)
+        corners.each_slice(2).flat_map { |tick, value| [(tick / move.length_ticks.to_f).clamp(0.0, 1.0).round(4), move.between(value).round(4)] }
+      end
+
       # An envelope by itself, in its own time, from its first point to its last, an LFO over all of from...to; or the segments that
       # start there.
       def of_envelope(envelope, from: 0, to: Timing::LAST_TICK, tolerance: FOR_THE_EYE)

@@ -59,25 +59,23 @@ source: envelope.lfo? ? envelope.source : Sources::Drawn::PLAIN, points:)
       Snippet.new(role: own_role, length_ticks: ticks, points: paced.points(blank, 0, ticks))
     end
 
-    # The curve for the eye: share of the length, share of the travel, ...
-    # @return [Array<Float>]
-    def outline(bpm: 120.0)
-      blank = Envelope.fresh(id: "kept", target: Address.parse("any/any/any"), clock: "once").with(points: snippet(bpm:).points)
-      corners = Heard::Outline.of_envelope(blank, to: length_ticks + 1, tolerance: 0.01)
-      corners.each_slice(2).flat_map { |tick, value| [(tick / length_ticks.to_f).clamp(0.0, 1.0).round(4), between(value).round(4)] }
-    end
+    # Its points as an envelope of its own.
+    # @param bpm [Float] at which a free LFO is drawn
+    # @return [Envelope]
+    def drawn(bpm: 120.0) = Envelope.fresh(id: "kept", target: Address.parse("any/any/any"), clock: "once").with(points: snippet(bpm:).points)
+
+    # @return [Float] a share of what its own limits leave as one of the travel
+    def between(value) = limits[0] + (value * (limits[1] - limits[0]))
 
     # @return [Float] the share at a share of its length
     def at(place)
-      @memo[:reader] ||= Envelope.fresh(id: "kept", target: Address.parse("any/any/any"), clock: "once").with(points: snippet.points)
-      between(@memo[:reader].at(place * length_ticks))
+      between(memo(:drawn) { drawn }.at(place * length_ticks))
     end
 
     private
 
     # Shares are what a set holds.
     def own_role = "set"
-    def between(value) = limits[0] + (value * (limits[1] - limits[0]))
 
     def check_tags
       fine = tags.is_a?(Array) && tags.size <= MOST_TAGS && tags.all? { |tag| tag.is_a?(String) && tag.strip.size.between?(1, LONGEST_TAG) }

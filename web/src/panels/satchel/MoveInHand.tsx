@@ -1,13 +1,12 @@
 import { Trash2, X } from "lucide-react";
-import { useEffect, useRef } from "react";
 import type { SatchelEntry } from "../../api/types";
-import { dropMove, type Goal, goalInHand, inputsOf } from "../../gestures/drops";
+import { dropMove, goalInHand, inputsOf } from "../../gestures/drops";
 import { findParameter } from "../../state/catalogue";
 import { useChoice } from "../../state/choice";
 import { ROLES } from "../../state/layers";
-import { previewer, type Trial } from "../../state/previewer";
 import { type DropWays, removeMove, renameMove, setSatchel, useSatchel } from "../../state/satchel";
 import { useSong } from "../../state/song";
+import { useGhost } from "../../state/useGhost";
 import { Do } from "../../ui/Entry";
 import { TextField } from "../../ui/Fields";
 
@@ -23,7 +22,10 @@ export function MoveInHand({ entry, focus }: { entry: SatchelEntry; focus: strin
   useChoice();
   const words = useGoalWords(focus);
   const set = (more: Partial<DropWays>) => setSatchel({ ways: { ...ways, ...more } });
-  const ghost = useGhost(entry, focus);
+  const ghost = useGhost("drop_move", () => {
+    const goal = goalInHand(focus);
+    return goal && inputsOf(entry, goal);
+  });
   return (
     <section className="move-in-hand" aria-label="Move in hand">
       <header className="flex items-center">
@@ -69,10 +71,7 @@ export function MoveInHand({ entry, focus }: { entry: SatchelEntry; focus: strin
         type="button"
         className="btn btn-sm btn-neutral h-auto min-h-8 py-1 pointer-coarse:min-h-11"
         disabled={words === null}
-        onPointerEnter={(event) => event.pointerType === "mouse" && ghost.show()}
-        onPointerLeave={ghost.hide}
-        onFocus={ghost.show}
-        onBlur={ghost.hide}
+        {...ghost.props}
         onClick={() => {
           const goal = goalInHand(focus);
           ghost.done();
@@ -115,28 +114,6 @@ function useGoalWords(focus: string | null): string | null {
   if (!name) return null;
   const clipId = goal.clip_id ?? (envelope?.owner.startsWith("clip/") ? envelope.owner.slice("clip/".length) : null);
   return `${name} ${clipId ? `in ${model.clips[clipId]?.name}` : "on its lane"}`;
-}
-
-/** Shows on the song what a press would make, while the pointer or the keyboard is on the button. */
-function useGhost(entry: SatchelEntry, focus: string | null) {
-  const trial = useRef<Trial | null>(null);
-  const ways = useSatchel((state) => state.ways);
-  const end = (dropped: boolean) => {
-    trial.current?.end(dropped);
-    trial.current = null;
-  };
-  const show = () => {
-    const goal: Goal | null = goalInHand(focus);
-    if (!goal) return;
-    trial.current ??= previewer();
-    trial.current.ask("drop_move", inputsOf(entry, goal));
-  };
-  // biome-ignore lint/correctness/useExhaustiveDependencies: asked again when a way changes
-  useEffect(() => {
-    if (trial.current) show();
-  }, [ways, entry.id]);
-  useEffect(() => () => trial.current?.end(false), []);
-  return { show, hide: () => end(false), done: () => end(true) };
 }
 
 /** Name and tags of a move of one's own. */

@@ -6,7 +6,9 @@ import { useReading } from "../../state/reading";
 import { useSong } from "../../state/song";
 import { useShown } from "../../state/useShown";
 import { TextField } from "../../ui/Fields";
+import { Fold } from "../../ui/Fold";
 import { DriveButton } from "../knobs/DriveButton";
+import { Morph } from "./Morph";
 
 type Stops = [place: number, value: number][];
 
@@ -38,6 +40,11 @@ export function Drives({ address }: { address: string }) {
           <DriveRow key={target} macro={address} target={target} stops={stops as Stops} />
         ))}
       </ul>
+      <div className="mt-2">
+        <Fold id="morph" words="Morph between settings">
+          <Morph macro={address} />
+        </Fold>
+      </div>
     </section>
   );
 }
@@ -77,6 +84,7 @@ function DriveRow({ macro, target, stops }: { macro: string; target: string; sto
           <X size={13} />
         </button>
       </div>
+      {stops.length > 2 && <p className="faint text-xs">through {stops.length} places</p>}
       <div className="flex gap-1">
         <TextField
           label={`${name} at 0 %`}

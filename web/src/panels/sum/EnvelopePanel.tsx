@@ -10,12 +10,14 @@ import { showKeeping } from "../../state/satchel";
 import { useSong } from "../../state/song";
 import { setView } from "../../state/view";
 import { leadTo } from "../../table/lead";
+import { Fold } from "../../ui/Fold";
 import { DeedMenu } from "../../ui/Menu";
 import { freeRoles, layerDeeds } from "../embedding";
 import { DriveFromButton } from "../knobs/DriveButton";
 import { FaderChoice } from "../track/FaderChoice";
 import { ClockChoice } from "./ClockChoice";
 import { SourceChoice } from "./SourceChoice";
+import { Vary } from "./Vary";
 
 const ROLE_WORDS = { set: "replaces the value", shift: "adds to the value", scale: "multiplies the value" };
 
@@ -158,6 +160,11 @@ export function EnvelopePanel({ address }: { address: string }) {
       )}
       {envelope.owner.startsWith("clip/") && <ClockChoice envelope={envelope} />}
       <SourceChoice envelope={envelope} />
+      {home && (
+        <Fold id="vary" words="Vary from loop to loop">
+          <Vary envelope={envelope} />
+        </Fold>
+      )}
       {envelope.role === "set" && placed.rests === undefined && !("length_ticks" in placed.owner) && (
         <DriveFromButton envelopeId={envelope.id} />
       )}
