@@ -84,9 +84,15 @@ class SongShelf
   def card(row)
     parts = Database.guarded { PartRow.where(song_id: row.id, kind: %w[song track region]).pluck(:kind, :record) }
     records = parts.group_by(&:first).transform_values { |list| list.map { |_, text| JSON.parse(text) } }
-    KindSatchel::Card.of(records.fetch("song").first, records.fetch("track", []), records.fetch("region", []))
+    KindSatchel::Card.of(records.fetch("song").first, records.fetch("track", []), records.fetch("region", []), lanes(row))
   rescue JSON::ParserError, KeyError, NoMethodError, TypeError, KindSatchel::InvalidInput
     nil
+  end
+
+  # Those for the tempo.
+  def lanes(row)
+    found = PartRow.where(song_id: row.id, kind: "envelope").where("json_extract(record, '$.target') = ?", KindSatchel::Address.tempo.to_s)
+    Database.guarded { found.where("json_extract(record, '$.owner') LIKE 'track/%'").pluck(:record) }.map { |text| JSON.parse(text) }
   end
 
   def keep(made)

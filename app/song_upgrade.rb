@@ -16,6 +16,7 @@ module SongUpgrade
     raw = SongRows.parts(row.id)
     first = row.format < 2
     parts = first ? KindSatchel::Upgrade.parts(raw) : raw.to_h { |(kind, id), record| [[kind, id], KindSatchel::Older.record(kind, record, chains: true)] }
+    parts = KindSatchel::OldTempo.parts(parts)
     song = KindSatchel::Parts.assemble(parts)
     store(row, song, patch(raw, parts), first)
     song

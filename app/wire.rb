@@ -64,6 +64,7 @@ module Wire
     sections = KindSatchel::Records.read_meters(record).sections.map do |one|
       { "bar" => one.bar, "tick" => one.tick, **KindSatchel::Records.meter(one.meter), "beat_ticks" => one.meter.beat_ticks, "bar_ticks" => one.meter.bar_ticks }
     end
-    record.except("meter", "meter_changes").merge("meters" => sections)
+    tempo = KindSatchel::Owners::OfSong::TEMPO.scale.normalised(record["held_bpm"] || record["bpm"])
+    record.except("meter", "meter_changes").merge("meters" => sections, "tempo_knob" => tempo)
   end
 end

@@ -22,7 +22,7 @@ class Answer
   end
 
   # For a change that was made: every changed part.
-  def change = { "parts" => parts, **drawing }
+  def change = { "parts" => parts, "clock_from" => changes.clock_from, **drawing }
 
   # For other tabs: what changed, how it is drawn, and where what is heard may differ (in song ticks, by address).
   def news

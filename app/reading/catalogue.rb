@@ -15,7 +15,8 @@ module Catalogue
     scales = {}
     devices = KindSatchel::Devices::TYPES.to_h { |id, type| [id, device(type, scales)] }
     send = parameter(KindSatchel::Devices::SEND, scales)
-    { "devices" => devices, "settings" => settings(scales), "send" => send, "send_prefix" => KindSatchel::Devices::SEND_PREFIX, "scales" => scales.values,
+    { "devices" => devices, "settings" => settings(scales), "tempo" => parameter(KindSatchel::Owners::OfSong::TEMPO, scales),
+      "send" => send, "send_prefix" => KindSatchel::Devices::SEND_PREFIX, "scales" => scales.values,
       "amount_marks" => amount_marks, "shapes" => KindSatchel::Shapes::ALL.ids, "roles" => KindSatchel::Roles::ALL.ids,
       "clocks" => KindSatchel::Clocks::ALL.ids, "hues" => KindSatchel::Track::HUES, "track_kinds" => track_kinds,
       "shortest_ticks" => KindSatchel::Timing::SHORTEST_TICKS, "master_only" => KindSatchel::Devices::MASTER_ONLY,

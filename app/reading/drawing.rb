@@ -113,12 +113,17 @@ class Drawing
   # @return [Array(Float, String)]
   # @raise [InvalidInput, NotFound]
   def reading(place)
-    return written(@song.parameter(Address.parse(place["address"])).scale, Roles::Set, place["value"]) if place["address"]
+    return of_parameter(Address.parse(place["address"]), place) if place["address"]
 
     envelope = @song.directory.envelope(place["envelope_id"]).envelope
     given = place["amount"] || (place["value"] && envelope.amount(place["value"]))
     value = given || envelope.at(place["tick"]) || envelope.role_rules.neutral || @song.knob(envelope.target)
     written(@song.parameter(envelope.target).scale, envelope.role_rules, value)
+  end
+
+  # A value of its own, or what is heard at a tick.
+  def of_parameter(address, place)
+    written(@song.parameter(address).scale, Roles::Set, place["value"] || Heard::Resolver.new(@song, address).at(place["tick"]))
   end
 
   # What is set of a move.

@@ -23,8 +23,10 @@ module KindSatchel
 
     # @param record [Hash] a song document of version 1, 2 or 3
     # @return [Hash] one of today's version
-    def document(record)
-      # Version 3 had no macros, no free LFOs and no settings of moves that are moved or held; all else is as it was.
+    def document(record) = OldTempo.document(form(record))
+
+    def form(record)
+      # Version 3 had no macros, no free LFOs and no settings of moves that are moved or held; but for its tempos all else is as it was.
       return record.merge("version" => Document::VERSION) if record["version"] == 3
       return with_limits(record) if record["version"] == 2
 
@@ -68,7 +70,7 @@ module KindSatchel
       list.each { |record| parts.delete(["envelope", record["id"]]) }
       merged.each_with_index { |record, place| parts[["envelope", record["id"]]] = record.merge("place" => place) }
     end
-    private_class_method :with_limits, :brought_up, :limited, :merge
+    private_class_method :form, :with_limits, :brought_up, :limited, :merge
 
     # @param song [Song] brought up
     # @return [Array<Place>] where it sounds different from what it did, by parameter and time

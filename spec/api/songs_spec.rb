@@ -75,14 +75,14 @@ RSpec.describe "The list of songs" do
     document = KindSatchel::Document.dump(DemoSong.build)
     broken = { "{" => "bad_json", "[]" => "schema_object", JSON.generate(document.merge("version" => KindSatchel::Document::VERSION + 1)) => "unknown_version",
                "[#{'0,' * 4_000_001}0]" => "too_many_values",
-               JSON.generate(document.merge("tempo" => [], "tracks" => "none")) => "schema_minItems" }
+               JSON.generate(document.merge("bpm" => 401, "tracks" => "none")) => "schema_maximum" }
     before = get_json("/api/songs").size
     broken.each do |text, code|
       found = post_json("/api/songs/import", text)["faults"]
       expect([last_response.status, found.map { |fault| fault["code"] }]).to match [422, include(code)]
     end
-    found = post_json("/api/songs/import", JSON.generate(document.merge("tempo" => [], "tracks" => "none")))["faults"]
-    expect(found.map { |fault| fault["path"] }).to include("/tempo", "/tracks")
+    found = post_json("/api/songs/import", JSON.generate(document.merge("bpm" => 401, "tracks" => "none")))["faults"]
+    expect(found.map { |fault| fault["path"] }).to include("/bpm", "/tracks")
     post_json("/api/songs/import", "{}", "CONTENT_LENGTH" => (40 * 1024 * 1024).to_s)
     expect(last_response.status).to eq 413
     expect(get_json("/api/songs").size).to eq before

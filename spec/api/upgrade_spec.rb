@@ -82,18 +82,48 @@ RSpec.describe "Songs stored by older versions" do
     expect(standing(id).song.directory.envelope(move.id).envelope.at(tick)).to be_within(1e-9).of(move.at(tick) * 0.5)
   end
 
-  it "opens one of version 3, stored or as a document, as it is" do
-    id = plant
-    before = standing(id).song
-    SongRow.find(id).update!(format: 3)
-    Server.open_songs.forget(id)
-    expect(get_json("/api/songs/#{id}").values_at("undo", "places")).to eq [nil, []]
-    expect([standing(id).song, SongRow.find(id).format]).to eq [before, KindSatchel::Document::VERSION]
-    document = JSON.parse(json_of(before)).merge("version" => 3)
-    expect(Schemas.read_song(JSON.generate(document)).song).to eq before
-    macros = document["tracks"][0].merge("devices" => [{ "id" => "m", "type" => "macro-strip", "values" => {}, "held" => {}, "macros" => [] },
-                                                       *document["tracks"][0]["devices"]])
-    newer = document.merge("tracks" => [macros, *document["tracks"].drop(1)])
-    expect { Schemas.read_song(JSON.generate(newer)) }.to raise_error(KindSatchel::InvalidInput)
+  describe "of version 3" do
+    let(:tempos) { [{ "tick" => 0, "bpm" => 92, "shape" => "straight" }, { "tick" => 7680, "bpm" => 72, "shape" => "hold" }] }
+
+    # The head of a row as it was.
+    def old_head(id, tempo = tempos)
+      row = PartRow.find_by!(song_id: id, kind: "song")
+      row.update!(record: JSON.generate(JSON.parse(row.record).except("bpm").merge("tempo" => tempo)))
+      SongRow.find(id).update!(format: 3)
+      Server.open_songs.forget(id)
+    end
+
+    it "is opened, stored or as a document, as it is; its tempos are a lane on the master" do
+      id = plant
+      before = standing(id).song
+      old_head(id, tempos.first(1))
+      expect(get_json("/api/songs/#{id}").values_at("undo", "places")).to eq [nil, []]
+      expect([standing(id).song, SongRow.find(id).format]).to eq [before, KindSatchel::Document::VERSION]
+      document = JSON.parse(json_of(before)).except("bpm").merge("version" => 3, "tempo" => tempos)
+      read = Schemas.read_song(JSON.generate(document)).song
+      expect([read.bpm, read.tempo.bpm_at(3840), read.tempo.bpm_at(9000)]).to eq [92, 82.0, 72.0]
+      old_head(id)
+      expect(standing(id).song).to eq read
+      expect(SongRows.read(id)).to eq read
+      macros = document["tracks"][0].merge("devices" => [{ "id" => "m", "type" => "macro-strip", "values" => {}, "held" => {}, "macros" => [] },
+                                                         *document["tracks"][0]["devices"]])
+      newer = document.merge("tracks" => [macros, *document["tracks"].drop(1)])
+      expect { Schemas.read_song(JSON.generate(newer)) }.to raise_error(KindSatchel::InvalidInput)
+    end
+
+    it "undoes and does again what changed its tempos" do
+      id = plant
+      edit(id, "rename_song", { name: "Ebb" })
+      entry = EditRow.find_by!(song_id: id, place: 1)
+      heads = JSON.parse(entry.patch)[0][2..].map { |head| head.except("bpm") }
+      heads = [heads[0].merge("tempo" => tempos.first(1)), heads[1].merge("tempo" => tempos)]
+      entry.update!(patch: JSON.generate([["song", "head", *heads]]))
+      old_head(id)
+      moved = standing(id).song
+      Server.edit_log.undo(id, revision(id))
+      expect([standing(id).song.tempo.bpm_at(9000), SongRows.read(id)]).to eq [92, standing(id).song]
+      Server.edit_log.redo(id, revision(id))
+      expect([standing(id).song, SongRows.read(id)]).to eq [moved, moved]
+    end
   end
 end

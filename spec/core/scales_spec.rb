@@ -10,7 +10,8 @@ RSpec.describe KindSatchel::Scales do
     "steps" => KindSatchel::Scales::Steps.new(low: -24, high: 24, unit: units::SEMITONES),
     "note_length" => KindSatchel::Scales::NoteLength.all,
     "switch" => KindSatchel::Scales::Switch.new,
-    "amount" => KindSatchel::Scales::Amount.new(rules: KindSatchel::Roles::Shift, scale: KindSatchel::Scales::Fader.new(peak: 2))
+    "amount" => KindSatchel::Scales::Amount.new(rules: KindSatchel::Roles::Shift, scale: KindSatchel::Scales::Fader.new(peak: 2)),
+    "tempo" => KindSatchel::Scales::Tempo.new(low: 10, high: 400, unit: units::BPM)
   }
 
   it "has an example of every registered scale here" do

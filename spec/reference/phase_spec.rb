@@ -65,6 +65,33 @@ RSpec.describe "The phase of an LFO" do
     KindSatchel::Heard::Integral.new(resolver, 0, KindSatchel::Heard::Integral::CyclesLaw.new(KindSatchel::Settings::RATE.scale))
   end
 
+  # Seconds: the integral of 60 / tempo over quarter notes, by the same quadrature; the way back by scipy.optimize.brentq of the sum.
+  clock = quadrature.sub(/^def rate.*?960$/m, "def rate(n):\n    return 60.0 / 960 / (10 + 390 * min(max(n, 0.0), 1.0))")
+
+  def tempos(given)
+    points = given[:points].map do |tick, value, kind, curve|
+      settings = %w[curved ess].include?(kind) ? { "curve" => curve } : {}
+      KindSatchel::Point.new(tick:, value:, shape: KindSatchel::Shapes.of({ "shape" => kind, **settings }))
+    end
+    tempo = ->(id, role) { envelope([0, given[:shift], "hold"], id:, target: "song/clock/tempo", role:) }
+    song = small_song
+    lanes = [envelope(id: "tempo", target: "song/clock/tempo").with(points:), (tempo.call("more", "shift") unless given[:shift].zero?)].compact
+    song.with_track(song.track("master").with(lanes:)).tempo
+  end
+
+  it "and seconds are within 1e-9 of scipy's quadrature on 1,000 random tempos, additive, and come back" do
+    random = Random.new(21)
+    cases = Array.new(1000) { rate_case(random).merge(scale: 1.0) }
+    cases.zip(python(clock, cases)).each do |one, seconds|
+      tempo, to = tempos(one), one[:points].last[0]
+      expect(tempo.seconds_at(to)).to be_within(1e-9).of(seconds)
+      half = tempo.tick_at(seconds / 2)
+      expect(tempo.seconds_at(half)).to be_within(1e-9).of(seconds / 2)
+      middle = to / 2
+      expect(tempo.seconds_at(middle) + (tempo.seconds_at(to) - tempo.seconds_at(middle))).to be_within(1e-12).of(tempo.seconds_at(to))
+    end
+  end
+
   it "is within 1e-9 cycles of scipy's quadrature on 1,000 random rates, additive, and comes back" do
     random = Random.new(20)
     cases = Array.new(1000) { rate_case(random) }

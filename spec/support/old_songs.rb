@@ -9,8 +9,16 @@ module OldSongs
   def document(song)
     record = JSON.parse(JSON.generate(KindSatchel::Document.dump(song)))
     record["clips"].each { |clip| clip.delete("kind") }
+    with_tempos(record, song)
     record["tracks"].each { |track| track["devices"].each { |device| old_device(device) } }
     record.merge("version" => 1)
+  end
+
+  # A list of tempos stood in the head.
+  def with_tempos(record, song)
+    record.delete("bpm")
+    record["tempo"] = song.tempo.points.map { |one| one.to_h.transform_keys(&:to_s) }
+    record["tracks"].last["lanes"].reject! { |lane| lane["target"] == "song/clock/tempo" }
   end
 
   # Held values stood in the place of resting ones.

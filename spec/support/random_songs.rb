@@ -22,7 +22,7 @@ class RandomSongs
     lanes = envelopes(base, 4, "lane", clock: "once").map { |lane| trimming(base, lane) }
     base = base.with(clips:, tempo:, meters:)
     song = cut(base.with_track(base.track("bass").with(lanes:)))
-    settings ? driven(moved(song)) : song
+    settings ? paced(driven(moved(song))) : song
   end
 
   def some_tick(song) = random.rand(song.length_ticks)
@@ -63,6 +63,22 @@ class RandomSongs
     song = song.with_track(track.with(devices: [strip.with(macros:), *track.devices]))
     mover = envelope(song, "bass/macro-strip/macro-1", "macro-move", clock: CLOCKS.sample(random:))
     random.rand < 0.5 ? drawn_in(song, song.clip(%w[a carriers].sample(random:)), mover) : with_lane(song, mover.with(clock: "once"))
+  end
+
+  # Some with a tempo that a carrier moves too, or that goes by curves; but no ring.
+  def paced(song)
+    return song if random.rand < 0.6
+
+    mover = envelope(song, Address.tempo.to_s, "tempo-move", clock: CLOCKS.sample(random:))
+    moved = random.rand < 0.6 ? drawn_in(song, song.clip("carriers"), mover) : on_master(song, mover.with(clock: "once"))
+    Needs.new(moved).ring ? song : moved
+  end
+
+  def on_master(song, lane)
+    master = song.tracks.last
+    return song if master.lanes.any? { |one| one.target == lane.target && one.role == lane.role }
+
+    song.with_track(master.with(lanes: [*master.lanes, lane]))
   end
 
   def with_lane(song, lane) = song.with_track(song.track("bass").with(lanes: [*song.track("bass").lanes, lane]))

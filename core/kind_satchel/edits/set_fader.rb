@@ -19,6 +19,9 @@ module KindSatchel
       def self.check(home, parameter)
         raise InvalidInput.of("no_fader", "/envelope_id", "A clip envelope has no fader; only a lane has.") if home.clip
         raise InvalidInput.of("no_fader", "/envelope_id", "Only a lane that sets moves its fader.") unless home.envelope.role == "set"
+
+        always = home.envelope.target.setting? || home.envelope.target.song?
+        raise InvalidInput.of("no_fader", "/envelope_id", "The lane of #{parameter.name} always leads; it has no fader.") if always
         return unless parameter.scale.set_only?
 
         raise InvalidInput.of("no_fader", "/envelope_id",

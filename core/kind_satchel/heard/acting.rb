@@ -224,7 +224,7 @@ module KindSatchel
         return true if clip.carrier?
         return clip.own_setting?(@address) if @address.setting?
 
-        @address.clip_id.nil? || @address.clip_id == clip.id
+        !@address.song? && (@address.clip_id.nil? || @address.clip_id == clip.id)
       end
 
       # The tracks that hold any of it, each with the turn of its regions.

@@ -36,11 +36,10 @@ module KindSatchel
         @before = before
         @after = after
         @found = Hash.new { |all, address| all[address] = [] }
-        @clock_from = before.tempo.equal?(after.tempo) ? nil : TempoChanged.from(before.tempo, after.tempo)
         look unless before.equal?(after)
-        look_at_clock if @clock_from
         spread
         @heard = @found.transform_values { |list| merged(list) }
+        @clock_from = (clock_change if @heard.key?(Address.tempo))
       end
 
       # @return [Array<Address>]
@@ -48,22 +47,19 @@ module KindSatchel
 
       private
 
+      # Lists of tempos tell to the tick.
+      def clock_change
+        tempos = [@before.tempo, @after.tempo]
+        tempos.all?(Timing::TempoMap) ? TempoChanged.from(*tempos) : @heard[Address.tempo].first.first
+      end
+
       def look
+        add(Address.tempo, ALWAYS) unless @before.bpm == @after.bpm && @before.held_bpm == @after.held_bpm
         unless @before.tracks.equal?(@after.tracks)
           pairs(@before.directory.tracks, @after.directory.tracks) { |old, new| look_at_tracks(old, new) }
           look_at_order
         end
         pairs(@before.clips, @after.clips) { |old, new| look_at_clips(old, new) } unless @before.clips.equal?(@after.clips)
-      end
-
-      # What goes by the clock, from where that differs.
-      def look_at_clock
-        @after.directory.envelopes.each_value do |home|
-          next unless home.envelope.lfo? && home.envelope.source.free? && home.envelope.acts?
-          next add(home.envelope.target, [@clock_from, ALWAYS[1]]) if home.track
-
-          each_region(@after, home.clip) { |placed| add(home.envelope.target, [placed.region.start_tick, placed.region.end_tick]) }
-        end
       end
 
       # On from settings to what hangs on them, until nothing more does.
@@ -83,7 +79,7 @@ module KindSatchel
         @found.reject! { |_, list| list.empty? }
       end
 
-      def leads_on?(address) = address.setting? || [@before, @after].any? { |song| song.directory.drives_of(address).any? }
+      def leads_on?(address) = address.setting? || address.song? || [@before, @after].any? { |song| song.directory.drives_of(address).any? }
 
       # Yields old and new of all that is not the same thing.
       def pairs(before, after)

@@ -32,7 +32,7 @@ module KindSatchel
       def region? = !@reach.nil?
 
       # @return [Resolver] of a parameter, in this frame
-      def resolver(address) = @resolvers[address] ||= Resolver.new(@song, address, frame: self)
+      def resolver(address) = @resolvers[address] ||= Resolver.new(@song, address, frame: address.song? ? nil : self)
 
       # @return [LiveMove] an envelope with its settings as they are here
       def move(envelope) = @moves[envelope] ||= LiveMove.new(self, envelope)

@@ -39,12 +39,25 @@ module KindSatchel
         end
       end
 
-      private
-
+      # The stretch that holds from a tick on.
       def stretch_at(tick)
         extend_to(tick + 1)
         @stretches.bsearch { |one| one.to > tick } || @stretches.last
       end
+
+      # The stretch that comes to a tick.
+      def stretch_before(tick)
+        extend_to(tick)
+        @stretches.bsearch { |one| one.to >= tick } || @stretches.last
+      end
+
+      # The stretch in which a sum is come to, the last one for what never is.
+      def stretch_of(sum)
+        extend_to(@end + AHEAD) while @end <= Timing::LAST_TICK && (@stretches.empty? || @stretches.last.total < sum)
+        @stretches.bsearch { |one| one.total >= sum } || @stretches.last
+      end
+
+      private
 
       # One thread at a time: songs are read by several.
       def extend_to(tick)

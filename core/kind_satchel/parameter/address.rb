@@ -2,7 +2,8 @@
 
 module KindSatchel
   # Names one parameter of a song: `track/device/parameter`, such as `rope-bass/channel/volume`; of a device in a clip's own chain
-  # `clip-<clip id>/device/parameter`; of a move's own settings `move/<envelope id>/<setting>` (see {Settings}).
+  # `clip-<clip id>/device/parameter`; of a move's own settings `move/<envelope id>/<setting>` (see {Settings});
+  # the tempo is `song/clock/tempo`.
   #
   # @example
   #   Address.parse("rope-bass/synth/cutoff").device_id #=> "synth"
@@ -14,6 +15,7 @@ module KindSatchel
     RESERVED = /\A(?:song|move|clip-.*)\z/
     CHAIN = "clip-"
     MOVE = "move"
+    SONG = "song"
     PATTERN = %r{\A((?:#{CHAIN})?#{ID})/(#{ID})/(#{PARAMETER})\z}
 
     # @raise [InvalidInput] when the text is not of that form
@@ -30,6 +32,13 @@ module KindSatchel
     # A setting of a move.
     # @param name [String] see {Settings}
     def self.setting(envelope_id, name) = new(owner_id: MOVE, device_id: envelope_id, parameter_id: name)
+
+    # The song's own tempo.
+    # @return [Address]
+    def self.tempo = @tempo ||= new(owner_id: SONG, device_id: "clock", parameter_id: "tempo")
+
+    # Whether it is one of the song itself.
+    def song? = owner_id == SONG
 
     # Whether it is a setting of a move.
     def setting? = owner_id == MOVE

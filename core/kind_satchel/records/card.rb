@@ -13,13 +13,21 @@ module KindSatchel
     # @param head [Hash] the song's own record
     # @param tracks [Array<Hash>] their records
     # @param regions [Array<Hash>] theirs
+    # @param lanes [Array<Hash>] the records of lanes for the tempo
     # @return [Hash] `seconds`, `bpm` at the start, `meter` as text, and `rows`: hue, and a 1 or 0 for each cell
-    def of(head, tracks, regions)
+    def of(head, tracks, regions, lanes = [])
       fields = Records.read_head(head)
       ticks = fields[:meters].rounded_up([regions.map { |one| one["start_tick"] + one["length_ticks"] }.max || 0, 1].max)
       signature = fields[:meters].at(0)
-      { "seconds" => fields[:tempo].seconds_at(ticks).round(3), "bpm" => fields[:tempo].bpm_at(0).round(3),
+      tempo = tempo(fields[:bpm], lanes)
+      { "seconds" => tempo.seconds_at(ticks).round(3), "bpm" => tempo.bpm_at(0).round(3),
         "meter" => "#{signature.beats}/#{signature.unit}", "rows" => rows(tracks, regions, ticks) }
+    end
+
+    # Of a lane that is more than held and straight stretches only the resting tempo is told.
+    def tempo(bpm, lanes)
+      lane = lanes.map { |record| Records.read_envelope(record) }.find { |one| one.acts? && one.role == "set" && one.plain? && !one.lfo? }
+      (lane && TempoLane.map(lane.points)) || Timing::TempoMap.steady(bpm)
     end
 
     def rows(tracks, regions, ticks)
@@ -36,6 +44,6 @@ module KindSatchel
       end
       text
     end
-    private_class_method :rows, :cells
+    private_class_method :tempo, :rows, :cells
   end
 end

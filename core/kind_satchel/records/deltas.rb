@@ -23,7 +23,7 @@ module KindSatchel
     # @param side [Integer] 1 to come to what was after, 0 to what was before
     # @return [Hash] a patch whose records of that side are whole
     def whole(entries, song, side)
-      entries.to_h { |kind, id, *rest| [[kind, id], rest.size == 1 ? pair(record(song, kind, id), rest[0], side) : rest] }
+      OldTempo.patch(entries.to_h { |kind, id, *rest| [[kind, id], rest.size == 1 ? pair(record(song, kind, id), rest[0], side) : rest] }, song)
     end
 
     def entry(list, before, after)

@@ -4,8 +4,8 @@ module KindSatchel
   # Records as older versions wrote them, brought to today's form, one by one. Logs and patches of old still hold them; a record
   # of today comes back as it is.
   module Older
-    # Targets that begin with what is kept for other things than tracks, and mean those.
-    TODAY = %r{\A(?:#{Address::CHAIN}|#{Address::MOVE}/[^/]+/(?:#{Settings::NAMES.join('|')})\z)}
+    # Targets that begin with what is kept for other things than tracks, and mean those: effects of clips, settings of moves, the tempo.
+    TODAY = %r{\A(?:#{Address::CHAIN}|#{Address::MOVE}/[^/]+/(?:#{Settings::NAMES.join('|')})\z|#{Address.tempo}\z)}
 
     module_function
 

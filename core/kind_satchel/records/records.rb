@@ -33,7 +33,6 @@ module KindSatchel
                    points: each(record["points"], "/points") { |entry| read_point(entry) })
     end
 
-    def tempo_point(value) = value.to_h.transform_keys(&:to_s)
     def read_tempo_point(record) = Timing::TempoPoint.new(tick: record["tick"], bpm: record["bpm"], shape: record["shape"])
 
     def envelope(value)
@@ -166,16 +165,16 @@ module KindSatchel
     # A song without its tracks and clips.
     def head(song)
       { "name" => song.name, "meter" => meter(song.meters.changes.first.meter), **meter_changes(song),
-        "tempo" => song.tempo.points.map { |entry| tempo_point(entry) },
+        "bpm" => song.bpm, **(song.held_bpm ? { "held_bpm" => song.held_bpm } : {}),
         "range" => song.range.to_h.transform_keys(&:to_s), "points_follow" => song.points_follow, "next_id" => song.next_id,
         **(song.markers.empty? ? {} : { "markers" => song.markers.map { |marker| marker.to_h.transform_keys(&:to_s) } }) }
     end
 
+    # Heads of older versions have a list of tempos; the first is the resting one, see {Older}.
     def read_head(record)
       range = record["range"]
-      tempo = each(record["tempo"], "/tempo") { |entry| read_tempo_point(entry) }
       { name: record["name"], meters: read_meters(record),
-        tempo: Timing::TempoMap.new(points: tempo),
+        bpm: record.fetch("bpm") { record["tempo"][0]["bpm"] }, held_bpm: record["held_bpm"],
         range: Song::PlayRange.new(on: range["on"], start_tick: range["start_tick"], end_tick: range["end_tick"]),
         points_follow: record.fetch("points_follow", false), next_id: record["next_id"],
         markers: each(record.fetch("markers", []), "/markers") { |entry| Marker.new(id: entry["id"], tick: entry["tick"], name: entry["name"]) } }

@@ -21,11 +21,13 @@ module KindSatchel
     # Settings of moves that would need themselves, or have two lanes of one role.
     def settings(before, after)
       return [] if before && before.tracks.equal?(after.tracks) && before.clips.equal?(after.clips)
-      return [] if after.directory.moved_settings.empty? && after.directory.driven.empty?
+      return [] if after.directory.moved_settings.empty? && after.directory.driven.empty? && !tempo_moves?(after)
 
       ring = Needs.new(after).ring
-      [*(Fault.new("ring", "", Needs.words(after, ring)) if ring), *second_lanes(after), *second_drives(after)]
+      [(Fault.new("ring", "", Needs.words(after, ring)) if ring), *second_lanes(after), *second_drives(after)].compact
     end
+
+    def tempo_moves?(song) = song.directory.movers(Address.tempo).any? || song.lanes_of(Address.tempo).any?(&:lfo?)
 
     # One drive to a target.
     def second_drives(song)
@@ -73,6 +75,6 @@ module KindSatchel
       own = clip.envelopes.filter_map { |envelope| Clocks::ALL.fetch(envelope.clock).pass_ticks(region, clip, envelope) }
       [*own, *(clip.length_ticks if region.looped)].min
     end
-    private_class_method :settings, :second_lanes, :second_drives, :touched, :new_regions, :fault, :shortest_pass
+    private_class_method :tempo_moves?, :settings, :second_lanes, :second_drives, :touched, :new_regions, :fault, :shortest_pass
   end
 end

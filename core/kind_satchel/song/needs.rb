@@ -17,7 +17,8 @@ module KindSatchel
         names = @moved.fetch(envelope.id, NONE) & Settings.names(envelope)
         names.map { |name| Address.setting(envelope.id, name) }
       end
-      settings + @song.directory.drivers(address).map(&:macro)
+      clock = movers(address).any? { |envelope| free?(envelope) } ? [Address.tempo] : NONE
+      settings + clock + @song.directory.drivers(address).map(&:macro)
     end
     NONE = [].freeze
 
@@ -33,7 +34,7 @@ module KindSatchel
     # @return [Array<Address>, nil] the first once more at the end
     def ring
       done = {}
-      (settings + @song.directory.driven).each do |address|
+      (settings + @song.directory.driven + [Address.tempo]).each do |address|
         found = way_back(address, [], done)
         return found if found
       end
@@ -52,11 +53,14 @@ module KindSatchel
 
     # What is moved by the move that an address is a setting of, or driven by the macro that it is.
     def above(address)
+      return @song.directory.envelopes.each_value.map(&:envelope).select { |one| free?(one) }.map(&:target).uniq if address.song?
       return @song.directory.drives_of(address).map(&:target) unless address.setting?
 
       home = @song.directory.envelopes[address.device_id]
       home && Settings.names(home.envelope).include?(address.parameter_id) ? [home.envelope.target] : NONE
     end
+
+    def free?(envelope) = envelope.lfo? && envelope.source.free?
 
     def movers(address)
       lanes = @song.parameter?(address) ? @song.lanes_of(address) : NONE

@@ -2,6 +2,7 @@
 
 require_relative "owners/of_device"
 require_relative "owners/of_move"
+require_relative "owners/of_song"
 
 module KindSatchel
   # What has parameters. For an address of a song each of them answers:
@@ -15,6 +16,10 @@ module KindSatchel
   module Owners
     # @param song [Song]
     # @param address [Address]
-    def self.of(song, address) = address.setting? ? OfMove.new(song, address) : OfDevice.new(song, address)
+    def self.of(song, address)
+      return OfMove.new(song, address) if address.setting?
+
+      address.song? ? OfSong.new(song, address) : OfDevice.new(song, address)
+    end
   end
 end

@@ -3,9 +3,16 @@
 module KindSatchel
   # A whole song. `tracks` from the top down, the master last; `clips` by id; `next_id` numbers what is made next.
   # `range` is the stretch that playing repeats: a {PlayRange}. With `points_follow`, moving, copying or removing regions
-  # carries the stretch of lane above them along. `meters` are its time signatures by bar, `markers` named places, in order.
-  class Song < Value.of(:name, :meters, :tempo, :range, :points_follow, :next_id, :tracks, :clips, :markers)
-    def initialize(markers: [], **fields) = super
+  # carries the stretch of lane above them along. `meters` are its time signatures by bar, `markers` named places, in order. `bpm` is
+  # its resting tempo, `held_bpm` the one a hand holds it at, nil for none; what moves it is told by {#tempo}.
+  class Song < Value.of(:name, :meters, :bpm, :held_bpm, :range, :points_follow, :next_id, :tracks, :clips, :markers)
+    def initialize(markers: [], held_bpm: nil, **fields) = super
+
+    class << self
+      # Works the tempo of a song out; set where envelopes are.
+      # @return [#call]
+      attr_accessor :clock
+    end
 
     # A stretch of song time, and whether playing stays inside it.
     class PlayRange < Value.of(:on, :start_tick, :end_tick)
@@ -21,6 +28,7 @@ module KindSatchel
     def check
       fault!("bad_name", "/name", "A name has 1 to #{MOST_NAME} characters.") unless name.is_a?(String) && name.strip.size.between?(1, MOST_NAME)
       whole!("/next_id", next_id, 1)
+      [["/bpm", bpm], ["/held_bpm", held_bpm]].each { |path, number| number!(path, number, Timing::TempoPoint::RANGE) if number || path == "/bpm" }
       [tracks, clips, markers].each(&:freeze)
       check_markers
     end
@@ -36,6 +44,20 @@ module KindSatchel
     def sounds
       owners = [*tracks, *clips.values]
       [*clips.each_value.filter_map { |clip| clip.audio&.sound }, *owners.flat_map(&:devices).filter_map(&:sound)].uniq
+    end
+
+    # The tempo of the whole song, and with it the bridge between ticks and seconds; all that moves it taken in. It answers what
+    # {Timing::TempoMap} does.
+    def tempo = memo(:tempo) { Song.clock.call(self) }
+
+    # The song with a tempo of held and straight stretches: the first is its resting one, more are a lane on the master.
+    # @param map [Timing::TempoMap]
+    def with_tempo(map)
+      master = tracks.last
+      others = master.lanes.reject { |lane| lane.target == Address.tempo }
+      points = map.points.size > 1 ? TempoLane.points(map.points) : []
+      lane = points.empty? ? [] : [TempoLane.fresh(points)]
+      with(bpm: map.points.first.bpm, tracks: [*tracks[0..-2], master.with(lanes: [*others, *lane])])
     end
 
     def directory = memo(:directory) { Directory.new(self) }
@@ -124,8 +146,9 @@ module KindSatchel
       of_devices = chains.flat_map do |owner|
         owner.devices.flat_map { |device| device.held.keys.map { |id| Address.new(owner_id: owner.chain_id, device_id: device.id, parameter_id: id) } }
       end
-      of_devices + directory.envelopes.each_value.map(&:envelope).reject { |one| one.held.empty? }
-                            .flat_map { |one| one.held.keys.map { |name| Address.setting(one.id, name) } }
+      of_song = held_bpm ? [Address.tempo] : []
+      of_song + of_devices + directory.envelopes.each_value.map(&:envelope).reject { |one| one.held.empty? }
+                                      .flat_map { |one| one.held.keys.map { |name| Address.setting(one.id, name) } }
     end
 
     # A track and all it sounds into, up to the master.
@@ -156,7 +179,7 @@ module KindSatchel
     def sounded
       memo(:sounded) do
         driven = directory.driven.select { |target| parameter?(target) }
-        (automated | driven).reject { |address| address.setting? || owner(address).device(address.device_id).type_rules.role == "macros" }
+        (automated | driven).reject { |address| address.setting? || address.song? || owner(address).device(address.device_id).type_rules.role == "macros" }
       end
     end
 
@@ -169,9 +192,11 @@ module KindSatchel
     end
 
     # The next song; what only its head changed, its directory still finds.
-    def with(**changes)
+    def with(tempo: nil, **changes)
+      return with(**changes).with_tempo(tempo) if tempo
+
       known = @memo[:directory]
-      song = super
+      song = super(**changes)
       song.known_directory(known) if known && !song.equal?(self) && !changes.key?(:tracks) && !changes.key?(:clips)
       song
     end

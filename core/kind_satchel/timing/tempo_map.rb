@@ -64,50 +64,11 @@ module KindSatchel
         end
       end
 
-      # The tempo of a stretch by itself, from tick 0; on its way somewhere, it comes to rest a tick before the end.
-      # @return [Array<TempoPoint>]
-      def cut(from, to)
-        list = after(from).take_while { |point| point.tick < to - from }
-        TempoMap.rested(list, to - from, bpm_before(to))
-      end
-
-      # The map with a stretch replaced; what follows it moves `later` ticks. A tempo that was on its way somewhere rests a
-      # tick before a jump.
-      # @param middle [Array<TempoPoint>] from tick 0
-      # @return [TempoMap]
-      def spliced(from, to, middle, later: from - to)
-        middle = middle.map { |point| point.with(tick: point.tick + from) }
-        rest = after(to).map { |point| point.with(tick: point.tick + to + later) }
-        left = TempoMap.join(before(from), middle, bpm_before(from))
-        TempoMap.new(points: TempoMap.plain(TempoMap.join(left, rest, middle.empty? ? bpm_before(from) : middle.last.bpm)))
-      end
-
-      # The map with room made at a tick, in which the tempo that was come to holds.
-      def opened(tick, length)
-        spliced(tick, tick, [TempoPoint.new(tick: 0, bpm: bpm_before(tick), shape: "hold")], later: length)
-      end
-
       # @return [Array<TempoPoint>] points that say the same with fewer
       def self.plain(points)
         points.each_with_object([]) do |point, list|
           list << point unless list.last&.shape == "hold" && point.shape == "hold" && list.last.bpm == point.bpm
         end
-      end
-
-      # Points, and others that follow; `arriving` is the tempo the first come to.
-      def self.join(left, right, arriving)
-        return left + right if left.empty? || right.empty? || right.first.bpm == arriving
-
-        rested(left, right.first.tick, arriving) + right
-      end
-
-      # Points that come to rest a tick before `tick`.
-      def self.rested(points, tick, arriving)
-        last = points.last
-        return points if last.shape == "hold"
-        return [*points[0..-2], last.with(shape: "hold")] if last.tick >= tick - 1
-
-        [*points, last.with(tick: tick - 1, bpm: arriving, shape: "hold")]
       end
 
       # @return [Float, nil] seconds to a tick where one tempo holds throughout
@@ -137,18 +98,6 @@ module KindSatchel
       end
 
       private
-
-      def before(tick)
-        list = points.take_while { |point| point.tick < tick }
-        list.last && list.size == points.size ? [*list[0..-2], list.last.with(shape: "hold")] : list
-      end
-
-      def after(tick)
-        following = points.drop_while { |point| point.tick <= tick }
-        last = points[-following.size - 1]
-        here = following.empty? || last.shape == "hold" ? last.with(tick: 0, shape: "hold") : last.with(tick: 0, bpm: bpm_at(tick))
-        [here, *following.map { |point| point.with(tick: point.tick - tick) }]
-      end
 
       # Straight from a point to the next one.
       def bpm_toward(point, tick)

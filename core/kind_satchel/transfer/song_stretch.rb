@@ -3,8 +3,8 @@
 module KindSatchel
   module Transfer
     # A stretch of the whole song by itself, from tick 0: `regions` as [track id, {Region}], `lanes` as [role, {Address}, points],
-    # the `tempo` points, `meters` as [tick, {Timing::Meter}], and `markers` as [tick, name].
-    class SongStretch < Value.of(:length_ticks, :regions, :lanes, :tempo, :meters, :markers)
+    # `meters` as [tick, {Timing::Meter}], and `markers` as [tick, name].
+    class SongStretch < Value.of(:length_ticks, :regions, :lanes, :meters, :markers)
       def initialize(meters: [], markers: [], **fields) = super
 
       # @raise [InvalidInput] for a stretch without length
@@ -14,7 +14,7 @@ module KindSatchel
         regions = song.tracks.flat_map { |track| track.regions_in(from, to).map { |region| [track.id, cut(region, from, to)] } }
         lanes = song.tracks.flat_map(&:lanes).select { |lane| lane.points.any? && song.parameter?(lane.target) }
         new(length_ticks: to - from, regions:, lanes: lanes.map { |lane| [lane.role, lane.target, Splice.between(lane.points, from, to)] },
-            tempo: song.tempo.cut(from, to), meters: song.meters.cut(from, to), markers: markers(song, from, to))
+            meters: song.meters.cut(from, to), markers: markers(song, from, to))
       end
 
       def self.cut(region, from, to)
@@ -33,7 +33,6 @@ module KindSatchel
         { "length_ticks" => length_ticks,
           "regions" => regions.map { |track_id, entry| { "track_id" => track_id, **Records.region(entry) } },
           "lanes" => lanes.map { |role, target, points| { "role" => role, "target" => target.to_s, "points" => points.map { |entry| Records.point(entry) } } },
-          "tempo" => tempo.map { |entry| Records.tempo_point(entry) },
           "meters" => meters.map { |tick, meter| { "tick" => tick, **Records.meter(meter) } },
           **(markers.empty? ? {} : { "markers" => markers.map { |tick, name| { "tick" => tick, "name" => name } } }) }
       end
@@ -43,10 +42,9 @@ module KindSatchel
       def self.read(record)
         regions = Records.each(record["regions"], "/regions") { |entry| [entry["track_id"], Records.read_region(entry)] }
         lanes = Records.each(record["lanes"], "/lanes") { |entry| read_lane(entry) }
-        tempo = Records.each(record["tempo"], "/tempo") { |entry| Records.read_tempo_point(entry) }
         meters = Records.each(record.fetch("meters", []), "/meters") { |entry| [entry["tick"], Records.read_meter(entry)] }
         markers = record.fetch("markers", []).map { |entry| entry.values_at("tick", "name") }
-        new(length_ticks: record["length_ticks"], regions:, lanes:, tempo:, meters:, markers:)
+        new(length_ticks: record["length_ticks"], regions:, lanes:, meters:, markers:)
       end
 
       def self.read_lane(entry)
@@ -58,8 +56,6 @@ module KindSatchel
         whole!("/length_ticks", length_ticks, 1)
         regions.each_with_index { |(_, region), i| inside!("/regions/#{i}", region.end_tick) }
         lanes.each_with_index { |(_, _, points), i| inside!("/lanes/#{i}", points.last.tick) unless points.empty? }
-        fault!("unsorted", "/tempo", "A stretch of song begins with its tempo.") unless tempo.first&.tick&.zero?
-        inside!("/tempo", tempo.last.tick)
         check_meters
         markers.each_with_index { |(tick, _), i| inside!("/markers/#{i}", tick) }
       end

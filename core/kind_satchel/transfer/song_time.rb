@@ -2,14 +2,14 @@
 
 module KindSatchel
   module Transfer
-    # Opens, closes and fills stretches of the whole song: regions, lanes, tempo, time signatures and the range that repeats. A
+    # Opens, closes and fills stretches of the whole song: regions, lanes (that of the tempo too), time signatures and the range that repeats. A
     # signature begins with a bar: where a cut falls inside one, what follows keeps its place and the signature waits for the
     # next bar. Outside the stretches nothing heard changes.
     class SongTime
       # The song without a stretch; what lies behind moves up.
       def self.closed(song, from, to) = new(song).closed(from, to)
 
-      # The song with room made at a tick, where the values and the tempo come to hold.
+      # The song with room made at a tick, where the values come to hold, the tempo too.
       def self.opened(song, tick, length) = new(song).opened(tick, length)
 
       # The song with room made for a {SongStretch}, and that in it. Its signatures are put in at once, so that they are rounded to
@@ -29,7 +29,7 @@ module KindSatchel
 
       def closed(from, to)
         range = moved_range { |tick| tick <= from ? tick : [tick + from - to, from].max }
-        change(**times(from, to, [], [], from - to), range:, markers: closed_markers(from, to)) do |track|
+        change(meters: metered(from, to, [], from - to), range:, markers: closed_markers(from, to)) do |track|
           kept = split(split(track.regions, from), to).reject { |region| region.start_tick >= from && region.end_tick <= to }
           [kept.map { |region| later(region, to, from - to) }, lanes(track) { |points| Splice.replace(points, from, to, [], later: from - to) }]
         end
@@ -38,7 +38,7 @@ module KindSatchel
       def opened(tick, length)
         range = moved_range { |at| at > tick || (at == tick && tick == @song.range.start_tick) ? at + length : at }
         meters = @song.meters.spliced(tick, tick, [], later: length)
-        change(tempo: @song.tempo.opened(tick, length), meters:, range:, markers: marked(@song.markers) { |at| at >= tick ? at + length : at }) do |track|
+        change(meters:, range:, markers: marked(@song.markers) { |at| at >= tick ? at + length : at }) do |track|
           [split(track.regions, tick).map { |region| later(region, tick, length) }, lanes(track) { |points| held(points, tick, length) }]
         end
       end
@@ -48,7 +48,7 @@ module KindSatchel
         known!(stretch)
         with_lanes = stretch.lanes.reduce(@song) { |now, (role, address, _)| Lanes.with_lane(now, address, role) }
         @song, @next_id = with_lanes, with_lanes.next_id
-        change(**times(tick, to, stretch.tempo, stretch.meters, 0), markers: filled_markers(stretch, tick, to)) do |track|
+        change(meters: metered(tick, to, stretch.meters, 0), markers: filled_markers(stretch, tick, to)) do |track|
           kept = split(split(track.regions, tick), to).reject { |region| region.start_tick >= tick && region.end_tick <= to }
           [(kept + placed(stretch, track, tick)).sort_by(&:start_tick), filled_lanes(stretch, track, tick, to)]
         end
@@ -64,10 +64,9 @@ module KindSatchel
         @song.with(**head, tracks:, next_id: @next_id)
       end
 
-      # Tempo and time signatures with a stretch of them replaced. A stretch cut out before songs had several signatures brings none.
-      def times(from, to, tempo, meters, later)
-        kept = meters.empty? && later.zero?
-        { tempo: @song.tempo.spliced(from, to, tempo, later:), meters: kept ? @song.meters : @song.meters.spliced(from, to, meters, later:) }
+      # Time signatures with a stretch of them replaced. A stretch cut out before songs had several brings none.
+      def metered(from, to, meters, later)
+        meters.empty? && later.zero? ? @song.meters : @song.meters.spliced(from, to, meters, later:)
       end
 
       def closed_markers(from, to)

@@ -1,4 +1,6 @@
 import { player } from "../sound/player";
+import { TEMPO } from "../state/catalogue";
+import { lookup } from "../state/lookup";
 import { playInNow, setPlayIn, setWays } from "../state/playIn";
 import { song } from "../state/song";
 import { transportNow } from "../state/transport";
@@ -157,9 +159,6 @@ export function tapped(at = performance.now()): number | null {
 /** The tempo that holds at the playhead: where it was set. */
 export function tempoTick(): number {
   const { playhead } = transportNow();
-  return (
-    song()
-      .model.head.tempo.filter(({ tick }) => tick <= playhead)
-      .at(-1)?.tick ?? 0
-  );
+  const lane = (lookup(song().model).targets[TEMPO] ?? []).find(({ owner }) => owner.startsWith("track/"));
+  return lane?.points.filter(({ tick }) => tick <= playhead).at(-1)?.tick ?? 0;
 }

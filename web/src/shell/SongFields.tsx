@@ -21,7 +21,7 @@ export function MeterField() {
 }
 
 export function TempoField() {
-  const bpm = useSong((state) => state.model.head.tempo[0].bpm);
+  const bpm = useSong((state) => state.model.head.bpm);
   return (
     <NumberField
       showLabel={false}

@@ -21,6 +21,7 @@ import { useFocusKeeper } from "./focusKeeper";
 import { KeyList } from "./KeyList";
 import { useKeys } from "./keys";
 import { Phone } from "./Phone";
+import { TempoBox } from "./TempoBox";
 
 export function Studio() {
   useKeys();
@@ -46,6 +47,7 @@ export function Studio() {
       <Away />
       <KeyList />
       <PresetBox />
+      <TempoBox />
       <SoundBox />
       <ControlsBox />
       <MappingsBox />

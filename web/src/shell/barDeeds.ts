@@ -1,9 +1,12 @@
 import { positionText } from "../geometry/viewport";
 import { copyTime, cutTime, deleteTime, insertTime, markPlace, pasteTime, typeMeter } from "../gestures/songTime";
+import { TEMPO } from "../state/catalogue";
 import { chooseRegions, useChoice } from "../state/choice";
 import { editAndTell } from "../state/edits";
+import { lookup } from "../state/lookup";
 import { songEnd } from "../state/model";
 import { song, useSong } from "../state/song";
+import { showTempo } from "../state/tempoBox";
 import { transportNow } from "../state/transport";
 import { setView } from "../state/view";
 import type { Deed } from "../ui/Menu";
@@ -36,12 +39,17 @@ async function loopMarkers(): Promise<void> {
   if (stretch) await editAndTell("set_range", { ...stretch, on: true });
 }
 
+const addTempoLane = () => editAndTell("add_lane", { address: TEMPO });
+
 /** What is done with whole bars of the song, over all tracks, lanes and the tempo. */
 export function useBarDeeds(): { head: string; deeds: Deed[] } {
   const range = useSong((state) => state.model.head.range);
   const meters = useSong((state) => state.model.head.meters);
   const copied = useChoice((state) => state.clipboard !== null && "stretch" in state.clipboard);
   const marked = useSong((state) => (state.model.head.markers?.length ?? 0) > 0);
+  const laned = useSong(({ model }) =>
+    (lookup(model).targets[TEMPO] ?? []).some(({ owner }) => owner.startsWith("track/")),
+  );
   const text = (tick: number) => positionText(meters, tick).replace(/\.0$/, "");
   return {
     head: `The range ${text(range.start_tick)} – ${text(range.end_tick)}, over all tracks, lanes and the tempo`,
@@ -69,6 +77,19 @@ export function useBarDeeds(): { head: string; deeds: Deed[] } {
         words: "Mark this place",
         what: "a marker with a name, at the playhead",
         act: markPlace,
+      },
+      {
+        id: "glide",
+        words: "Tempo over the range",
+        what: "from one tempo to another, and back",
+        act: showTempo,
+      },
+      {
+        id: "tempo",
+        words: "Lane for the tempo",
+        what: "under the bar numbers: points, shapes, LFOs, as for any knob",
+        act: addTempoLane,
+        off: laned,
       },
       {
         id: "meter",

@@ -41,7 +41,6 @@ class Player implements Follower {
   private meter: AnalyserNode | null = null;
   private hands: Hands | null = null;
   private readonly shown = new Shown();
-  private tempo = "";
   /** Where the song was heard last when it stopped. */
   stoppedAt: Place | null = null;
 
@@ -199,7 +198,7 @@ class Player implements Follower {
   /** Goes on with the song as it is now. */
   made(change: Change): void {
     if (change.sound && transportNow().playing) this.engine?.tryOut(change.sound);
-    this.renew(JSON.stringify(song().model.head.tempo) !== this.tempo).catch(leave);
+    this.renew(change.clock_from !== null).catch(leave);
   }
 
   changed(): void {
@@ -223,7 +222,6 @@ class Player implements Follower {
 
   private async readClock(): Promise<void> {
     const { songId } = song();
-    this.tempo = JSON.stringify(song().model.head.tempo);
     if (songId !== null) this.clock = new Clock((await songApi(songId).clock()).clock);
   }
 

@@ -116,6 +116,10 @@ export const isClip = (owner: Owner): owner is ClipPart => "length_ticks" in own
 export const ownerInput = (owner: Owner): { track_id: string } | { clip_id: string } =>
   isClip(owner) ? { clip_id: owner.id } : { track_id: owner.id };
 
+/** The song's own tempo. */
+export const TEMPO = "song/clock/tempo";
+const SONG = "song";
+
 /** The first part of the addresses of settings of moves. */
 const MOVE = "move";
 
@@ -141,6 +145,7 @@ export function ownerOf(model: Model, address: string): Owner | undefined {
 
 /** A track or clip by the first part of its parameters' addresses. */
 export function ownerById(model: Model, id: string): Owner | undefined {
+  if (id === SONG) return model.tracks[model.tracks.length - 1];
   return id.startsWith("clip-") ? model.clips[id.slice("clip-".length)] : model.tracks.find((track) => track.id === id);
 }
 
@@ -158,6 +163,7 @@ export function trackOf(model: Model, address: string): string {
     return kind === "track" ? owner : (lookup(model).placed[owner]?.[0].owner.slice("track/".length) ?? "");
   }
   const id = address.split("/")[0];
+  if (id === SONG) return model.tracks[model.tracks.length - 1]?.id ?? "";
   if (!id.startsWith("clip-")) return id;
   return lookup(model).placed[id.slice("clip-".length)]?.[0].owner.slice("track/".length) ?? "";
 }
@@ -183,6 +189,7 @@ let lately: { tracks: unknown; clips: unknown; found: Map<string, Found | null> 
 export function findParameter(catalogue: Catalogue, model: Model, address: string): Found | null {
   const move = moveOf(model, address);
   if (move) return settingFound(catalogue, model, move, address);
+  if (address === TEMPO) return tempoFound(catalogue, model);
   if (lately?.tracks !== model.tracks || lately.clips !== model.clips)
     lately = { tracks: model.tracks, clips: model.clips, found: new Map() };
   const before = lately.found.get(address);
@@ -199,6 +206,14 @@ function lookFor(catalogue: Catalogue, model: Model, address: string): Found | n
   const device = devices.find((entry) => entry.id === address.split("/")[1]);
   const placed = device?.list.find((entry) => entry.address === address);
   return device && placed ? { ...placed, owner, device: device.name } : null;
+}
+
+/** The tempo of the song. */
+export function tempoFound(catalogue: Catalogue, { head, tracks }: Model): Found {
+  const entry = catalogue.tempo;
+  const held = head.held_bpm !== undefined;
+  const more = { rests: head.tempo_knob, held, owner: tracks[tracks.length - 1], device: "Song" };
+  return { address: TEMPO, deviceId: "clock", entry, scale: catalogue.scales[entry.scale], ...more };
 }
 
 /** A setting of a move, named after what the move moves: "Cutoff: depth". */

@@ -1,6 +1,15 @@
 import type { Catalogue } from "../api/types";
 import { type Acting, acting } from "./acting";
-import { chainId, type DeviceEntry, type Placed, parametersOf, parametersOfClip, trackOf } from "./catalogue";
+import {
+  chainId,
+  type DeviceEntry,
+  type Placed,
+  parametersOf,
+  parametersOfClip,
+  TEMPO,
+  tempoFound,
+  trackOf,
+} from "./catalogue";
 import type { Lookup } from "./lookup";
 import type { Model } from "./model";
 
@@ -28,7 +37,13 @@ export function entriesOf(catalogue: Catalogue, model: Model): Entry[] {
     const home = names.get(trackId);
     return entries(trackId, `${home ? `${home}, ` : ""}clip ${clip.name}`, parametersOfClip(catalogue, clip));
   });
-  last = { tracks, clips, entries: [...own, ...inClips] };
+  const tempo = {
+    ...tempoFound(catalogue, model),
+    track: "Song",
+    trackId: trackOf(model, TEMPO),
+    text: "song tempo bpm",
+  };
+  last = { tracks, clips, entries: [...own, ...inClips, tempo] };
   return last.entries;
 }
 

@@ -12,7 +12,8 @@ export interface Model {
 const EMPTY_HEAD: Head = {
   name: "",
   meters: [{ bar: 1, tick: 0, beats: 4, unit: 4, beat_ticks: 960, bar_ticks: 3840 }],
-  tempo: [{ tick: 0, bpm: 120, shape: "hold" }],
+  bpm: 120,
+  tempo_knob: 0,
   range: { on: false, start_tick: 0, end_tick: 3840 },
   next_id: 1,
 };

@@ -8,7 +8,8 @@ export type Question =
   | { envelope_id: string; tick: Ticks }
   | { envelope_id: string; value: Normalised }
   | { envelope_id: string; amount: Normalised }
-  | { address: string; value: Normalised };
+  | { address: string; value: Normalised }
+  | { address: string; tick: Ticks };
 
 /** While it plays, frames matter more: then no more is asked for so long. */
 const PLAYING_MS = 90;

@@ -1,5 +1,5 @@
 import { startTransition, useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
-import { moreLanes, rowHeight } from "../geometry/heights";
+import { moreLanes, rowHeight, stripsOf } from "../geometry/heights";
 import { barTicks } from "../geometry/viewport";
 import { pointTable, pressTable } from "../gestures/choosing";
 import { pressEmpty } from "../gestures/clips";
@@ -18,6 +18,7 @@ import { FirstSteps } from "./FirstSteps";
 import { Playhead } from "./Playhead";
 import { Ruler } from "./Ruler";
 import { fitRows, rest, reveal, stay, zoom } from "./scrolling";
+import { TempoRow, tempoLanes } from "./TempoRow";
 import { TrackRow } from "./TrackRow";
 
 /** The view is widened to whole chunks, so that a little scrolling draws nothing anew. */
@@ -125,7 +126,8 @@ export function Table({ narrow }: { narrow: boolean }) {
     };
   }, [headerWidth, look]);
 
-  let top = 0;
+  const tempo = tempoLanes(find).length > 0;
+  let top = tempo ? stripsOf().lane : 0;
   return (
     <div
       ref={scroller}
@@ -146,6 +148,7 @@ export function Table({ narrow }: { narrow: boolean }) {
       >
         <Ruler view={view} headerWidth={headerWidth} bar={bar} />
         <BarLines view={view} end={end} headerWidth={headerWidth} />
+        {tempo && <TempoRow model={model} find={find} view={view} headerWidth={headerWidth} />}
         {model.tracks.map((track) => {
           const open = unfolded.includes(track.id);
           const lanes = find.envelopes[`track/${track.id}`] ?? NO_LANES;

@@ -15,6 +15,7 @@ module KindSatchel
         # @param stretches [Array<Array(Integer, Integer)>] where it may differ
         # @return [Array<Array(Address, Array<Array(Integer, Integer)>)>] where others may, for that
         def on(address, stretches)
+          return on_clock(stretches) if address.song?
           return @song.directory.drives_of(address).map { |drive| [drive.target, stretches] } unless address.setting?
 
           home = @song.directory.envelopes[address.device_id]
@@ -34,6 +35,15 @@ module KindSatchel
         end
 
         private
+
+        # What goes by the clock, from where that differs; in a region all of it, whose run may begin before.
+        def on_clock(stretches)
+          from = stretches.map(&:first).min or return []
+          free = @song.directory.envelopes.each_value.select { |home| home.envelope.lfo? && home.envelope.source.free? && home.envelope.acts? }
+          free.map do |home|
+            [home.envelope.target, home.track ? [[from, ALWAYS[1]]] : regions(home).map { |region| [region.start_tick, region.end_tick] }]
+          end
+        end
 
         def regions(home) = @song.directory.regions_of_clip(home.clip.id).map(&:region).reject(&:muted)
 

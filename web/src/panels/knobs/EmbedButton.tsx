@@ -1,6 +1,6 @@
 import { Plus } from "lucide-react";
 import type { Acting } from "../../state/acting";
-import { moveOf, movesHere, ownClip, type Placed } from "../../state/catalogue";
+import { moveOf, movesHere, ownClip, type Placed, trackOf } from "../../state/catalogue";
 import { useChoice } from "../../state/choice";
 import { lookup } from "../../state/lookup";
 import { useSong } from "../../state/song";
@@ -29,7 +29,8 @@ export function EmbedButton({ placed, acts, focused }: { placed: Placed; acts: A
       return chosen;
     return ownClip(model, address);
   });
-  const owner = clip ? `clip/${clip.id}` : `track/${address.split("/")[0]}`;
+  const home = useSong(({ model }) => trackOf(model, address));
+  const owner = clip ? `clip/${clip.id}` : `track/${home}`;
   const count = useSong(
     ({ model }) => (lookup(model).targets[address] ?? []).filter((envelope) => envelope.owner === owner).length,
   );

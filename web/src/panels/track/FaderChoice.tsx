@@ -7,7 +7,7 @@ const FADER_WORDS = { follow: "lane leads", trim: "fader trims" };
 
 /** Whether a lane moves its fader, or the fader raises or lowers what the lane does, as a whole. */
 export function FaderChoice({ lane, placed }: { lane: EnvelopePart; placed: Placed }) {
-  if (lane.role !== "set" || placed.scale.set_only) return <span className="grow" />;
+  if (lane.role !== "set" || placed.scale.set_only || placed.rests !== undefined) return <span className="grow" />;
   const now = lane.fader ?? "follow";
   return (
     <div className="join grow" role="group" aria-label={`Fader of ${placed.entry.name}`}>

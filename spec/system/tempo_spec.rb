@@ -1,0 +1,57 @@
+# frozen_string_literal: true
+
+# The tempo as a parameter: two typed values over the range, a lane under the bar numbers, its sum.
+RSpec.describe "The tempo in the studio" do
+  include Hands
+
+  let(:id) { plant }
+  let(:tempo) { address("song/clock/tempo") }
+
+  def song = standing(id).song
+  def lane = song.lanes_of(tempo).first
+
+  def glide(hand)
+    return from_menu(hand, "Bars", "Tempo over the range") if hand[:size] == :desk
+
+    open_panel(hand, "Song")
+    press_button(hand, "Tempo over the range")
+  end
+
+  Hands::ALL.each do |name, hand|
+    it "slows the last two bars to 72 by #{name}, is seen, dragged and explained, and undone" do
+      edit(id, "set_range", { on: true, start_tick: 30 * BAR, end_tick: 32 * BAR })
+      open_song(id, size: hand[:size])
+      feel_for(name)
+      glide(hand)
+      page.find_field("To").set("72").send_keys(:enter)
+      press_button(hand, "Let it go")
+      eventually(id) { lane }
+      expect([28, 31, 33].map { |bar| song.tempo.bpm_at(bar * BAR).round(6) }).to eq [92, 82, 92]
+      expect(song.tempo.seconds_at(32 * BAR) - song.tempo.seconds_at(30 * BAR)).to be_within(1e-9).of(60 * 8 * Math.log(92 / 72.0) / 20)
+      close_sheet(hand)
+      expect(page).to have_css("[aria-label='Tempo'] .solid-line")
+      page.execute_script("document.querySelector('[data-testid=\"table\"]').scrollLeft = #{(30 * BAR * 0.027) - 40}")
+      point = "[data-testid='point-#{lane.id}-1']"
+      expect(page).to have_css(point)
+      before = song.tempo.bpm_at(30 * BAR)
+      hand[:drag].call(self, place_of(page.find(point, match: :first)), 0, -12)
+      eventually(id) { |now| now.tempo.bpm_at(30 * BAR) > before + 20 }
+      press_on(hand, page.find("[aria-label='Tempo'] .tempo-head"))
+      open_panel(hand, "Sum")
+      expect(page).to have_css("[data-testid='sum']", text: "Tempo, heard at")
+      2.times { Server.edit_log.undo(id, revision(id)) }
+      expect([song.lanes_of(tempo), song.tempo.bpm_at(31 * BAR)]).to eq [[], 92]
+    end
+  end
+
+  it "says the clock's time at the pointer; the click and the loops go by it" do
+    edit(id, "glide_tempo", { from_tick: 4 * BAR, to_tick: 8 * BAR, from_bpm: 96, to_bpm: 72, shape: "curved" })
+    open_song(id)
+    expect(page).to have_css("[data-testid='tempo-clock']", text: "0:10.43")
+    mouse.move(x: bar_x(6), y: middle("ruler")[1] + 60)
+    expect(page).to have_no_css("[data-testid='tempo-clock']", text: "0:10.43")
+    beats = get_json("/api/songs/#{id}/playback?from_tick=15360&to_tick=30720")["beats"].each_slice(2).map(&:first)
+    apart = beats.each_cons(2).map { |one, other| other - one }
+    expect([apart, apart.first < 0.63, apart.last > 0.8]).to eq [apart.sort, true, true]
+  end
+end
