@@ -22,7 +22,7 @@ class PresetShelf
   # @raise [KindSatchel::InvalidInput] for a blank name, or devices that cannot be
   def keep(name, device, devices)
     check!(name, device, devices)
-    chain = JSON.generate(devices.map { |entry| { "type" => entry["type"], "values" => entry.fetch("values", {}) } })
+    chain = JSON.generate(devices.map { |entry| { "type" => entry["type"], "values" => entry.fetch("values", {}), **entry.slice("sound", "macros") } })
     Database.write do
       row = PresetRow.find_or_initialize_by(device:, name: name.strip)
       row.update!(chain:)
@@ -62,6 +62,13 @@ class PresetShelf
     values = entry.fetch("values", {})
     wrong!("bad_chain", "#{path}/values", "Values are an object, by parameter.") unless values.is_a?(Hash)
     KindSatchel::Edits::Chains.values!(type, values, "#{path}/values")
+    wrong!("bad_chain", "#{path}/sound", "A sound is named by a text.") unless entry["sound"].nil? || entry["sound"].is_a?(String)
+    check_macros!(entry["macros"], "#{path}/macros") if entry.key?("macros")
+  end
+
+  def check_macros!(macros, path)
+    KindSatchel::Edits::Moves.at(path) { Schemas.check!("macros", macros) }
+    KindSatchel::Records.each(macros, path) { |one| KindSatchel::Records.read_macro(one) }
   end
 
   def wrong!(code, path, message) = raise(KindSatchel::InvalidInput.of(code, path, message))

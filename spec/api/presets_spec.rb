@@ -33,6 +33,24 @@ RSpec.describe "Presets" do
     expect(last_response.status).to eq 404
   end
 
+  it "keep a macro strip with its names and drives, and a sampler with its sound" do
+    macros = [{ "id" => "macro-1", "name" => "Tide", "drives" => [{ "target" => "rope-bass/synth/cutoff", "stops" => [[0.0, 0.2], [1.0, 0.8]] }] }]
+    strip = { "type" => "macro-strip", "values" => { "macro-1" => 0.5 }, "macros" => macros }
+    expect(keep(name: "Tide strip", device: "macro-strip", devices: [strip])["devices"]).to eq [strip]
+    sampler = { "type" => "sampler", "values" => {}, "sound" => "gull-loop" }
+    expect(keep(name: "Gull keys", device: "sampler", devices: [sampler])["devices"]).to eq [sampler]
+    id = plant
+    edit(id, "add_device", { track_id: "rope-bass", type: "macro-strip" })
+    edit(id, "set_device", { track_id: "rope-bass", device_id: "macro-strip", values: strip["values"], macros: })
+    expect(standing(id).song.directory.driver(KindSatchel::Address.parse("rope-bass/synth/cutoff")).macro.to_s).to eq "rope-bass/macro-strip/macro-1"
+    edit(id, "add_device", { track_id: "fog-pad", type: "macro-strip" })
+    told = edit(id, "set_device", { track_id: "fog-pad", device_id: "macro-strip", values: {}, macros: })
+    expect(told["tells"].map { |tell| tell["code"] }).to eq ["left_out"]
+    gone = edit(id, "set_chain", { track_id: "rope-bass", devices: [{ type: "mono-synth" }] })
+    expect(gone["tells"].map { |tell| tell["code"] }).to include "undriven"
+    expect(codes(keep(name: "Bad", device: "macro-strip", devices: [strip.merge("macros" => [{ "id" => "macro-9" }])])).first.last).to start_with "/devices/0/macros/0"
+  end
+
   it "are refused where they cannot be, with the place" do
     expect(codes(keep(name: " ", device: nil, devices: [{ type: "filter" }]))).to eq [["bad_name", "/name"]]
     expect(codes(keep(name: "None", device: nil, devices: []))).to eq [["bad_chain", "/devices"]]

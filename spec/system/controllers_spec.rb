@@ -25,6 +25,26 @@ RSpec.describe "Controllers in the studio" do
     click_on "Rope Bass", exact: true
   end
 
+  it "learns, and drives, from the finder: the parameter is said first" do
+    edit(id, "add_device", { track_id: "rope-bass", type: "macro-strip" })
+    open_bass
+    click_on "Hands", exact: true
+    show_panel "Finder"
+    fill_in "Find a parameter", with: "spread"
+    act = lambda do |words|
+      page.find("button[aria-label='Drive or learn Spread']").click
+      page.find("[role=menuitem]", text: words, match: :first).click
+    end
+    act.call("Learn")
+    expect(page).to have_text("Turn or press the control that is to turn Spread")
+    controls(71, 30, 40, 50)
+    eventually(id) { get_json("/api/songs/#{id}/mappings")["song"].any? }
+    expect(get_json("/api/songs/#{id}/mappings")["song"].first.values_at("control", "target")).to eq ["cc/0/71", { "address" => "fog-pad/synth/spread" }]
+    act.call("Drive by Macro 1 of Rope Bass")
+    eventually(id) { |now| now.directory.driver(address("fog-pad/synth/spread")) }
+    expect(page).to have_css("[role=status]", text: "let Macro 1 drive Spread of Fog Pad")
+  end
+
   it "learns: press Learn, turn the hardware, touch the knob; it is kept with the song and turns it at once" do
     open_bass
     click_on "Hands", exact: true

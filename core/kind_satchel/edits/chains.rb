@@ -90,6 +90,27 @@ module KindSatchel
         Moves.change_regions(song.with_clip(copy), placed) { |one| one.region.with(clip_id: copy.id) }
       end
 
+      # Names and drives that a strip is given. What another macro drives already stays with that.
+      # @param records [Array<Hash>, nil] nil leaves them as they are
+      # @return [Array(Array<Macro>, Array<Tell>)]
+      def macros(song, owner, device, records, path)
+        return [device.macros, []] unless records
+        raise InvalidInput.of("no_macro", path, "#{device.type_rules.name} is no macro strip.") unless device.type_rules.role == "macros" || records.empty?
+
+        taken, lost = {}, []
+        list = Moves.at(path) { records.map { |one| Records.read_macro(one) } }.map do |macro|
+          free, other = macro.drives.partition { |drive| free?(song, owner, device, drive.target) && !taken.key?(drive.target) }
+          free.each { |drive| taken[drive.target] = true }
+          lost.concat(other)
+          macro.with(drives: free)
+        end
+        [list, lost.empty? ? [] : [Tell.new("left_out", lost.map { |drive| drive.target.to_s }, "#{Moves.count(lost.size, 'drive')} left out, driven by other macros")]]
+      end
+
+      def free?(song, owner, device, target)
+        song.directory.drivers(target).all? { |one| one.macro.owner_id == owner.chain_id && one.macro.device_id == device.id }
+      end
+
       # Values of a type's parameters, normalised; those on their default are left out.
       # @raise [NotFound] for a parameter it does not have
       # @raise [InvalidInput] for a value outside 0..1

@@ -9,12 +9,12 @@ module KindSatchel
         owner = Chains.owner!(song, input)
         raise InvalidInput.of("wrong_device", "/track_id", "A carrier track makes no sound, so it has no devices.") if owner.kind == "carrier"
 
-        fresh = devices(owner, input[:devices])
+        fresh, told = devices(song, owner, input[:devices])
         chain = in_order([*fresh, *instrument(owner, fresh)]) + owner.devices.drop(owner.end_of_effects)
         next_song, tells = Chains.on_one_track(song, owner.with(devices: chain))
         lost = owner.devices.reject { |device| chain.any? { |other| other.id == device.id } }
         [next_song, "give #{owner.name} #{input[:name] ? "the chain #{input[:name]}" : 'another chain'}",
-         tells + RemoveDevice.waiting(lost.flat_map { |device| Chains.moves_of(song, owner, device.id) })]
+         tells + told + undriven(next_song, lost) + RemoveDevice.waiting(lost.flat_map { |device| Chains.moves_of(song, owner, device.id) })]
       end
 
       # What stays where the new chain has no instrument.
@@ -25,17 +25,30 @@ module KindSatchel
       # Note effects, the instrument, effects; each as they stood.
       def self.in_order(devices) = devices.sort_by.with_index { |device, i| [Devices::Type::ROLES.index(device.type_rules.role), i] }
 
-      def self.devices(track, list)
+      # What strips that go drove.
+      def self.undriven(song, lost)
+        targets = lost.flat_map(&:macros).flat_map(&:drives).map(&:target).select { |target| song.parameter?(target) }
+        return [] if targets.empty?
+
+        [Tell.new("undriven", targets.map(&:to_s), "#{targets.map { |target| song.parameter_name(target) }.join(', ')} rest on their own knobs again")]
+      end
+
+      # @return [Array(Array<Device>, Array<Tell>)]
+      def self.devices(song, track, list)
         free = track.devices.group_by(&:type)
         ids = track.devices.map(&:id)
-        list.each_with_index.map do |entry, i|
+        told = []
+        made = list.each_with_index.map do |entry, i|
           type = Chains.type!(track, entry["type"], "/devices/#{i}/type")
           device = free[type.id]&.shift || Chains.fresh(ids, type.id)
           ids |= [device.id]
-          device.with(values: Chains.values!(type, entry.fetch("values", {}), "/devices/#{i}/values"), held: {}, sound: entry["sound"])
+          macros, left = Chains.macros(song, track, device, entry["macros"], "/devices/#{i}/macros")
+          told.concat(left)
+          device.with(values: Chains.values!(type, entry.fetch("values", {}), "/devices/#{i}/values"), held: {}, sound: entry["sound"], macros:)
         end
+        [made, told]
       end
-      private_class_method :instrument, :devices
+      private_class_method :instrument, :undriven, :devices
     end
   end
 end

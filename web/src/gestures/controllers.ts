@@ -2,7 +2,7 @@ import type { Mapping } from "../api/types";
 import { player } from "../sound/player";
 import { findParameter } from "../state/catalogue";
 import { edit } from "../state/edits";
-import { learningNow, mappingsNow, setLearning } from "../state/mappings";
+import { learningNow, learnt, mappingsNow, setLearning } from "../state/mappings";
 import { eightNow, turnPage } from "../state/sets";
 import { song } from "../state/song";
 import { releaseAll, standsAt, turnBriefly } from "./hands";
@@ -54,7 +54,14 @@ function learn(device: string, { control, raw }: Said): void {
   if (before && !finer && (before !== control || device !== other)) return;
   const list = finer || before !== control ? [raw] : [...raws, raw].slice(-8);
   setLearning({ device, control, raws: list, kind: kindOf(control, list) });
+  const { target } = learningNow();
+  clearTimeout(settling);
+  if (target) settling = window.setTimeout(() => learnt({ address: target }), SETTLED_MS);
 }
+
+/** A control whose parameter is known is learnt once it rests for so long: then its kind is told. */
+const SETTLED_MS = 350;
+let settling = 0;
 
 /** What the values of a control look like. */
 export function kindOf(control: string, raws: number[]): Mapping["kind"] {

@@ -1,16 +1,19 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { clsx } from "clsx";
-import { Ban } from "lucide-react";
+import { Ban, Split } from "lucide-react";
 import { type KeyboardEvent, useMemo, useRef, useState } from "react";
 import { hueStyle, parameterHue } from "../geometry/hue";
 import { actingWords } from "../state/acting";
 import { useChoice } from "../state/choice";
+import { driveOne, macrosOf } from "../state/driving";
 import { entriesOf, type Filter, type Found, search } from "../state/entries";
 import { focusOn } from "../state/focus";
+import { beginLearning } from "../state/mappings";
 import { useSong } from "../state/song";
 import { useShown } from "../state/useShown";
 import { setView, useView, viewNow } from "../state/view";
 import { reveal } from "../table/scrolling";
+import { type Deed, DeedMenu } from "../ui/Menu";
 import { useField } from "../ui/useField";
 import { EmbedButton } from "./knobs/EmbedButton";
 import { WhatDrives } from "./WhatDrives";
@@ -162,12 +165,43 @@ function Row({ entry, top, chosen }: { entry: Found; top: number; chosen: boolea
         </span>
       </button>
       {entry.entry.automatable ? (
-        <span className="relative h-8 w-8">
-          <EmbedButton placed={entry} acts={entry.acts} focused />
-        </span>
+        <>
+          <FoundDeeds entry={entry} />
+          <span className="relative h-8 w-8">
+            <EmbedButton placed={entry} acts={entry.acts} focused />
+          </span>
+        </>
       ) : (
         <Ban size={14} className="faint shrink-0" aria-hidden="true" />
       )}
     </div>
+  );
+}
+
+/** What else may move a parameter that was found: a macro, or a control of a controller. */
+function FoundDeeds({ entry }: { entry: Found }) {
+  const { model } = useShown();
+  const catalogue = useSong((state) => state.catalogue);
+  const macros = catalogue ? macrosOf(catalogue, model).filter(({ address }) => address !== entry.address) : [];
+  const name = entry.entry.name;
+  const deeds: Deed[] = [
+    { id: "learn", words: "Learn", what: "the control turned next turns it", act: () => beginLearning(entry.address) },
+    ...macros.map(({ address, words }) => ({
+      id: address,
+      words: `Drive by ${words}`,
+      what: "over all of its travel; its ends are set in the sum of the macro",
+      act: () => driveOne(address, entry.address),
+    })),
+  ];
+  return (
+    <DeedMenu
+      label={`Drive or learn ${name}`}
+      title="Drive it by a macro, or learn a control"
+      look="btn btn-ghost btn-xs btn-square pointer-coarse:size-11"
+      head={macros.length > 0 ? name : `${name}. Macros come from Device, at the foot.`}
+      deeds={deeds}
+    >
+      <Split size={13} />
+    </DeedMenu>
   );
 }

@@ -61,15 +61,18 @@ export interface Learning {
   control: string | null;
   kind: Mapping["kind"];
   raws: number[];
+  /** The parameter that it is to turn, where that was said first. */
+  target: string | null;
 }
 
-const NOTHING: Learning = { on: false, device: null, control: null, kind: "absolute", raws: [] };
+const NOTHING: Learning = { on: false, device: null, control: null, kind: "absolute", raws: [], target: null };
 
 export const useLearning = create<Learning>(() => NOTHING);
 export const learningNow = useLearning.getState;
 export const setLearning = useLearning.setState;
 
-export const beginLearning = (): void => setLearning({ ...NOTHING, on: true });
+/** Learns the control turned next, for what is touched then, or for a parameter that is known already. */
+export const beginLearning = (target: string | null = null): void => setLearning({ ...NOTHING, on: true, target });
 export const endLearning = (): void => setLearning(NOTHING);
 
 /** The knob that was touched is what the control turns. Nothing while none was turned. */

@@ -33,10 +33,10 @@ const chainOf = (owner: Owner): PresetEntry["devices"] =>
   (owner.devices ?? []).filter(({ type }) => type !== "channel").map(kept);
 
 /** A device as presets hold it: without its sends, which belong to the song. */
-function kept({ type, values, sound }: TrackPart["devices"][number]): PresetEntry["devices"][number] {
+function kept({ type, values, sound, macros }: TrackPart["devices"][number]): PresetEntry["devices"][number] {
   const known = song().catalogue?.devices[type]?.parameters.map(({ id }) => id) ?? [];
   const own = Object.fromEntries(Object.entries(values).filter(([id]) => known.includes(id)));
-  return { type, values: own, ...(sound ? { sound } : {}) };
+  return { type, values: own, ...(sound ? { sound } : {}), ...(macros?.length ? { macros } : {}) };
 }
 
 /** Keeps the setting of a device, or of the whole chain, under a name. */
@@ -59,5 +59,6 @@ export const givePreset = (owner: Owner, deviceId: string | null, preset: Preset
         device_id: deviceId,
         values: preset.devices[0].values,
         ...(preset.devices[0].sound ? { sound: preset.devices[0].sound } : {}),
+        ...(preset.devices[0].macros ? { macros: preset.devices[0].macros } : {}),
         name: preset.name,
       });

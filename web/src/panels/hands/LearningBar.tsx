@@ -1,10 +1,15 @@
 import { controlWords } from "../../gestures/midi/reader";
+import { findParameter } from "../../state/catalogue";
 import { endLearning, learnt, useLearning } from "../../state/mappings";
+import { useSong } from "../../state/song";
 import { DEEDS } from "./deeds";
 
 /** Over the song while a control is being learnt: what is to be done next. */
 export function LearningBar() {
-  const { on, control, device } = useLearning();
+  const { on, control, device, target } = useLearning();
+  const model = useSong((state) => state.model);
+  const catalogue = useSong((state) => state.catalogue);
+  const known = target && catalogue ? findParameter(catalogue, model, target)?.entry.name : null;
   if (!on) return null;
   return (
     <div className="learning" role="status">
@@ -33,7 +38,9 @@ export function LearningBar() {
           </select>
         </>
       ) : (
-        <span>Turn or press a control of the hardware.</span>
+        <span>
+          {known ? `Turn or press the control that is to turn ${known}.` : "Turn or press a control of the hardware."}
+        </span>
       )}
       <button type="button" className="btn btn-sm" onClick={endLearning}>
         Stop learning
