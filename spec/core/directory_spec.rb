@@ -19,7 +19,7 @@ RSpec.describe KindSatchel::Directory do
     case random.rand(8)
     when 0 then ["move_regions", { region_ids: [region.id], ticks: (random.rand(30) * 960) - region.start_tick }]
     when 1 then ["copy_regions", { region_ids: [region.id], ticks: (random.rand(30) * 960) - region.start_tick }]
-    when 2 then ["split_region", { region_id: region.id, tick: region.start_tick + 1 + random.rand(region.length_ticks - 1) }]
+    when 2 then ["split_region", { region_id: region.id, tick: region.start_tick + 1 + random.rand([region.length_ticks - 1, 1].max) }]
     when 3 then ["separate_regions", { region_ids: [region.id] }]
     when 4 then ["remove_regions", { region_ids: [region.id] }]
     when 5 then ["remove_envelope", { envelope_id: envelope.id }]

@@ -38,6 +38,9 @@ module KindSatchel
     # @raise [InvalidInput] for an unknown shape or a setting out of range
     def self.of(record) = ALL.fetch(record["shape"]).of(record)
 
+    # Whether a point can have it: parts of a {Cycle} have shapes that are none by themselves.
+    def self.own?(shape) = ALL.ids.any? { |id| ALL.fetch(id) == shape.class }
+
     def self.record(shape) = { "shape" => ALL.id_of(shape.class), **shape.settings }
 
     # The value of a segment at u in 0..1; on a jump the later one.

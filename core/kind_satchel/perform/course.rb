@@ -24,6 +24,8 @@ module KindSatchel
 
         values = span ? [piece.from, piece.to].map { |tick| span.at(tick).clamp(0.0, 1.0) } : [piece.knob, piece.knob]
         shape = span.nil? || span.still? ? Shapes::Hold::PLAIN : part(span, piece)
+        return chain(piece, span) unless Shapes.own?(shape)
+
         [Point.new(tick: piece.from.ceil, value: values[0], shape:), Point.new(tick: piece.to.ceil, value: values[1], shape: Shapes::Hold::PLAIN)]
       end
 
