@@ -48,7 +48,8 @@ RSpec.describe "Presets" do
     expect(told["tells"].map { |tell| tell["code"] }).to eq ["left_out"]
     gone = edit(id, "set_chain", { track_id: "rope-bass", devices: [{ type: "mono-synth" }] })
     expect(gone["tells"].map { |tell| tell["code"] }).to include "undriven"
-    expect(codes(keep(name: "Bad", device: "macro-strip", devices: [strip.merge("macros" => [{ "id" => "macro-9" }])])).first.last).to start_with "/devices/0/macros/0"
+    bad = keep(name: "Bad", device: "macro-strip", devices: [strip.merge("macros" => [{ "id" => "macro-9" }])])
+    expect(codes(bad).first.last).to start_with "/devices/0/macros/0"
   end
 
   it "are refused where they cannot be, with the place" do

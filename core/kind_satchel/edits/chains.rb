@@ -104,7 +104,8 @@ module KindSatchel
           lost.concat(other)
           macro.with(drives: free)
         end
-        [list, lost.empty? ? [] : [Tell.new("left_out", lost.map { |drive| drive.target.to_s }, "#{Moves.count(lost.size, 'drive')} left out, driven by other macros")]]
+        words = "#{Moves.count(lost.size, 'drive')} left out, driven by other macros"
+        [list, lost.empty? ? [] : [Tell.new("left_out", lost.map { |drive| drive.target.to_s }, words)]]
       end
 
       def free?(song, owner, device, target)
