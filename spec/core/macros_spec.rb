@@ -25,6 +25,13 @@ RSpec.describe "Macros" do
     expect(gone.tells.map(&:text)).to eq ["Cutoff of Bass rest on their own knobs again"]
   end
 
+  it "leaves what it drives where it is when something new begins to move that" do
+    driven = turn(drive(still, CUTOFF, low: 0.8, high: 0.2), 0.25)
+    laned = apply(driven, "add_lane", address: CUTOFF).song
+    embedded = apply(driven, "embed_envelope", clip_id: "line", address: CUTOFF).song
+    expect([laned, embedded].map { |one| heard(one, CUTOFF, BAR).round(9) }).to eq [0.65, 0.65]
+  end
+
   it "goes straight between its stops; of two at one place the later counts from there on" do
     driven = drive(song, CUTOFF, stops: [[0.2, 0.1], [0.5, 0.4], [0.5, 0.9], [0.8, 0.7]])
     { 0.1 => 0.1, 0.35 => 0.25, 0.5 => 0.9, 0.65 => 0.8, 0.9 => 0.7 }.each do |place, value|

@@ -61,10 +61,11 @@ module KindSatchel
       # @return [Envelope, nil] the lane of one role for a parameter
       def lane(song, address, role) = song.lanes_of(address).find { |lane| lane.role == role }
 
-      # A new envelope that changes nothing yet: one point, the resting value or the amount that leaves it alone.
+      # A new envelope that changes nothing yet: one point, the resting value (of what a macro drives, where that stands at the start) or
+      # the amount that leaves it alone.
       # @return [Envelope] with the song's next id
       def resting(song, address, role)
-        value = Roles::ALL.fetch(role).neutral || song.knob(address)
+        value = Roles::ALL.fetch(role).neutral || Heard::Driven.of(song, address, nil)&.at(0) || song.knob(address)
         point = Point.new(tick: 0, value:, shape: Shapes::Straight::PLAIN)
         Envelope.fresh(id: "envelope-#{song.next_id}", target: address, points: [point], role:)
       end
