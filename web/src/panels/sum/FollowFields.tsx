@@ -20,7 +20,30 @@ const ofKey = (key: string): Of => {
   const [kind, ...rest] = key.split(" ");
   return { [kind]: rest.join(" ") } as Of;
 };
-const ms = (value: number) => `${Math.round(value)} ms`;
+
+/** What is set of a follower, each on a slider. */
+const SLIDERS = [
+  { id: "attack_ms", name: "Attack", min: 0, max: 500, step: 1, unit: "ms", title: "It rises 63 % of the way in it" },
+  {
+    id: "release_ms",
+    name: "Release",
+    min: 0,
+    max: 2000,
+    step: 5,
+    unit: "ms",
+    title: "It falls 63 % of the way in it",
+  },
+  { id: "smooth_ms", name: "Smooth", min: 0, max: 1000, step: 10, unit: "ms", title: "The width of a running mean" },
+  {
+    id: "floor_db",
+    name: "Floor",
+    min: -80,
+    max: -6,
+    step: 1,
+    unit: "dB",
+    title: "So far under the loudest is nothing",
+  },
+] as const;
 
 /** What can be followed: clips that are heard and tracks of them, by name. */
 function sourcesOf(model: Model, envelope: EnvelopePart): { key: string; words: string }[] {
@@ -70,10 +93,6 @@ export function FollowFields({ envelope }: { envelope: EnvelopePart }) {
     setChosen(key);
     if (key) void editAndTell("follow_level", { envelope_id, of: ofKey(key), ...given(made), ...more });
   };
-  const slide = (name: "attack_ms" | "release_ms" | "floor_db" | "smooth_ms") => (value: number) => ({
-    envelope_id,
-    [name]: value,
-  });
   const catalogue = useSong((state) => state.catalogue);
   const pitches = pitchesOf(catalogue, model, of);
   return (
@@ -111,52 +130,17 @@ export function FollowFields({ envelope }: { envelope: EnvelopePart }) {
               ))}
             </select>
           )}
-          <SettingSlider
-            name="Attack"
-            change="follow_level"
-            inputs={slide("attack_ms")}
-            value={settings.attack_ms ?? PLAIN.attack_ms}
-            min={0}
-            max={500}
-            step={1}
-            text={ms}
-            title="How long it takes to rise 63 % of the way"
-          />
-          <SettingSlider
-            name="Release"
-            change="follow_level"
-            inputs={slide("release_ms")}
-            value={settings.release_ms ?? PLAIN.release_ms}
-            min={0}
-            max={2000}
-            step={5}
-            text={ms}
-            title="How long it takes to fall 63 % of the way"
-          />
-          <SettingSlider
-            name="Smooth"
-            change="follow_level"
-            inputs={slide("smooth_ms")}
-            value={settings.smooth_ms ?? PLAIN.smooth_ms}
-            min={0}
-            max={1000}
-            step={10}
-            text={ms}
-            title="The width of a running mean"
-          />
-          {pitches.length === 0 && (
+          {SLIDERS.filter(({ id }) => id !== "floor_db" || pitches.length === 0).map(({ id, name, unit, ...more }) => (
             <SettingSlider
-              name="Floor"
+              key={id}
+              name={name}
               change="follow_level"
-              inputs={slide("floor_db")}
-              value={settings.floor_db ?? PLAIN.floor_db}
-              min={-80}
-              max={-6}
-              step={1}
-              text={(value) => `${Math.round(value)} dB`}
-              title="What is so far under the loudest counts as nothing"
+              inputs={(value) => ({ envelope_id, [id]: value })}
+              value={settings[id] ?? PLAIN[id]}
+              text={(value) => `${Math.round(value)} ${unit}`}
+              {...more}
             />
-          )}
+          ))}
           <button
             type="button"
             className={`btn btn-xs h-7 pointer-coarse:h-11 ${settings.over ? "btn-secondary" : ""}`}
