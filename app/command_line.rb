@@ -15,13 +15,14 @@ class CommandLine
     satchel clock SONG.json --at TICK                                    seconds from the start
     satchel params SONG.json                                             CSV: address,scale,unit,low,high,default
     satchel validate SONG.json                                           every fault, or "valid"
+    satchel check SONG.json                                              its loose ends, a line each; exit 1 where there are any
     satchel edit SONG.json EDITS.json                                    the next document; EDITS is [{"edit": NAME, "inputs": {...}}, ...]
     satchel pack SONG.json PACKED.zip                                    the document with its sounds, from the app's store beside the database
     satchel unpack PACKED.zip                                            the document of a packed song, its sounds put into that store
     satchel moves [MOVES.json]                                           CSV: name,tags,role,beats; of the satchel, or of a file of moves
     satchel demo                                                         the demo song's document
   TEXT
-  COMMANDS = %w[heard explain flatten clock params validate edit pack unpack moves demo help].freeze
+  COMMANDS = %w[heard explain flatten clock params validate check edit pack unpack moves demo help].freeze
   # The most rows one command prints.
   MOST_ROWS = 5_000_000
 
@@ -39,7 +40,7 @@ class CommandLine
     return complain("There is no command #{command}; there is #{COMMANDS.join(', ')}.") unless COMMANDS.include?(command)
 
     send(command)
-    0
+    @found_some ? 1 : 0
   rescue InvalidInput => e
     complain(e.faults.join("\n"))
   rescue OptionParser::ParseError => e
@@ -99,6 +100,12 @@ class CommandLine
   def validate
     song
     @out.puts "valid"
+  end
+
+  def check
+    ends = Checks::LooseEnds.of(song)
+    ends.each { |one| @out.puts "#{Checks::LooseEnds::ALL.fetch(one.check).title}: #{one.text}" }
+    @found_some = ends.any?
   end
 
   def edit

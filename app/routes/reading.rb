@@ -5,6 +5,9 @@ module Reading
   # A longer stretch of a large song is flattened by a worker.
   LONG_TICKS = 64 * 3840
 
+  # So many loose ends are told one by one.
+  MOST_ENDS = 300
+
   # Helpers for routes.
   module Helpers
     def song = settings.open_songs.fetch(params[:id].to_i).song
@@ -76,6 +79,11 @@ module Reading
     app.get("/api/songs/:id/snippet") do
       envelope = song.directory.envelope(params[:envelope_id]).envelope
       json(KindSatchel::Records.snippet(KindSatchel::Snippet.of(envelope, tick_of("from_tick"), tick_of("to_tick"))))
+    end
+    app.get("/api/songs/:id/loose_ends") do
+      standing = settings.open_songs.fetch(params[:id].to_i)
+      ends = standing.song.memo(:loose_ends) { KindSatchel::Checks::LooseEnds.of(standing.song) }
+      json("revision" => standing.revision, "count" => ends.size, "ends" => ends.first(MOST_ENDS).map(&:to_record))
     end
     app.get("/api/songs/:id/kept_move") do
       envelope = song.directory.envelope(params[:envelope_id]).envelope

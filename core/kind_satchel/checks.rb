@@ -2,9 +2,10 @@
 
 require_relative "checks/uneven_starts"
 require_relative "checks/conflicts"
+require_relative "checks/loose_ends"
 
 module KindSatchel
-  # What a song may hold that its maker did not mean, a file each.
+  # What a song may hold that its maker did not mean, a file each; {LooseEnds} lists all of it.
   module Checks
   end
 end

@@ -48,6 +48,12 @@ RSpec.describe "bin/satchel" do
 file)[0]).to include("rope-bass/synth/cutoff,log,Hz,30.0,18000.0,800 Hz", "gull-chop/channel/send-echo-pier,fader,dB,-inf,0.0,-inf dB")
   end
 
+  it "lists the loose ends of a song, and says by its status whether there are any" do
+    out, _, status = satchel("check", file)
+    expect([out.lines.first.chomp, status]).to eq ["A fade that does not start level: A fade of Volume on Master starts a hair off the value before it.", 1]
+    expect(satchel("check", write("small.json", json_of(small_song)))).to eq ["", "", 0]
+  end
+
   it "lists the moves of a file" do
     move = { name: "Ebb, slow", tags: %w[fade out], role: "set", length_ticks: 1920,
 points: [{ tick: 0, value: 1, shape: "straight" }, { tick: 1920, value: 0, shape: "hold" }] }

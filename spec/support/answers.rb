@@ -28,6 +28,7 @@ module Answers
     %r{^(GET|POST) /api/songs/\d+/mappings$} => "mapping_lists",
     %r{^(GET|DELETE) /api/keys} => "key_list",
     %r{^POST /api/songs/\d+/invitation$} => "invitation",
+    %r{^GET /api/songs/\d+/loose_ends$} => "loose_ends",
     %r{^GET /api/moves$} => "satchel_list",
     %r{^GET /api/moves/file} => "satchel_file",
     %r{^POST /api/moves/take$} => "satchel_list",

@@ -16,6 +16,7 @@ import type {
   KeptMove,
   KeyList,
   Listening,
+  LooseEnds,
   MappingLists,
   MidiDocument,
   MissingSounds,
@@ -230,6 +231,7 @@ export const songApi = (id: number) => ({
   reading: (question: Record<string, string | number>) => get<Reading>(`/api/songs/${id}/reading?${asked(question)}`),
   moveSettings: (envelopeId: string) => get<MoveSettings>(`/api/songs/${id}/move_settings?envelope_id=${envelopeId}`),
   position: (text: string) => get<{ tick: Ticks }>(`/api/songs/${id}/position?text=${encodeURIComponent(text)}`),
+  looseEnds: () => get<LooseEnds>(`/api/songs/${id}/loose_ends`),
   keptMove: (envelopeId: string, from: Ticks, to: Ticks, name: string) => {
     const [from_tick, to_tick] = [Math.round(from), Math.round(to)];
     return get<KeptMove>(`/api/songs/${id}/kept_move?${asked({ envelope_id: envelopeId, from_tick, to_tick, name })}`);

@@ -27,6 +27,8 @@ export type {
   Invitation,
   KeyList,
   Listening,
+  LooseEnd,
+  LooseEnds,
   Mapping,
   MappingLists,
   Meter,

@@ -1,4 +1,5 @@
 import { ClipPanel } from "../panels/clip/ClipPanel";
+import { EndsPanel } from "../panels/EndsPanel";
 import { EditPanel } from "../panels/edit/EditPanel";
 import { Finder } from "../panels/Finder";
 import { HandsPanel } from "../panels/hands/HandsPanel";
@@ -44,6 +45,8 @@ export function Panel({ name }: { name: PanelName }) {
       return <TrackPanel />;
     case "hands":
       return <HandsPanel />;
+    case "ends":
+      return <EndsPanel />;
     case "satchel":
       return <SatchelPanel focus={focus} />;
     case "takes":

@@ -1,9 +1,11 @@
 import { clsx } from "clsx";
-import { Hand, House, Moon, Redo2, Sun, Undo2, VolumeOff, ZoomIn, ZoomOut } from "lucide-react";
+import { Hand, House, Moon, Redo2, Spline, Sun, Undo2, VolumeOff, ZoomIn, ZoomOut } from "lucide-react";
 import { RecordButton } from "../panels/keys/RecordButton";
 import { RecordWays } from "../panels/recording/RecordWays";
 import { edit, editAndTell, step } from "../state/edits";
+import { useLooseEnds } from "../state/looseEnds";
 import { useSong } from "../state/song";
+import { setView } from "../state/view";
 import { zoom } from "../table/scrolling";
 import { TextField } from "../ui/Fields";
 import { IconButton } from "../ui/IconButton";
@@ -48,6 +50,7 @@ export function TopBar({ narrow }: { narrow: boolean }) {
         </>
       )}
       <div className="grow" />
+      <LooseEndsCount />
       <HandBackAll narrow={narrow} />
       <UndoButtons words={!narrow} />
       {!narrow && (
@@ -80,6 +83,24 @@ export function UndoButtons({ words = true }: { words?: boolean }) {
         <Redo2 size={15} />
       </IconButton>
     </div>
+  );
+}
+
+/** How many loose ends there are, and the way to them. */
+function LooseEndsCount() {
+  const count = useLooseEnds((state) => state.count);
+  if (count === 0) return null;
+  const words = count === 1 ? "1 loose end" : `${count} loose ends`;
+  return (
+    <button
+      type="button"
+      className="btn btn-ghost btn-sm px-1.5 font-normal pointer-coarse:h-11"
+      aria-label={words}
+      title={`${words}: what nobody meant, and how it is mended`}
+      onClick={() => setView({ sheet: "ends", panelOpen: true })}
+    >
+      <Spline size={15} aria-hidden="true" /> {count}
+    </button>
   );
 }
 

@@ -12,6 +12,7 @@ import {
   Search,
   Sigma,
   SlidersHorizontal,
+  Spline,
 } from "lucide-react";
 import type { PanelName } from "../state/view";
 
@@ -27,11 +28,12 @@ export const PANELS: Record<PanelName, { name: string; Icon: LucideIcon }> = {
   mixer: { name: "Mixer", Icon: Columns3 },
   song: { name: "Song", Icon: Music },
   hands: { name: "Hands", Icon: Pointer },
+  ends: { name: "Ends", Icon: Spline },
   satchel: { name: "Satchel", Icon: Backpack },
   takes: { name: "Takes", Icon: Layers },
 };
 
-export const DESK_PANELS: PanelName[] = ["sum", "edit", "satchel", "find", "clip", "track", "takes"];
+export const DESK_PANELS: PanelName[] = ["sum", "edit", "satchel", "find", "clip", "track", "takes", "ends"];
 export const PHONE_SHEETS: PanelName[] = [
   "knobs",
   "mixer",
@@ -44,5 +46,6 @@ export const PHONE_SHEETS: PanelName[] = [
   "find",
   "clip",
   "track",
+  "ends",
   "song",
 ];

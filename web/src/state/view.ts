@@ -17,6 +17,7 @@ export type PanelName =
   | "song"
   | "takes"
   | "satchel"
+  | "ends"
   | "hands";
 
 /** What a press on an envelope does. */

@@ -1,0 +1,70 @@
+# frozen_string_literal: true
+
+# Everything a song holds that nobody meant, in one list; each place made here, found, and mended by its own fix.
+RSpec.describe KindSatchel::Checks::LooseEnds do
+  def ends(song, check) = described_class.of(song).select { |one| one.check == check }
+
+  let(:changed_lane) { small_song(lanes: [envelope([0, 0.5], [BAR, 0.2])]) }
+
+  # The song with the first fix of the only one of its kind made.
+  def mended(song, check)
+    found = ends(song, check)
+    expect(found.map(&:check)).to eq [check]
+    fix = found[0].fixes.first
+    apply(song, fix.edit, **fix.inputs.transform_keys(&:to_sym)).song.tap { |after| expect(ends(after, check)).to eq [] }
+  end
+
+  it "finds the one that the demo has, and what its lanes leave; nothing in a song without moves" do
+    expect(described_class.of(small_song)).to eq []
+    demo = described_class.of(DemoSong.build)
+    expect(demo.map(&:check).tally).to eq("uneven_starts" => 1, "off" => 1, "left_changed" => 3)
+    expect(demo.first.text).to eq "A fade of Volume on Master starts a hair off the value before it."
+    expect(demo.map { |one| [one.check, one.key] }.uniq.size).to eq demo.size
+    expect(described_class::ALL.map { |_, check| [check.title, check.meaning] }.flatten).to all(match(/\A[A-Z]/))
+  end
+
+  it "finds moves that are off, of nothing, out of reach, past their end, left changed, never heard, under muted regions; each is mended" do
+    mended(small_song(lanes: [envelope([0, 0.5], on: false)]), "off")
+    mended(small_song(clip: [envelope([0, 0.5], target: "bass/synth/none")]), "lost_targets")
+    mended(small_song(clip: [envelope([0, 0.5], target: "hall/reverb/mix")]), "lost_targets")
+    long = small_song(clip: [envelope([0, 0.5], [BAR - 480, 0.2], [BAR + 480, 0.9])])
+    cropped = mended(long, "beyond")
+    (BAR..(3 * BAR)).step(97) { |tick| expect(heard(cropped, CUTOFF, tick)).to be_within(1e-9).of(heard(long, CUTOFF, tick)) }
+    expect(faults { apply(changed_lane, "crop_envelope", envelope_id: "e1") }).to eq [["no_clip", "/envelope_id"]]
+    back = mended(changed_lane, "left_changed")
+    expect([heard(back, CUTOFF, BAR), heard(back, CUTOFF, 2 * BAR)].map { |value| value.round(6) }).to eq [0.2, 0.5]
+    whole = small_song(clip: [envelope([0, 0.5], id: "in")], lanes: [envelope([0, 0.2], id: "under")])
+    track = whole.track("bass")
+    covered = whole.with_track(track.with(regions: [track.regions[0].with(start_tick: 0, length_ticks: 8 * BAR)]))
+    expect(ends(whole, "overruled")).to eq []
+    mended(covered, "overruled")
+    muted = covered.with_track(covered.track("bass").then { |one| one.with(regions: one.regions.map { |region| region.with(muted: true) }) })
+    mended(muted, "muted_lanes")
+  end
+
+  it "finds two that set at once, limits that are pushed against, and says where" do
+    carrier = apply(small_song(clip: [envelope([0, 0.5])]), "make_carrier", start_tick: BAR, length_ticks: BAR).song
+    clip = carrier.clips.values.find(&:carrier?)
+    both = carrier.with_clip(clip.with(envelopes: [envelope([0, 0.8], id: "other")]))
+    expect(ends(both,
+"two_setters").map(&:text)).to eq ["Cutoff in #{clip.name} and Cutoff in Line both set Cutoff of Bass, 2.1.0 to 3.1.0; Cutoff in #{clip.name} is heard."]
+    mended(both, "two_setters")
+    pushed = small_song(clip: [envelope([0, 0.5]), envelope([0, 0.0], [BAR, 1.0], role: "shift", id: "up")])
+    expect(ends(pushed, "limits").map { |one| [one.text, one.place["from_tick"]] })
+      .to eq [["Cutoff of Bass is pushed against its limit for 6.0 beats, first at 2.3.0.", BAR + 1920]]
+  end
+
+  it "finds empty carriers, macros and drives of nothing, and jumps of the tempo inside a stretched loop" do
+    mended(apply(small_song, "make_carrier", start_tick: 0, length_ticks: BAR).song, "empty_carriers")
+    strip = apply(small_song, "add_device", track_id: "bass", type: "macro-strip").song
+    idle = apply(strip, "add_lane", address: "bass/macro-strip/macro-1").song
+    expect(ends(idle, "idle_macros").map(&:text)).to eq ["Macro 1 of Bass is moved, and drives nothing."]
+    driven = apply(strip, "set_drive", macro: "bass/macro-strip/macro-1", target: "bass/synth/cutoff").song
+    lost = driven.with_track(driven.track("bass").then { |one| one.with(devices: one.devices.reject { |device| device.id == "synth" }) })
+    mended(lost, "lost_drives")
+    loop = apply(DemoSong.build, "set_audio", clip_id: "gulls", stretched: true).song
+    expect(ends(loop, "tempo_jumps")).to eq []
+    jumps = apply(loop, "set_tempo", tick: 9 * BAR, bpm: 110).song
+    expect(ends(jumps, "tempo_jumps").map(&:text)).to eq ["The tempo jumps at 10.1.0, inside Gulls on Gull Chop."]
+  end
+end

@@ -1,0 +1,25 @@
+# frozen_string_literal: true
+
+# The list of loose ends: its count in the top bar, the way to a place, a fix that is seen before it is made.
+RSpec.describe "Loose ends" do
+  include Hands
+
+  let(:id) { plant }
+
+  Hands::ALL.each do |name, hand|
+    it "are counted, led to and mended by #{name}; the count follows" do
+      open_song(id, size: hand[:size])
+      feel_for(name)
+      press_on(hand, page.find("button[aria-label='5 loose ends']"))
+      expect(page).to have_css("[aria-label='Loose ends'] h4", text: "A fade that does not start level")
+      press_on(hand, page.find("[aria-label='Loose ends'] li button", text: "A fade of Volume on Master"))
+      expect(page).to have_css("[data-testid='lane-master']")
+      fade = standing(id).song.track("master").lanes.find { |lane| lane.target.parameter_id == "volume" }
+      press_button(hand, "Make it level")
+      eventually(id) { |now| KindSatchel::Checks::UnevenStarts.in(now.directory.envelope(fade.id).envelope).empty? }
+      expect(page).to have_css("button[aria-label='4 loose ends']")
+      Server.edit_log.undo(id, revision(id))
+      expect(get_json("/api/songs/#{id}/loose_ends")["count"]).to eq 5
+    end
+  end
+end
