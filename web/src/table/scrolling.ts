@@ -68,11 +68,33 @@ export function fit(): void {
   if (box) box.scrollLeft = Math.max(0, from * pxPerTick - MARGIN);
 }
 
+/** Rows far from the view are not drawn: about where one stands, from the top of the table. */
+function aboutTop(trackId: string): Px {
+  const { unfolded, tall } = viewNow();
+  const { tracks } = song().model;
+  const before = tracks.slice(
+    0,
+    tracks.findIndex(({ id }) => id === trackId),
+  );
+  return before.reduce(
+    (sum, track) => sum + rowHeight(track, holdsRegions(track), unfolded.includes(track.id), 0, tall[track.id]),
+    0,
+  );
+}
+
+/** So often a row that is not drawn yet is gone towards. */
+const TRIES = 6;
+
 /** Scrolls down, or up, until all of a track's row is in view. */
-export function reveal(trackId: string): void {
+export function reveal(trackId: string, tries = TRIES): void {
   requestAnimationFrame(() => {
     const [box, row] = [tableBox(), rowBox(trackId)];
-    if (!box || !row) return;
+    if (!box) return;
+    if (!row) {
+      box.scrollTop = aboutTop(trackId);
+      if (tries > 0) reveal(trackId, tries - 1);
+      return;
+    }
     const { top, bottom } = box.getBoundingClientRect();
     const under = row.bottom - bottom + 4;
     const over = top + RULER_HEIGHT - row.top;

@@ -19,7 +19,7 @@ module KindSatchel
         def found(song, home, place)
           id, tick = home.envelope.id, home.envelope.points[place].tick
           End.new(nil, "#{id} #{tick}", "A fade of #{Words.envelope(song, home)} starts a hair off the value before it.",
-                  { "envelope_id" => id, "address" => home.envelope.target.to_s },
+                  { "envelope_id" => id, "address" => home.envelope.target.to_s, **(home.track ? { "from_tick" => tick } : {}) },
                   [Fix.new("Make it level", "level_points", { "envelope_id" => id, "runs" => [[place, place]], "to" => "before" })])
         end
         private_class_method :found
