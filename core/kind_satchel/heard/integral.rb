@@ -51,7 +51,7 @@ module KindSatchel
         @stretches.bsearch { |one| one.to >= tick } || @stretches.last
       end
 
-      # The stretch in which a sum is come to, the last one for what never is.
+      # The stretch in which a sum is reached; the last one where it never is.
       def stretch_of(sum)
         extend_to(@end + AHEAD) while @end <= Timing::LAST_TICK && (@stretches.empty? || @stretches.last.total < sum)
         @stretches.bsearch { |one| one.total >= sum } || @stretches.last
