@@ -28,9 +28,12 @@ module Wire
     record.merge("acts" => acts, "points" => written(song, record, line || PLAIN), **(line ? { "line" => line } : {}), **knobs(record), **followed(record))
   end
 
-  # Whether points are as they were made.
+  # All that points were made with, also where it is as it begins; and whether they are as they were made.
   def followed(record)
-    record.key?("followed") ? { "followed" => record["followed"].merge("as_made" => KindSatchel::Records.read_envelope(record).followed?) } : {}
+    return {} unless record.key?("followed")
+
+    plain = KindSatchel::Sources::Followed::PLAIN.compact.transform_keys(&:to_s)
+    { "followed" => { **plain, **record["followed"], "as_made" => KindSatchel::Records.read_envelope(record).followed? } }
   end
 
   # Amounts that are the values of points.

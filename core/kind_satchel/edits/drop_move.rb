@@ -15,7 +15,7 @@ module KindSatchel
         envelope = landing.envelope
         scale = Moves.scale(landing.song, envelope)
         stretch = input[:length_ticks] || own_stretch(landing.home, move, input.fetch(:tick, 0))
-        dropped = Dropped.new(landing, drop, scale, limits(move, drop, envelope, scale, input), input.fetch(:tick, 0), stretch)
+        dropped = Dropped.new(landing, drop, scale, limits(move, envelope, scale, input), input.fetch(:tick, 0), stretch)
         words = "drop #{move.name.strip} on #{landing.song.parameter_name(envelope.target)} #{landing.words}"
         [Moves.change(landing.song, envelope.id) { dropped.envelope }, words, dropped.tells]
       end
@@ -28,7 +28,7 @@ module KindSatchel
       end
 
       # The amounts that its foot and its top come to.
-      def self.limits(move, drop, envelope, scale, input)
+      def self.limits(move, envelope, scale, input)
         rules = envelope.role_rules
         return Roles.full(envelope.role) if scale.steps == 1
 
@@ -40,7 +40,7 @@ module KindSatchel
 
           Moves.at("/#{name}") { rules.parse(scale, given) }
         end
-        drop.over && drop.runs_on? ? typed : typed.map(&:to_f)
+        typed.map(&:to_f)
       end
 
       def self.number(given, rules, name)

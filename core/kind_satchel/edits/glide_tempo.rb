@@ -9,7 +9,7 @@ module KindSatchel
         from, to = input.values_at(:from_tick, :to_tick)
         raise InvalidInput.of("too_short", "/to_tick", "A stretch ends after it starts.") unless to > from
 
-        first, last = bpm(song, input, :from_bpm, song.tempo.bpm_at(from)), input[:to_bpm]
+        first, last = input.fetch(:from_bpm) { song.tempo.bpm_at(from) }, input[:to_bpm]
         made = Transfer::Lanes.with_lane(song, Address.tempo, "set")
         lane = Transfer::Lanes.lane(made, Address.tempo, "set")
         raise InvalidInput.of("lfo", "/from_tick", "The lane of the tempo is an LFO; turn it into points first.") if lane.lfo?
@@ -22,8 +22,6 @@ module KindSatchel
         [Moves.change(made, lane.id) { |one| one.with(points:) }, "let the tempo go from #{texts.join(' to ')}"]
       end
 
-      def self.bpm(_song, input, name, standing) = input.fetch(name) { standing }
-
       def self.shape(input)
         case input.fetch(:shape, "straight")
         when "curved" then Shapes.of({ "shape" => "curved", "curve" => 0.4 })
@@ -33,7 +31,7 @@ module KindSatchel
       end
 
       def self.point(tick, bpm, shape) = Point.new(tick:, value: Owners::OfSong::TEMPO.scale.normalised(bpm), shape:)
-      private_class_method :bpm, :shape, :point
+      private_class_method :shape, :point
     end
   end
 end

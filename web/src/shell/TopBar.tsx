@@ -106,10 +106,10 @@ function LooseEndsCount() {
 
 /** There while knobs are held by hand: hands all of them back. */
 export function HandBackAll({ narrow }: { narrow: boolean }) {
-  const count = useSong((state) =>
-    state.model.tracks.reduce(
+  const count = useSong(({ model }) =>
+    model.tracks.reduce(
       (sum, track) => sum + track.devices.reduce((all, device) => all + Object.keys(device.held).length, 0),
-      0,
+      model.head.held_bpm === undefined ? 0 : 1,
     ),
   );
   if (count === 0) return null;

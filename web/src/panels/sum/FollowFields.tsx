@@ -10,10 +10,6 @@ import { kitOf } from "../keys/pitches";
 import { SettingSlider } from "./SettingSlider";
 
 type Of = NonNullable<EditInputs["follow_level"]["of"]>;
-type Settings = Omit<NonNullable<EnvelopePart["followed"]>, "of" | "as_made" | "made">;
-
-/** As it begins; see the core. */
-const PLAIN = { attack_ms: 5, release_ms: 150, floor_db: -36, smooth_ms: 0, over: false } as const;
 
 const keyOf = (of: Of): string => Object.entries(of)[0].join(" ");
 const ofKey = (key: string): Of => {
@@ -88,7 +84,6 @@ export function FollowFields({ envelope }: { envelope: EnvelopePart }) {
   const [chosen, setChosen] = useState<string>(followed ? keyOf(followed.of as Of) : "");
   const envelope_id = envelope.id;
   const of = chosen ? ofKey(chosen) : null;
-  const settings: Settings = { ...PLAIN, ...(made ?? {}) };
   const follow = (key: string, more: Partial<EditInputs["follow_level"]> = {}) => {
     setChosen(key);
     if (key) void editAndTell("follow_level", { envelope_id, of: ofKey(key), ...given(made), ...more });
@@ -119,7 +114,7 @@ export function FollowFields({ envelope }: { envelope: EnvelopePart }) {
             <select
               className="select select-sm w-full pointer-coarse:h-11"
               aria-label="Which notes open it"
-              value={settings.pitches?.length === 1 ? settings.pitches[0] : ""}
+              value={made.pitches?.length === 1 ? made.pitches[0] : ""}
               onChange={(event) =>
                 follow(chosen, { pitches: event.target.value ? [Number(event.target.value)] : undefined })
               }
@@ -136,17 +131,17 @@ export function FollowFields({ envelope }: { envelope: EnvelopePart }) {
               name={name}
               change="follow_level"
               inputs={(value) => ({ envelope_id, [id]: value })}
-              value={settings[id] ?? PLAIN[id]}
+              value={made[id] ?? 0}
               text={(value) => `${Math.round(value)} ${unit}`}
               {...more}
             />
           ))}
           <button
             type="button"
-            className={`btn btn-xs h-7 pointer-coarse:h-11 ${settings.over ? "btn-secondary" : ""}`}
-            aria-pressed={settings.over ?? false}
+            className={`btn btn-xs h-7 pointer-coarse:h-11 ${made.over ? "btn-secondary" : ""}`}
+            aria-pressed={made.over ?? false}
             title="Loud is low: it ducks"
-            onClick={() => void edit("follow_level", { envelope_id, over: !settings.over })}
+            onClick={() => void edit("follow_level", { envelope_id, over: !made.over })}
           >
             Turned over
           </button>
