@@ -103,9 +103,15 @@ class CommandLine
   end
 
   def check
-    ends = Checks::LooseEnds.of(song)
-    ends.each { |one| @out.puts "#{Checks::LooseEnds::ALL.fetch(one.check).title}: #{one.text}" }
+    ends = Checks::LooseEnds.open(song, outside)
+    ends.each { |one| @out.puts "#{one.rules.title}: #{one.tell(song).text}" }
     @found_some = ends.any?
+  end
+
+  # Sounds are looked for where there is a store.
+  def outside
+    missing = File.exist?(store_path) ? with_store { |store| store.missing(song).map { |one| one["sound"] } } : nil
+    Checks::LooseEnds::Outside.new(missing, nil)
   end
 
   def edit
@@ -169,12 +175,14 @@ class CommandLine
     ENV["BUNDLE_PATH"] ||= File.join(root, "vendor/bundle")
     require_relative "environment"
     require_relative "packed_song"
-    path = ENV.fetch("SATCHEL_DB", File.join(root, "db/satchel.sqlite3"))
+    path = store_path
     raise InvalidInput.of("no_store", "", "There is no store at #{path}; `bin/demo` makes one.") unless File.exist?(path)
 
     Database.connect(path, alone: false)
     yield SoundStore.new("#{path}-sounds")
   end
+
+  def store_path = ENV.fetch("SATCHEL_DB", File.expand_path("../db/satchel.sqlite3", __dir__))
 
   def print_song(result) = @out.puts(JSON.pretty_generate(Document.dump(result)))
 

@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-# Songs held in memory by revision, so that previews and edits never read a song anew.
+# Songs held in memory by revision, so that previews and edits need not read a song again.
 class OpenSongs
   # How much text the songs held may be, as they are stored; the one used last stays, however large.
   MOST_BYTES = 96 * 1024 * 1024

@@ -68,6 +68,6 @@ module Wire
       { "bar" => one.bar, "tick" => one.tick, **KindSatchel::Records.meter(one.meter), "beat_ticks" => one.meter.beat_ticks, "bar_ticks" => one.meter.bar_ticks }
     end
     tempo = KindSatchel::Owners::OfSong::TEMPO.scale.normalised(record["held_bpm"] || record["bpm"])
-    record.except("meter", "meter_changes").merge("meters" => sections, "tempo_knob" => tempo)
+    record.except("meter", "meter_changes", "set_aside").merge("meters" => sections, "tempo_knob" => tempo)
   end
 end

@@ -10,4 +10,7 @@ class SongRow < ActiveRecord::Base
 
   scope :on_shelf, -> { where(deleted_at: nil) }
   scope :in_bin, -> { where.not(deleted_at: nil) }
+
+  # @return [Float, nil] the peak in dBFS of the mixdown that was made of a revision
+  def self.peak_db(id, revision) = where(id:, mixdown_revision: revision).pick(:mixdown_peak_db)
 end

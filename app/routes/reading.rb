@@ -59,6 +59,20 @@ module Reading
         "tick" => value || amount ? nil : tick_of("tick") }
     end
 
+    # What is open first; what is set aside after it.
+    def loose_ends(standing)
+      found = KindSatchel::Checks::LooseEnds.of(standing.song, outside_of(standing))
+      aside, open = found.partition { |one| standing.song.aside(one.check, one.key) }
+      { "revision" => standing.revision, "count" => open.size, "aside" => aside.size,
+        "ends" => (open.first(MOST_ENDS) + aside.first(MOST_ENDS)).map { |one| one.to_record(standing.song) } }
+    end
+
+    # What is known besides the song: sounds that are missing, and the peak of a mixdown of the song as it stands.
+    def outside_of(standing)
+      missing = settings.sounds.missing(standing.song).map { |one| one["sound"] }
+      KindSatchel::Checks::LooseEnds::Outside.new(missing, SongRow.peak_db(standing.id, standing.revision))
+    end
+
     # A list from the query.
     def list_of(name) = params[name].to_s.split(",")
   end
@@ -82,8 +96,7 @@ module Reading
     end
     app.get("/api/songs/:id/loose_ends") do
       standing = settings.open_songs.fetch(params[:id].to_i)
-      ends = standing.song.memo(:loose_ends) { KindSatchel::Checks::LooseEnds.of(standing.song) }
-      json("revision" => standing.revision, "count" => ends.size, "ends" => ends.first(MOST_ENDS).map(&:to_record))
+      json(loose_ends(standing))
     end
     app.get("/api/songs/:id/kept_move") do
       envelope = song.directory.envelope(params[:envelope_id]).envelope

@@ -11,6 +11,7 @@ require_relative "edits/chains"
 require_relative "edits/macros"
 require_relative "edits/noting"
 require_relative "edits/playing"
+require_relative "edits/ends_of"
 
 module KindSatchel
   # Every change to a song, a file each under `edits/`. An edit is a pure function of a song and its inputs; it

@@ -18,7 +18,14 @@ RSpec.describe "Loose ends" do
       press_button(hand, "Make it level")
       eventually(id) { |now| KindSatchel::Checks::UnevenStarts.in(now.directory.envelope(fade.id).envelope).empty? }
       expect(page).to have_css("button[aria-label='4 loose ends']")
-      Server.edit_log.undo(id, revision(id))
+      press_button(hand, "Come back right after it: all 3")
+      expect(page).to have_css("button[aria-label='1 loose end']")
+      press_button(hand, "Set aside …")
+      fill_in("Why it is meant to be so", with: "for the stage")
+      press_button(hand, "Set it aside")
+      expect(page).to have_css("[aria-label='Loose ends'] summary", text: "1 set aside")
+      expect(standing(id).song.set_aside.map(&:reason)).to eq ["for the stage"]
+      3.times { Server.edit_log.undo(id, revision(id)) }
       expect(get_json("/api/songs/#{id}/loose_ends")["count"]).to eq 5
     end
   end

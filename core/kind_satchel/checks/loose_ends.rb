@@ -5,29 +5,44 @@ module KindSatchel
     # What a song may hold that nobody meant, in one list. A check is one file under `ends/` and one line here; each answers
     #
     # - `title` what it is called, `meaning` what it does to the song, in a sentence
-    # - `of(song)` every place, as {End}s
+    # - `find(song, outside)` every place, quickly: lists of a key that tells it from others of its check, and what {tell} needs
+    # - `tell(song, *place)` that place in words, an {End}
+    #
+    # One whose places hang together, so that mending one may mend another, answers `entangled?`.
     module LooseEnds
       # One of them. `text` says what and where; `place` leads there: of `envelope_id`, `address`, `track_id`, `clip_id`, `region_ids`,
-      # `from_tick`, `to_tick` those that tell; `fixes` are {Fix}es, the first the one that is meant most often. `key` tells it from others of
-      # its check, so that it can be set aside.
-      End = Struct.new(:check, :key, :text, :place, :fixes)
-      End.class_eval do
-        # @return [Hash] plain data
-        def to_record
-          rules = ALL.fetch(check)
-          { "check" => check, "title" => rules.title, "meaning" => rules.meaning, "key" => key, "text" => text, "place" => place,
-            "fixes" => fixes.map { |fix| fix.to_h.transform_keys(&:to_s) } }
-        end
-      end
+      # `from_tick`, `to_tick` those that tell; `fixes` are {Fix}es, the first the one that is meant most often.
+      End = Struct.new(:text, :place, :fixes)
       # An edit that mends it.
       Fix = Struct.new(:words, :edit, :inputs)
+      # What is known besides the song: sounds it plays that are not there (nil where nobody looked), and the peak of its last mixdown
+      # in dBFS (nil where there is none).
+      Outside = Struct.new(:missing_sounds, :peak_db)
+
+      # A place that was found, not yet told.
+      Found = Struct.new(:check, :key, :place) do
+        def rules = ALL.fetch(check)
+
+        # @return [End]
+        def tell(song) = rules.tell(song, key, *place)
+
+        # @return [Hash] plain data
+        def to_record(song)
+          told, aside = tell(song), song.aside(check, key)
+          { "check" => check, "title" => rules.title, "meaning" => rules.meaning, "key" => key, "text" => told.text, "place" => told.place,
+            "fixes" => told.fixes.map { |fix| fix.to_h.transform_keys(&:to_s) }, **(aside ? { "reason" => aside.reason } : {}) }
+        end
+      end
 
       # What envelopes are called.
       module Words
         module_function
 
         # @return [String] "Cutoff in Mooring", "Cutoff on Rope Bass"
-        def envelope(song, home) = "#{song.parameter_name(home.envelope.target)} #{home.clip ? "in #{home.clip.name}" : "on #{home.track.name}"}"
+        def envelope(song, id)
+          home = song.directory.envelope(id)
+          "#{song.parameter_name(home.envelope.target)} #{home.clip ? "in #{home.clip.name}" : "on #{home.track.name}"}"
+        end
 
         # @return [String] "Cutoff of Rope Bass"
         def parameter(song, address) = "#{song.parameter_name(address)} of #{song.owner_name(address)}"
@@ -39,19 +54,26 @@ module KindSatchel
         def switch(id, on, words) = Fix.new(words, "switch_envelope", { "envelope_id" => id, "on" => on })
       end
 
-      NAMES = %w[two_setters uneven_starts lost_targets off beyond left_changed overruled limits idle_macros lost_drives muted_lanes empty_carriers
-                 tempo_jumps].freeze
+      NAMES = %w[two_setters uneven_starts lost_targets missing_sounds too_loud off beyond left_changed overruled limits idle_macros lost_drives
+                 muted_lanes empty_carriers tempo_jumps].freeze
       NAMES.each { |name| require_relative "ends/#{name}" }
       ALL = Registry.new("check", NAMES.to_h { |name| [name, const_get(name.split("_").map(&:capitalize).join)] })
 
       module_function
 
       # @param song [Song]
-      # @return [Array<End>] by check, in the order of the song
-      def of(song)
-        ALL.flat_map do |id, check|
-          check.of(song).each { |one| one.check = id }
-        end
+      # @param outside [Outside]
+      # @return [Array<Found>] by check, in the order of the song; also what is set aside
+      def of(song, outside = Outside.new) = ALL.flat_map { |id, _| of_check(song, id, outside) }
+
+      # @return [Array<Found>] of one check
+      # @raise [InvalidInput] for a check there is none of
+      def of_check(song, id, outside = Outside.new) = ALL.fetch(id).find(song, outside).map { |key, *place| Found.new(id, key, place) }
+
+      # Those that nobody set aside.
+      # @return [Array<Found>]
+      def open(song, outside = Outside.new)
+        of(song, outside).reject { |one| song.aside(one.check, one.key) }
       end
     end
   end

@@ -167,7 +167,8 @@ module KindSatchel
       { "name" => song.name, "meter" => meter(song.meters.changes.first.meter), **meter_changes(song),
         "bpm" => song.bpm, **(song.held_bpm ? { "held_bpm" => song.held_bpm } : {}),
         "range" => song.range.to_h.transform_keys(&:to_s), "points_follow" => song.points_follow, "next_id" => song.next_id,
-        **(song.markers.empty? ? {} : { "markers" => song.markers.map { |marker| marker.to_h.transform_keys(&:to_s) } }) }
+        **(song.markers.empty? ? {} : { "markers" => song.markers.map { |marker| marker.to_h.transform_keys(&:to_s) } }),
+        **(song.set_aside.empty? ? {} : { "set_aside" => song.set_aside.map { |one| aside(one) } }) }
     end
 
     # Heads of older versions have a list of tempos; the first is the resting one, see {Older}.
@@ -177,8 +178,12 @@ module KindSatchel
         bpm: record.fetch("bpm") { record["tempo"][0]["bpm"] }, held_bpm: record["held_bpm"],
         range: Song::PlayRange.new(on: range["on"], start_tick: range["start_tick"], end_tick: range["end_tick"]),
         points_follow: record.fetch("points_follow", false), next_id: record["next_id"],
-        markers: each(record.fetch("markers", []), "/markers") { |entry| Marker.new(id: entry["id"], tick: entry["tick"], name: entry["name"]) } }
+        markers: each(record.fetch("markers", []), "/markers") { |entry| Marker.new(id: entry["id"], tick: entry["tick"], name: entry["name"]) },
+        set_aside: each(record.fetch("set_aside", []), "/set_aside") { |entry| read_aside(entry) } }
     end
+
+    def aside(value) = { "check" => value.check_id, "key" => value.key, "reason" => value.reason }
+    def read_aside(record) = Song::SetAside.new(check_id: record["check"], key: record["key"], reason: record["reason"])
 
     def meter(value) = { "beats" => value.beats, "unit" => value.unit }
     def read_meter(record) = Timing::Meter.new(beats: record["beats"], unit: record["unit"])

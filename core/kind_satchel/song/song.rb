@@ -4,9 +4,11 @@ module KindSatchel
   # A whole song. `tracks` from the top down, the master last; `clips` by id; `next_id` numbers what is made next.
   # `range` is the stretch that playing repeats: a {PlayRange}. With `points_follow`, moving, copying or removing regions
   # carries the stretch of lane above them along. `meters` are its time signatures by bar, `markers` named places, in order. `bpm` is
-  # its resting tempo, `held_bpm` the one a hand holds it at, nil for none; what moves it is told by {#tempo}.
-  class Song < Value.of(:name, :meters, :bpm, :held_bpm, :range, :points_follow, :next_id, :tracks, :clips, :markers)
-    def initialize(markers: [], held_bpm: nil, **fields) = super
+  # its resting tempo, `held_bpm` the one a hand holds it at, nil for none; what moves it is told by {#tempo}. `set_aside` are loose
+  # ends that are meant to be so.
+  class Song < Value.of(:name, :meters, :bpm, :held_bpm, :range, :points_follow, :next_id, :tracks, :clips, :markers,
+                             :set_aside)
+    def initialize(markers: [], held_bpm: nil, set_aside: [], **fields) = super
 
     class << self
       # Works the tempo of a song out; set where envelopes are.
@@ -29,9 +31,26 @@ module KindSatchel
       fault!("bad_name", "/name", "A name has 1 to #{MOST_NAME} characters.") unless name.is_a?(String) && name.strip.size.between?(1, MOST_NAME)
       whole!("/next_id", next_id, 1)
       [["/bpm", bpm], ["/held_bpm", held_bpm]].each { |path, number| number!(path, number, Timing::TempoPoint::RANGE) if number || path == "/bpm" }
-      [tracks, clips, markers].each(&:freeze)
+      [tracks, clips, markers, set_aside].each(&:freeze)
       check_markers
     end
+
+    # A loose end that is meant to be so: which check found it, its key there, and why.
+    class SetAside < Value.of(:check_id, :key, :reason)
+      # The most of one song.
+      MOST = 2000
+      MOST_REASON = 200
+
+      def check
+        [["/check", check_id, 40], ["/key", key, 400]].each do |path, text, most|
+          fault!("bad_name", path, "This is a text of 1 to #{most} characters.") unless text.is_a?(String) && text.size.between?(1, most)
+        end
+        fault!("bad_reason", "/reason", "A reason has at most #{MOST_REASON} characters.") unless reason.is_a?(String) && reason.size <= MOST_REASON
+      end
+    end
+
+    # @return [SetAside, nil] what was said of a loose end
+    def aside(check_id, key) = memo(:asides) { set_aside.to_h { |one| [[one.check_id, one.key], one] } }[[check_id, key]]
 
     def check_markers
       return if markers.each_cons(2).all? { |one, other| one.tick < other.tick }
@@ -218,7 +237,7 @@ module KindSatchel
 
     private
 
-    # A directory at hand is brought up to date rather than made anew.
+    # A directory at hand is brought up to date rather than made again.
     def found_again(song)
       known = @memo[:directory]
       song.known_directory(yield(known)) if known

@@ -1,4 +1,4 @@
-import { useEffect } from "react";
+import { useEffect, useState } from "react";
 import type { EditInputs, LooseEnd } from "../api/types";
 import { trackOf } from "../state/catalogue";
 import { editAndTell } from "../state/edits";
@@ -32,59 +32,147 @@ function lead({ place }: LooseEnd): void {
   if (from !== undefined) showTime(from, place.to_tick ?? from);
 }
 
-/** What the song holds that nobody meant: each leads to its place, and is mended from here. */
+/** What the song holds that nobody meant: each leads to its place, and is mended or set aside from here. */
 export function EndsPanel() {
   const list = useLooseEnds((state) => state.list);
   const count = useLooseEnds((state) => state.count);
+  const aside = useLooseEnds((state) => state.aside);
   useEffect(lookAgain, []);
-  const checks = [...new Set((list ?? []).map(({ check }) => check))];
+  const open = (list ?? []).filter(({ reason }) => reason === undefined);
+  const meant = (list ?? []).filter(({ reason }) => reason !== undefined);
   return (
     <section className="flex flex-col gap-3 p-3" aria-label="Loose ends">
       <h3 className="font-bold" role="status">
-        {list === null
-          ? "Looking …"
-          : list.length === 0
-            ? "No loose ends"
-            : count === 1
-              ? "1 loose end"
-              : `${count} loose ends`}
+        {list === null ? "Looking …" : counted(count)}
       </h3>
-      {list?.length === 0 && (
+      {list !== null && count === 0 && (
         <p className="faint text-xs">Nothing in the song is there by mistake, as far as one can tell.</p>
       )}
-      {list !== null && count > list.length && <p className="faint text-xs">The first {list.length} of them:</p>}
-      {checks.map((check) => {
-        const ends = (list ?? []).filter((one) => one.check === check);
-        return (
-          <section key={check} className="flex flex-col gap-1.5 border-t border-base-300 pt-2">
-            <h4 className="font-semibold">{ends[0].title}</h4>
-            <p className="faint text-xs">{ends[0].meaning}</p>
-            <ul className="flex flex-col gap-1.5">
-              {ends.map((one) => (
-                <End key={one.key} end={one} />
-              ))}
-            </ul>
-          </section>
-        );
-      })}
+      {count > open.length && <p className="faint text-xs">The first {open.length} of them:</p>}
+      {[...new Set(open.map(({ check }) => check))].map((check) => (
+        <Kind key={check} ends={open.filter((one) => one.check === check)} all={count === open.length} />
+      ))}
+      {aside > 0 && (
+        <details className="border-t border-base-300 pt-2">
+          <summary className="cursor-pointer font-semibold pointer-coarse:min-h-11">{aside} set aside</summary>
+          <ul className="mt-1.5 flex flex-col gap-1.5">
+            {meant.map((one) => (
+              <MeantEnd key={`${one.check} ${one.key}`} end={one} />
+            ))}
+          </ul>
+        </details>
+      )}
     </section>
   );
 }
 
-function End({ end }: { end: LooseEnd }) {
+function counted(count: number): string {
+  if (count === 0) return "No loose ends";
+  return count === 1 ? "1 loose end" : `${count} loose ends`;
+}
+
+/** All of one kind, with what mends all of them at once. `all`: whether they are all here. */
+function Kind({ ends, all }: { ends: LooseEnd[]; all: boolean }) {
+  const [{ title, meaning, check, fixes }] = ends;
+  return (
+    <section className="flex flex-col gap-1.5 border-t border-base-300 pt-2">
+      <h4 className="font-semibold">{title}</h4>
+      <p className="faint text-xs">{meaning}</p>
+      {(ends.length > 1 || !all) && (
+        <div className="flex flex-wrap gap-1">
+          {fixes.map(({ words }, fix) => (
+            <FixButton
+              key={words}
+              fix={{
+                words: all ? `${words}: all ${ends.length}` : `${words}: all`,
+                edit: "mend_ends",
+                inputs: { check, fix },
+              }}
+            />
+          ))}
+        </div>
+      )}
+      <ul className="flex flex-col gap-1.5">
+        {ends.map((one) => (
+          <OpenEnd key={one.key} end={one} />
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function OpenEnd({ end }: { end: LooseEnd }) {
+  const [asked, setAsked] = useState(false);
   return (
     <li className="rounded-field bg-base-200 p-2">
-      <button
-        type="button"
-        className="block w-full cursor-pointer text-left text-xs underline decoration-dotted pointer-coarse:min-h-11"
-        onClick={() => lead(end)}
-      >
-        {end.text}
-      </button>
+      <EndWords end={end} />
       <div className="mt-1 flex flex-wrap gap-1">
         {end.fixes.map((fix) => (
           <FixButton key={fix.words} fix={fix} />
         ))}
+        {!asked && <Do words="Set aside …" onDo={() => setAsked(true)} />}
+      </div>
+      {asked && <SetAside end={end} onDone={() => setAsked(false)} />}
+    </li>
+  );
+}
+
+function EndWords({ end }: { end: LooseEnd }) {
+  return (
+    <button
+      type="button"
+      className="block w-full cursor-pointer text-left text-xs underline decoration-dotted pointer-coarse:min-h-11"
+      onClick={() => lead(end)}
+    >
+      {end.text}
+    </button>
+  );
+}
+
+/** Asks why it is meant to be so. */
+function SetAside({ end, onDone }: { end: LooseEnd; onDone: () => void }) {
+  const [reason, setReason] = useState("");
+  const { check, key } = end;
+  return (
+    <form
+      className="mt-1 flex flex-col gap-1"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void editAndTell("set_ends_aside", { check, keys: [key], reason });
+        onDone();
+      }}
+    >
+      <input
+        className="input input-sm w-full"
+        aria-label="Why it is meant to be so"
+        placeholder="Why it is meant to be so"
+        maxLength={200}
+        value={reason}
+        // biome-ignore lint/a11y/noAutofocus: it was just asked for
+        autoFocus
+        onChange={(event) => setReason(event.target.value)}
+        onKeyDown={(event) => event.key === "Escape" && onDone()}
+      />
+      <div className="flex gap-1">
+        <button type="submit" className="btn btn-sm grow">
+          Set it aside
+        </button>
+        <button type="button" className="btn btn-sm btn-ghost" onClick={onDone}>
+          Cancel
+        </button>
+      </div>
+    </form>
+  );
+}
+
+function MeantEnd({ end }: { end: LooseEnd }) {
+  const { check, key, reason } = end;
+  return (
+    <li className="rounded-field bg-base-200 p-2">
+      <EndWords end={end} />
+      {reason && <p className="mt-1 text-xs italic">{reason}</p>}
+      <div className="mt-1 flex">
+        <Do words="Take it back" onDo={() => void editAndTell("take_ends_back", { check, keys: [key] })} />
       </div>
     </li>
   );

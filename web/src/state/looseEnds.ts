@@ -8,12 +8,13 @@ import { viewNow } from "./view";
 interface Ends {
   list: LooseEnd[] | null;
   count: number;
+  aside: number;
   revision: number;
   /** Whether it took long the last time: then it is looked for only while the list is in view. */
   slow: boolean;
 }
 
-const NONE: Ends = { list: null, count: 0, revision: -1, slow: false };
+const NONE: Ends = { list: null, count: 0, aside: 0, revision: -1, slow: false };
 export const useLooseEnds = create<Ends>(() => NONE);
 const SLOW_MS = 300;
 
@@ -35,7 +36,8 @@ export function lookAgain(): void {
       .catch(() => null);
     if (!found || song().songId !== songId) return;
     const slow = performance.now() - start > SLOW_MS;
-    useLooseEnds.setState({ list: found.ends, count: found.count, revision: found.revision, slow });
+    const { ends, count, aside } = found;
+    useLooseEnds.setState({ list: ends, count, aside, revision: found.revision, slow });
     if (song().revision !== found.revision) lookAgain();
   }, REST_MS);
 }

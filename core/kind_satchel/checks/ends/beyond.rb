@@ -10,21 +10,24 @@ module KindSatchel
         def title = "Points beyond the material"
         def meaning = "They lie past the end of the loop, where nobody hears them."
 
-        def of(song)
-          song.directory.envelopes.each_value.filter_map { |home| found(song, home) if home.clip && home.envelope.clock != "once" }
+        def find(song, _outside)
+          song.directory.envelopes.each_value.filter_map do |home|
+            envelope = home.envelope
+            next if home.track || envelope.clock == "once" || !(last = envelope.points.last)
+
+            length = envelope.clock == "own_length" ? envelope.own_length_ticks : home.clip.length_ticks
+            [envelope.id, length] if last.tick > length
+          end
         end
 
-        def found(song, home)
-          envelope = home.envelope
-          length = envelope.clock == "own_length" ? envelope.own_length_ticks : home.clip.length_ticks
-          first = envelope.points.index { |point| point.tick > length } or return
-          count = envelope.points.size - first
+        def tell(song, id, length)
+          envelope = song.directory.envelope(id).envelope
+          count = envelope.points.count { |point| point.tick > length }
           what = count == 1 ? "A point" : "#{count} points"
-          End.new(nil, envelope.id, "#{what} of #{Words.envelope(song, home)} #{count == 1 ? 'lies' : 'lie'} past its end.",
-                  { "envelope_id" => envelope.id, "address" => envelope.target.to_s },
-                  [Fix.new("Crop it to the loop", "crop_envelope", { "envelope_id" => envelope.id })])
+          End.new("#{what} of #{Words.envelope(song, id)} #{count == 1 ? 'lies' : 'lie'} past its end.",
+                  { "envelope_id" => id, "address" => envelope.target.to_s },
+                  [Fix.new("Crop it to the loop", "crop_envelope", { "envelope_id" => id })])
         end
-        private_class_method :found
       end
     end
   end

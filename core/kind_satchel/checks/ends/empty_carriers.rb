@@ -10,15 +10,18 @@ module KindSatchel
         def title = "An empty carrier"
         def meaning = "It lies in the song and moves nothing."
 
-        def of(song)
-          song.clips.each_value.select { |clip| clip.carrier? && clip.envelopes.none?(&:acts?) }.filter_map do |clip|
-            regions = song.directory.regions_of_clip(clip.id).map { |placed| placed.region.id }
-            next if regions.empty?
-
-            End.new(nil, clip.id, "#{clip.name} carries no move.", { "clip_id" => clip.id, "region_ids" => regions },
-                    [Fix.new("Take it away", "remove_regions", { "region_ids" => regions })])
-          end
+        def find(song, _outside)
+          song.clips.each_value.select { |clip| clip.carrier? && clip.envelopes.none?(&:acts?) && regions(song, clip.id).any? }.map { |clip| [clip.id] }
         end
+
+        def tell(song, id)
+          regions = regions(song, id)
+          End.new("#{song.clip(id).name} carries no move.", { "clip_id" => id, "region_ids" => regions },
+                  [Fix.new("Take it away", "remove_regions", { "region_ids" => regions })])
+        end
+
+        def regions(song, id) = song.directory.regions_of_clip(id).map { |placed| placed.region.id }
+        private_class_method :regions
       end
     end
   end

@@ -10,16 +10,17 @@ module KindSatchel
         def title = "A macro that drives nothing"
         def meaning = "Something moves it, and nothing comes of it."
 
-        def of(song)
-          song.automated.select { |address| macro?(song, address) && song.directory.drives_of(address).empty? }.map do |address|
-            End.new(nil, address.to_s, "#{Words.parameter(song, address)} is moved, and drives nothing.", { "address" => address.to_s }, [])
-          end
+        def find(song, _outside)
+          strips = song.tracks.flat_map { |track| track.devices.select { |device| device.type_rules.role == "macros" }.map { |device| [track.id, device.id] } }
+          return [] if strips.empty?
+
+          moved = song.automated.select { |address| strips.include?([address.owner_id, address.device_id]) }
+          moved.select { |address| song.directory.drives_of(address).empty? }.map { |address| [address.to_s] }
         end
 
-        def macro?(song, address)
-          !address.setting? && !address.song? && address.clip_id.nil? && song.track(address.owner_id).device(address.device_id).type_rules.role == "macros"
+        def tell(song, key)
+          End.new("#{Words.parameter(song, Address.parse(key))} is moved, and drives nothing.", { "address" => key }, [])
         end
-        private_class_method :macro?
       end
     end
   end

@@ -7,34 +7,35 @@ module KindSatchel
       module Limits
         # Shorter than a sixteenth note is not told.
         LEAST_TICKS = Timing::PPQ / 4
-        # In a song with more moves it takes too long, and is left out.
-        MOST_MOVES = 1000
+        # More parameters than these take too long, and are left out.
+        MOST_PARAMETERS = 400
 
         module_function
 
         def title = "Pushed against a limit"
         def meaning = "Moves add up to more than the knob can do; there it stays at its end."
 
-        def of(song)
-          return [] if song.directory.envelopes.size > MOST_MOVES
+        def find(song, _outside)
+          addresses = summed(song)
+          return [] if addresses.size > MOST_PARAMETERS
 
-          addresses = song.automated.select { |address| !song.parameter(address).scale.steps && summed?(song, address) }
-          addresses.filter_map { |address| found(song, address) }
+          addresses.filter_map do |address|
+            parts = beyond(song, address)
+            ticks = parts.sum { |from, to| to - from }
+            [address.to_s, ticks, parts[0][0].floor, parts[-1][1].ceil] if ticks >= LEAST_TICKS
+          end
         end
 
-        def summed?(song, address)
-          song.directory.envelopes.each_value.any? { |home| home.envelope.target == address && home.envelope.role == "shift" && home.envelope.acts? }
-        end
-
-        def found(song, address)
-          parts = beyond(song, address)
-          ticks = parts.sum { |from, to| to - from }
-          return if ticks < LEAST_TICKS
-
+        def tell(song, key, ticks, from, to)
           beats = (ticks / Timing::PPQ.to_f).round(2)
-          first = song.meters.text(parts[0][0].floor)
-          End.new(nil, address.to_s, "#{Words.parameter(song, address)} is pushed against its limit for #{beats} beats, first at #{first}.",
-                  { "address" => address.to_s, "from_tick" => parts[0][0].floor, "to_tick" => parts[-1][1].ceil }, [])
+          End.new("#{Words.parameter(song, Address.parse(key))} is pushed against its limit for #{beats} beats, first at #{song.meters.text(from)}.",
+                  { "address" => key, "from_tick" => from, "to_tick" => to }, [])
+        end
+
+        # What can be pushed beyond its travel: where something shifts, or a lane acts together with the knob.
+        def summed(song)
+          adding = song.directory.envelopes.each_value.map(&:envelope).select { |one| one.acts? && (one.role == "shift" || one.trims?) }
+          adding.map(&:target).uniq.select { |address| (parameter = song.parameter?(address)) && !parameter.scale.steps }
         end
 
         def beyond(song, address)
@@ -46,7 +47,7 @@ module KindSatchel
         end
 
         def outside?(value) = value < -1e-9 || value > 1 + 1e-9
-        private_class_method :summed?, :found, :beyond, :outside?
+        private_class_method :summed, :beyond, :outside?
       end
     end
   end

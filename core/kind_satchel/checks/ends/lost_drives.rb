@@ -10,12 +10,12 @@ module KindSatchel
         def title = "A drive to nothing"
         def meaning = "What the macro drives is not there; it waits."
 
-        def of(song)
-          song.directory.driven.reject { |target| song.parameter?(target) }.map do |target|
-            macro = song.directory.driver(target).macro
-            End.new(nil, target.to_s, "#{Words.parameter(song, macro)} drives #{target}, which is missing.", { "address" => macro.to_s },
-                    [Fix.new("Drive it no more", "remove_drive", { "target" => target.to_s })])
-          end
+        def find(song, _outside) = song.directory.driven.reject { |target| song.parameter?(target) }.map { |target| [target.to_s] }
+
+        def tell(song, key)
+          macro = song.directory.driver(Address.parse(key)).macro
+          End.new("#{Words.parameter(song, macro)} drives #{key}, which is missing.", { "address" => macro.to_s },
+                  [Fix.new("Drive it no more", "remove_drive", { "target" => key })])
         end
       end
     end

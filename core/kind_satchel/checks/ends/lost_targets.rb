@@ -10,22 +10,28 @@ module KindSatchel
         def title = "A move of nothing"
         def meaning = "What it moves is not there, or not on the tracks its clip sounds on; it waits."
 
-        def of(song)
+        def find(song, _outside)
+          missing = Hash.new { |known, target| known[target] = song.parameter?(target).nil? }
           song.directory.envelopes.each_value.filter_map do |home|
-            why = why(song, home) or next
-            End.new(nil, home.envelope.id, "#{Words.envelope(song, home)}: #{why}.", { "envelope_id" => home.envelope.id }, [Words.remove(home.envelope.id)])
+            target = home.envelope.target
+            [home.envelope.id] if missing[target] || out_of_reach?(song, home.clip, target)
           end
         end
 
-        def why(song, home)
-          envelope, clip = home.envelope, home.clip
-          return "#{envelope.target} is missing" unless song.parameter?(envelope.target)
-          return if clip.nil? || clip.carrier?
-
-          tracks = song.directory.regions_of_clip(clip.id).map(&:track)
-          "#{clip.name} does not sound where that is" if tracks.any? && tracks.none? { |track| clip.reaches?(envelope.target, track) }
+        def tell(song, id)
+          home = song.directory.envelope(id)
+          target = home.envelope.target
+          why = song.parameter?(target) ? "#{home.clip.name} does not sound where that is" : "#{target} is missing"
+          End.new("#{Words.envelope(song, id)}: #{why}.", { "envelope_id" => id }, [Words.remove(id)])
         end
-        private_class_method :why
+
+        def out_of_reach?(song, clip, target)
+          return false if clip.nil? || clip.carrier?
+
+          placed = song.directory.regions_of_clip(clip.id)
+          placed.any? && placed.none? { |one| clip.reaches?(target, one.track) }
+        end
+        private_class_method :out_of_reach?
       end
     end
   end

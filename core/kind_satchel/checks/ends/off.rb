@@ -10,12 +10,12 @@ module KindSatchel
         def title = "A move that is off"
         def meaning = "It is kept, and does nothing."
 
-        def of(song)
-          song.directory.envelopes.each_value.reject { |home| home.envelope.on }.map do |home|
-            id = home.envelope.id
-            End.new(nil, id, "#{Words.envelope(song, home)} is switched off.", { "envelope_id" => id, "address" => home.envelope.target.to_s },
-                    [Words.switch(id, true, "Switch it on"), Words.remove(id)])
-          end
+        def find(song, _outside) = song.directory.envelopes.each_value.reject { |home| home.envelope.on }.map { |home| [home.envelope.id] }
+
+        def tell(song, id)
+          End.new("#{Words.envelope(song, id)} is switched off.",
+                  { "envelope_id" => id, "address" => song.directory.envelope(id).envelope.target.to_s },
+                  [Words.switch(id, true, "Switch it on"), Words.remove(id)])
         end
       end
     end

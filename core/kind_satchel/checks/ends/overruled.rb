@@ -10,15 +10,16 @@ module KindSatchel
         def title = "A lane that is never heard"
         def meaning = "Clips or carriers set the same knob from the start to the end of the song."
 
-        def of(song)
-          song.directory.envelopes.each_value.filter_map do |home|
-            lane = home.envelope
-            next unless home.track && lane.role == "set" && lane.acts? && song.parameter?(lane.target) && covered?(song, lane)
+        def find(song, _outside)
+          song.tracks.flat_map(&:lanes).select do |lane|
+            lane.role == "set" && lane.acts? && song.parameter?(lane.target) && covered?(song, lane)
+          end.map { |lane| [lane.id] }
+        end
 
-            End.new(nil, lane.id, "#{Words.envelope(song, home)} is overruled all through the song.",
-                    { "envelope_id" => lane.id, "address" => lane.target.to_s },
-                    [Words.switch(lane.id, false, "Switch it off"), Words.remove(lane.id)])
-          end
+        def tell(song, id)
+          End.new("#{Words.envelope(song, id)} is overruled all through the song.",
+                  { "envelope_id" => id, "address" => song.directory.envelope(id).envelope.target.to_s },
+                  [Words.switch(id, false, "Switch it off"), Words.remove(id)])
         end
 
         def covered?(song, lane)

@@ -12,21 +12,24 @@ module KindSatchel
         def title = "A tempo that jumps inside a loop"
         def meaning = "The loop is stretched, and a jump in the middle of it can be heard as a seam."
 
-        def of(song)
-          song.tracks.flat_map { |track| track.regions.filter_map { |region| found(song, track, region) } }
+        def find(song, _outside)
+          stretched = song.clips.each_value.select { |clip| clip.audio&.stretched }
+          stretched.flat_map { |clip| song.directory.regions_of_clip(clip.id).filter_map { |placed| found(song, placed.region) } }
         end
 
-        def found(song, track, region)
-          clip = song.clips[region.clip_id]
-          return if region.muted || !clip&.audio&.stretched
+        def found(song, region)
+          return if region.muted
 
-          jumps = song.tempo.changes(region.start_tick, region.end_tick).select do |tick|
+          jump = song.tempo.changes(region.start_tick, region.end_tick).find do |tick|
             (song.tempo.bpm_at(tick) - song.tempo.bpm_before(tick)).abs > LEAST_BPM
           end
-          return if jumps.empty?
+          [region.id, jump.round] if jump
+        end
 
-          End.new(nil, region.id, "The tempo jumps at #{song.meters.text(jumps[0].round)}, inside #{clip.name} on #{track.name}.",
-                  { "region_ids" => [region.id], "track_id" => track.id, "from_tick" => jumps[0].round, "address" => Address.tempo.to_s }, [])
+        def tell(song, id, tick)
+          placed = song.directory.region(id)
+          End.new("The tempo jumps at #{song.meters.text(tick)}, inside #{song.clip(placed.region.clip_id).name} on #{placed.track.name}.",
+                  { "region_ids" => [id], "track_id" => placed.track.id, "from_tick" => tick, "address" => Address.tempo.to_s }, [])
         end
         private_class_method :found
       end

@@ -10,25 +10,25 @@ module KindSatchel
         def title = "Two set it at once"
         def meaning = "Only one of them is heard while both sound."
 
-        def of(song)
-          song.automated.flat_map do |address|
-            Conflicts.of(song, address).group_by do |one|
-              [one.winner, one.loser].map do |source|
-                source.envelope.id
-              end
-            end.map { |ids, list| found(song, address, ids, list) }
+        # Regions of one track do not overlap, so one of the two is in a carrier.
+        def find(song, _outside)
+          carried = song.clips.each_value.select(&:carrier?).flat_map(&:envelopes).select { |one| one.role == "set" && one.acts? }
+          carried.map(&:target).uniq.select { |address| song.parameter?(address) }.flat_map do |address|
+            Conflicts.of(song, address).group_by { |one| [one.winner, one.loser].map { |source| source.envelope.id } }.map do |ids, list|
+              [ids.join(" "), address, list.map(&:from).min, list.map(&:to).max]
+            end
           end
         end
 
-        def found(song, address, ids, list)
-          winner, loser = ids.map { |id| Words.envelope(song, song.directory.envelope(id)) }
-          from, to = list.map(&:from).min, list.map(&:to).max
-          where = Words.stretch(song, from, to)
-          End.new(nil, ids.join(" "), "#{winner} and #{loser} both set #{Words.parameter(song, address)}, #{where}; #{winner} is heard.",
+        def tell(song, key, address, from, to)
+          ids = key.split
+          winner, loser = ids.map { |id| Words.envelope(song, id) }
+          End.new("#{winner} and #{loser} both set #{Words.parameter(song, address)}, #{Words.stretch(song, from, to)}; #{winner} is heard.",
                   { "address" => address.to_s, "envelope_id" => ids[1], "from_tick" => from, "to_tick" => to },
                   [Words.switch(ids[1], false, "Switch the other one off"), Words.switch(ids[0], false, "Switch off the one that is heard")])
         end
-        private_class_method :found
+
+        def entangled? = true
       end
     end
   end

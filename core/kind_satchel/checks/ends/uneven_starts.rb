@@ -10,19 +10,20 @@ module KindSatchel
         def title = "A fade that does not start level"
         def meaning = "The stretch before the fade drifts a little."
 
-        def of(song)
+        def find(song, _outside)
           song.directory.envelopes.each_value.flat_map do |home|
-            Checks::UnevenStarts.in(home.envelope).map { |place| found(song, home, place) }
+            envelope = home.envelope
+            envelope.memo(:uneven_starts) { Checks::UnevenStarts.in(envelope).map { |place| ["#{envelope.id} #{envelope.points[place].tick}", place] } }
           end
         end
 
-        def found(song, home, place)
-          id, tick = home.envelope.id, home.envelope.points[place].tick
-          End.new(nil, "#{id} #{tick}", "A fade of #{Words.envelope(song, home)} starts a hair off the value before it.",
-                  { "envelope_id" => id, "address" => home.envelope.target.to_s, **(home.track ? { "from_tick" => tick } : {}) },
+        def tell(song, key, place)
+          id = key[/\A\S+/]
+          home = song.directory.envelope(id)
+          End.new("A fade of #{Words.envelope(song, id)} starts a hair off the value before it.",
+                  { "envelope_id" => id, "address" => home.envelope.target.to_s, **(home.track ? { "from_tick" => home.envelope.points[place].tick } : {}) },
                   [Fix.new("Make it level", "level_points", { "envelope_id" => id, "runs" => [[place, place]], "to" => "before" })])
         end
-        private_class_method :found
       end
     end
   end
