@@ -32,6 +32,8 @@ module MidiFile
     end
 
     def score
+      @named = Hash.new { |all, place| all[place] = {} }
+      @registered, @last = {}, {}
       # The package looks through a track for its name each time.
       @sequence.each_with_index { |track, i| text(track.name.to_s).then { |name| track.each { |event| take(event, i, name) } } }
       told = @left.map { |(one, many), count| count == 1 ? "1 #{one}" : "#{count} #{many}" }
@@ -52,6 +54,7 @@ module MidiFile
       when MIDI::Controller then control(event, place, name)
       when MIDI::PitchBend then part(event, place, name).controls["bend"] << [event.time_from_start, (event.value - 8192) / 8192.0]
       when MIDI::Marker then @markers << [event.time_from_start, text(event.data_as_str)]
+      when MIDI::MetaEvent then named(text(event.data_as_str), place) if event.meta_type == MIDI::META_TEXT
       when MIDI::ProgramChange then @left[["change of instrument", "changes of instrument"]] += 1
       end
     end
@@ -69,11 +72,47 @@ module MidiFile
       part(event, place, name).notes << [event.time_from_start, length, event.note, event.velocity]
     end
 
+    # Which parameter a track says a controller moves, before the table that was asked for.
+    def kind(place, number) = @named[place][number] || @controls[number]
+
+    def named(words, place)
+      found = KindSatchel::Formats::MidiControls::NAMED.match(words) and @named[place][found[1].to_i] = found[2]
+    end
+
     def control(event, place, name)
-      kind = @controls[event.controller]
+      number = event.controller
+      return if registered(event, place, name)
+      return if number.between?(32, 63) && (coarse = kind(place, number - 32)) && fine(event, place, name, coarse)
+
+      kind = kind(place, number)
       return @left[%w[event events].map { |word| "#{word} of controller #{event.controller}" }] += 1 unless kind
 
+      @last[[place, event.channel, number]] = event.value
       part(event, place, name).controls[kind] << [event.time_from_start, event.value / 127.0]
+    end
+
+    # The finer half of a controller, which stands in the place of the coarse one on the same tick (MIDI 1.0: 0 to 31 with 32 to 63).
+    def fine(event, place, name, kind)
+      high = @last[[place, event.channel, event.controller - 32]] or return false
+      list = part(event, place, name).controls[kind]
+      list.pop if list.last && list.last[0] == event.time_from_start
+      list << [event.time_from_start, ((high << 7) | event.value) / 16_383.0]
+      true
+    end
+
+    # Registered parameter 0 is how far pitch bend goes, in semitones (MIDI 1.0).
+    # @return [Boolean] whether the event belongs to one
+    def registered(event, place, name)
+      open = (@registered[[place, event.channel]] ||= {})
+      case event.controller
+      when 100, 101 then open[event.controller] = event.value
+      when 6 then return false unless open == { 100 => 0, 101 => 0 }
+
+                  part(event, place, name).bend_semitones = event.value
+      when 38 then return false unless open == { 100 => 0, 101 => 0 }
+      else return false
+      end
+      true
     end
 
     def part(event, place, name)

@@ -17,6 +17,10 @@ require_relative "routes/moves"
 require_relative "routes/passes"
 require_relative "routes/mappings"
 require_relative "routes/surfaces"
+require_relative "hand_over/files"
+require_relative "hand_over/shelf"
+require_relative "hand_over/workspaces"
+require_relative "routes/hand_overs"
 require_relative "routes/pages"
 
 # The web application: every route parses, asks the core or the log, and serialises.
@@ -40,6 +44,8 @@ class Server < Sinatra::Base
   set :presets, PresetShelf.new(File.join(ROOT, "db/presets.json"))
   set :moves, MoveShelf.new(File.join(ROOT, "db/moves.json"))
   set(:sounds) { SoundStore.new("#{Database.path}-sounds") }
+  set :hand_over_shelf, HandOverShelf.new(File.join(ROOT, "db/limits.json"))
+  set(:workspaces) { Workspaces.new("#{Database.path}-hand-overs") }
   set :listeners, Listeners.new
   set :keys, KeyRing.new
   set :hub, HandsHub.new
@@ -62,5 +68,6 @@ class Server < Sinatra::Base
   register PassRoutes
   register MappingRoutes
   register SurfaceRoutes
+  register HandOverRoutes
   register Pages
 end

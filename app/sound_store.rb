@@ -19,6 +19,9 @@ class SoundStore
   # Raised for a sound that is not in the store.
   class Missing < StandardError; end
 
+  # @return [String]
+  attr_reader :folder
+
   # @param folder [String] made when missing
   def initialize(folder)
     @folder = folder

@@ -40,6 +40,7 @@ module Startup
   def stock
     Server.sounds.take_shipped(Server.shipped_sounds)
     Server.long_work.warm
+    Server.workspaces.clear(0)
     DemoSeed.plant
   end
 

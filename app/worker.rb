@@ -19,6 +19,8 @@ rescue KindSatchel::InvalidInput => e
   puts JSON.generate("faults" => e.faults.first(KindSatchel::Faults::MOST).map(&:to_h), "missing" => e.is_a?(KindSatchel::NotFound))
 rescue Database::Trouble => e
   puts JSON.generate("trouble" => [e.status, e.code, e.message])
+rescue Errno::ENOSPC, Errno::EDQUOT
+  puts JSON.generate("trouble" => [507, "disk_full", "The disk is full; nothing was written. Make room, then try again."])
 rescue OpenSongs::Missing
   puts JSON.generate("gone" => true)
 end

@@ -23,4 +23,5 @@ require_relative "kind_satchel/conversion" # clip moves laid out on lanes, lanes
 require_relative "kind_satchel/follow"     # what is taken from sound: how fast it is, where it begins
 require_relative "kind_satchel/perform"    # what hands do while the song plays, made into material
 require_relative "kind_satchel/formats"    # MIDI files read
+require_relative "kind_satchel/hand_over"  # what leaves for other programs, baked to what they can do
 require_relative "kind_satchel/edits"      # every change to a song, a file each

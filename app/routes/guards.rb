@@ -16,11 +16,16 @@ module Guards
              "/api/songs/import_midi" => [MIDI_TYPES, "not_midi", "Send a MIDI file as audio/midi."],
              "/api/midi" => [MIDI_TYPES, "not_midi", "Send a MIDI file as audio/midi."],
              "/api/songs/import_packed" => [ZIP_TYPES, "not_a_pack", "Send a packed song as application/zip."] }.freeze
+  # A sound that the page made of a song goes in beside the other files that are handed over.
+  HANDED = %r{\A/api/hand_overs/[0-9a-f]{32}/sounds\z}
+  HANDED_TYPE = [SOUND_TYPES, "not_a_sound", "Send a WAV file as audio/wav."].freeze
 
   # Helpers for every request.
   module Helpers
     def check_type
-      types, code, words = OTHERS.fetch(request.path) { [["application/json"], "not_json", "Send application/json."] }
+      types, code, words = OTHERS.fetch(request.path) do
+        HANDED.match?(request.path) ? HANDED_TYPE : [["application/json"], "not_json", "Send application/json."]
+      end
       halt_with(415, code, words) unless types.include?(request.media_type)
     end
   end
@@ -35,7 +40,7 @@ module Guards
       next if request.get? || request.head?
 
       check_type if request.post? && !request.path.start_with?(Gate::ENTRANCE)
-      largest = LARGEST.fetch(request.path, LARGEST_REQUEST)
+      largest = LARGEST.fetch(request.path) { HANDED.match?(request.path) ? Workspaces::LARGEST_SOUND : LARGEST_REQUEST }
       halt_with(413, "too_large", "The request is larger than #{largest / 1024 / 1024} MB.") if request.content_length.to_i > largest
     end
   end

@@ -2,18 +2,6 @@
 
 # The list of songs: open, make, duplicate, delete, bring back, delete for good, export, import.
 module Shelf
-  # Letters and digits of any script stay.
-  def self.file_name(name)
-    stem = name.downcase.gsub(/[^\p{L}\p{M}\p{N}]+/, "-").gsub(/\A-|-\z/, "")
-    stem.empty? ? "song" : stem
-  end
-
-  # A file name beyond ASCII goes as RFC 6266 has it.
-  def self.disposition(name)
-    plain = name.gsub(/[^\x20-\x7e]/, "_")
-    "attachment; filename=\"#{plain}\"; filename*=UTF-8''#{URI.encode_www_form_component(name).gsub('+', '%20')}"
-  end
-
   # A file as the body of an answer, whose name is gone already.
   class FileBody
     PART = 1 << 16
@@ -56,7 +44,7 @@ module Shelf
       settings.long_work.with_file(task, arguments.compact, channel:, content: request.body.read)
     end
 
-    def offer(name, ending) = headers("Content-Disposition" => Shelf.disposition("#{Shelf.file_name(name)}#{ending}"))
+    def offer(name, ending) = headers("Content-Disposition" => FileNames.disposition("#{FileNames.stem(name)}#{ending}"))
   end
 
   def self.registered(app)

@@ -1,11 +1,13 @@
 # frozen_string_literal: true
 
 require_relative "../midi_file"
+require_relative "../hand_over/files"
 
 # What a worker can do. Each task answers what the server passes on.
 class Tasks
   NAMES = { "import" => :import, "export" => :export, "playback" => :playback, "offline" => :offline, "edit" => :edit, "midi" => :midi,
-"midi_document" => :midi_document }.freeze
+            "midi_document" => :midi_document, "baking" => :baking,
+            "hand_over" => :hand_over }.freeze
 
   def initialize(arguments)
     @arguments = arguments
@@ -72,6 +74,19 @@ class Tasks
     tell(0.9, "comparing")
     patch = KindSatchel::Deltas.compact(KindSatchel::Parts.between(before, result.song))
     { "words" => result.words, "tells" => result.tells.map(&:to_record), "patch" => patch }
+  end
+
+  # What limits cost, parameter by parameter.
+  def baking
+    limits = KindSatchel::HandOver::Limits.read(@arguments.fetch("limits"))
+    baked = KindSatchel::HandOver::Bake.new(song, limits).call(Spread.map(->(share) { tell(0.1 + (0.85 * share), "fitting") }))
+    { "losses" => baked.losses.map { |loss| loss.to_record(song) } }
+  end
+
+  # Writes the files that are handed over into a folder.
+  def hand_over
+    choices = HandOverChoices.new(song, @arguments.fetch("choices"))
+    HandOverFiles.new(choices, @arguments.fetch("folder"), SoundStore.new(@arguments.fetch("sounds"))) { |share, words| tell(share, words) }.write
   end
 
   private

@@ -107,7 +107,9 @@ RSpec.describe KindSatchel::Checks::LooseEnds do
     quiet = small_song
     down = described_class::ALL.fetch("too_loud").tell(quiet, "peak", 2.0).fixes
     scale = quiet.parameter(address("master/channel/volume")).scale
-    before, after = [quiet, apply(quiet, down[0].edit, **down[0].inputs.transform_keys(&:to_sym)).song].map { |song| scale.natural(song.knob(address("master/channel/volume"))) }
+    before, after = [quiet, apply(quiet, down[0].edit, **down[0].inputs.transform_keys(&:to_sym)).song].map do |song|
+      scale.natural(song.knob(address("master/channel/volume")))
+    end
     expect(before - after).to be_within(1e-9).of(2.3)
     expect(described_class.of(demo, described_class::Outside.new([], -0.1)).map(&:check)).not_to include("too_loud")
   end

@@ -21,6 +21,7 @@ module KindSatchel
         chosen = one.tell(song).fixes[fix]
         ALL.fetch(chosen.edit).call(song, chosen.inputs.transform_keys(&:to_sym)).first
       end
+
       def self.fixable?(song, one, fix) = !Checks::LooseEnds::ALL.fetch(one.check).respond_to?(:outside?) && one.tell(song).fixes[fix]
       private_class_method :mended, :fixable?
     end

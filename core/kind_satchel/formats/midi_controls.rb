@@ -8,9 +8,15 @@ module KindSatchel
       # from memory).
       USUAL = { 7 => "volume", 10 => "pan", 71 => "resonance", 72 => "release", 73 => "attack", 74 => "cutoff", 75 => "decay" }.freeze
       OF_CHANNEL = %w[volume pan].freeze
+      # How a file that was written here says what a controller moves, in a text of its track.
+      NAMED = /\AController (\d{1,3}) moves ([a-z0-9-]{1,64})\z/
+      FINE = 32
       PAIR = /\A(\d{1,3}):([a-z0-9-]{1,64})\z/
 
       module_function
+
+      # @return [String] such a text
+      def named(number, id) = "Controller #{number} moves #{id}"
 
       # @param text [String, nil] a table as a request writes it, "74:cutoff,1:sweep"; nil for the usual one
       # @return [Hash{Integer => String}]

@@ -28,6 +28,11 @@ module KindSatchel
         raise InvalidInput.of("too_many_events", "", "The file has #{count} events; at most #{MOST} are read.")
       end
 
+      # The same of one track by itself.
+      # @return [Integer]
+      # @raise [InvalidInput]
+      def count_track! = track!(1)
+
       private
 
       def header!

@@ -6,8 +6,8 @@ module KindSatchel
     # in that clip, thinned.
     class MidiSong
       # One part of a file: `notes` as [tick, length, pitch, velocity], `controls` by the parameter they move as [tick, value 0..1, for
-      # "bend" -1..1], all in ticks of the file.
-      Part = Struct.new(:name, :channel, :notes, :controls)
+      # "bend" -1..1], all in ticks of the file; `bend_semitones` is how far pitch bend goes, nil where nothing is said.
+      Part = Struct.new(:name, :channel, :notes, :controls, :bend_semitones)
       # `tempo` as [tick, bpm], `meters` as [tick, beats, unit], `markers` as [tick, name].
       Score = Struct.new(:ppq, :parts, :tempo, :meters, :markers, :left_out)
 
@@ -39,7 +39,8 @@ module KindSatchel
       # @return [Song]
       # @raise [InvalidInput] for a file without notes
       def song
-        parts = @score.parts.reject { |part| part.notes.empty? }
+        parts, silent = @score.parts.partition { |part| part.notes.any? }
+        silent.select { |part| part.controls.any? }.each { |part| @left_out << "the controllers of #{part.name.inspect}, which plays no notes" }
         raise InvalidInput.of("no_notes", "", "The file holds no notes.") if parts.empty?
 
         @left_out << "#{parts.size - MOST_TRACKS} parts beyond the first #{MOST_TRACKS}" if parts.size > MOST_TRACKS
@@ -128,15 +129,15 @@ module KindSatchel
 
       def clip(part, notes, start, finish, track_id, device)
         name = part.name.strip.empty? ? "Part #{part.channel}" : part.name.strip[0, Song::MOST_NAME]
-        envelopes = part.controls.filter_map { |kind, values| envelope(kind, values, start, finish, track_id, device) }.uniq(&:target)
+        envelopes = part.controls.filter_map { |kind, values| envelope(kind, values, start, finish, track_id, device, part) }.uniq(&:target)
         Clip.new(id: id("clip"), name:, kind: "notes", length_ticks: finish - start, notes:, audio: nil, envelopes:)
       end
 
-      def envelope(kind, values, start, finish, track_id, device)
+      def envelope(kind, values, start, finish, track_id, device, part)
         return missing(kind, values, device) unless MidiControls::OF_CHANNEL.include?(kind) || device.type_rules.parameters[kind]&.automatable
 
         target = Address.new(owner_id: track_id, device_id: MidiControls::OF_CHANNEL.include?(kind) ? "channel" : device.id, parameter_id: kind)
-        points = points(kind, values, start, finish)
+        points = points(kind, values, start, finish, part)
         return if points.empty?
 
         Envelope.fresh(id: id("envelope"), target:, role: "set", clock: "once", points:)
@@ -147,18 +148,18 @@ module KindSatchel
         nil
       end
 
-      def points(kind, values, start, finish)
-        list = values.map { |tick, value| [[ticks(tick) - start, 0].max, normalised(kind, value)] }.select { |tick, _| tick <= finish - start }
+      def points(kind, values, start, finish, part)
+        list = values.map { |tick, value| [[ticks(tick) - start, 0].max, normalised(kind, value, part)] }.select { |tick, _| tick <= finish - start }
         runs = list.slice_when { |(before, _), (after, _)| after - before > LINE_TICKS }
         runs.flat_map { |run| thinned(run) }
       end
 
       # Controller 7 by 40 log10, controller 10 from 1 to 127 (MIDI Manufacturers Association, recommended practice), pitch bend by its range.
-      def normalised(kind, value)
+      def normalised(kind, value, part)
         case kind
         when "volume" then value.positive? ? Devices::CHANNEL.parameter("volume").scale.normalised(40 * Math.log10(value)).clamp(0.0, 1.0) : 0.0
         when "pan" then ([(value * 127).round, 1].max - 1) / 126.0
-        when "bend" then 0.5 + (value * BEND_SEMITONES / 48.0)
+        when "bend" then (0.5 + (value * (part.bend_semitones || BEND_SEMITONES) / 48.0)).clamp(0.0, 1.0)
         else value
         end
       end

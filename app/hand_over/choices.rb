@@ -1,0 +1,50 @@
+# frozen_string_literal: true
+
+# What is chosen to be handed over (schemas/hand_over.json), with what stands for what was left out.
+class HandOverChoices
+  include KindSatchel
+
+  USUAL = { "baked" => false, "document" => false, "packed" => false, "midi" => true, "midi_clips" => false, "midi_regions" => false,
+            "csv" => "none", "step_ticks" => 240, "sheet" => false, "limits" => nil, "error" => 0.01, "per_second" => nil, "sounds" => [] }.freeze
+
+  attr_reader :song, :data
+
+  # @param song [Song]
+  # @param data [Hash] that fits the schema
+  # @raise [InvalidInput] for limits or controllers that cannot be, and for a choice of nothing
+  def initialize(song, data)
+    @song = song
+    @data = USUAL.merge(data)
+    limits
+    rows
+    raise InvalidInput.of("out_of_range", "/to_tick", "A stretch ends after it starts.") unless from < to
+  end
+
+  def [](name) = @data[name]
+  def from = @data.fetch("from_tick", 0)
+  def to = @data.fetch("to_tick", song.length_ticks)
+
+  # @return [HandOver::Limits, nil]
+  def limits
+    @limits ||= @data["limits"] && Edits::Moves.at("/limits") { HandOver::Limits.read(@data["limits"]) }
+  end
+
+  # @return [Array<HandOver::Controllers::Row>] the table that was given, or the first proposal
+  def rows
+    @rows ||= @data["controllers"] ? HandOver::Controllers.read(song, @data["controllers"]) : HandOver::Controllers.proposed(song)
+  end
+
+  # @param song [Song] what goes out: as it is, or baked
+  def ways(song)
+    known = rows.select { |row| song.parameter?(row.address) }
+    error = limits&.bits == 7 ? [self["error"], 0.5 / 127].max : self["error"]
+    HandOver::Score::Ways.new(known, error, self["per_second"], limits&.track_ids)
+  end
+
+  # Parameters without a controller.
+  # @return [Array<Address>]
+  def without_controller = song.sounded - rows.map(&:address)
+
+  # Whether anything but sounds is asked for.
+  def any? = %w[baked document packed midi midi_clips midi_regions sheet].any? { |name| self[name] } || self["csv"] != "none"
+end

@@ -1,0 +1,8 @@
+# frozen_string_literal: true
+
+# A set of limits that people keep under a name.
+class LimitSetRow < ActiveRecord::Base
+  self.table_name = "limit_sets"
+
+  def entry = { "id" => id, "name" => name, "limits" => JSON.parse(limits) }
+end

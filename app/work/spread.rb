@@ -1,0 +1,63 @@
+# frozen_string_literal: true
+
+# Has work on a long list done by several processes at once, each with the memory of this one. What comes back is copied.
+module Spread
+  # Shorter lists are not worth it.
+  LEAST = 40
+  PROCESSES = 2
+
+  module_function
+
+  # @param told [#call, nil] hears the share that is done
+  # @return [#call] takes a list and what is to be done with each of it; answers what came of it, in order
+  def map(told = nil) = ->(list, work) { list.size < LEAST ? plain(list, work, told) : spread(list, work, told) }
+
+  def plain(list, work, told)
+    list.each_with_index.map { |one, i| work.call(one).tap { told&.call((i + 1) / list.size.to_f) } }
+  end
+
+  def spread(list, work, told)
+    pipes = (0...PROCESSES).map { |turn| child(list, work, turn) }
+    found, done, open = Array.new(list.size), 0, pipes.map(&:first)
+    until open.empty?
+      IO.select(open)[0].each do |pipe|
+        place, answer = Marshal.load(pipe) # rubocop:disable Security/MarshalLoad -- from a process of our own
+        raise answer if answer.is_a?(Exception)
+
+        found[place] = answer
+        told&.call((done += 1) / list.size.to_f)
+      rescue EOFError
+        open.delete(pipe)
+      end
+    end
+    raise "A process ended too early." if done < list.size
+
+    found
+  ensure
+    pipes&.each { |pipe, pid| finish(pipe, pid) }
+  end
+
+  def child(list, work, turn)
+    read, write = IO.pipe(binmode: true)
+    pid = fork do
+      read.close
+      (turn...list.size).step(PROCESSES) { |place| Marshal.dump([place, work.call(list[place])], write) }
+      write.close
+      exit!(0)
+    rescue StandardError => e
+      Marshal.dump([0, e.class.new(e.message)], write)
+      exit!(1)
+    end
+    write.close
+    [read, pid]
+  end
+
+  def finish(pipe, pid)
+    pipe.close
+    Process.kill("KILL", pid)
+    Process.wait(pid)
+  rescue Errno::ESRCH, Errno::ECHILD
+    nil
+  end
+  private_class_method :plain, :spread, :child, :finish
+end

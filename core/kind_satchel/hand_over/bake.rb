@@ -1,0 +1,155 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module HandOver
+    # A song made to fit what the program on the other side can do. What all of a parameter's moves fit stays as it is; of any other what is
+    # heard becomes one lane that sets, on its own track. What it loses is measured against courses that stay within half the tolerance of
+    # what is heard.
+    class Bake
+      # The song that fits, and what each parameter loses, by track.
+      Baked = Struct.new(:song, :losses)
+
+      # @param song [Song]
+      # @param limits [Limits]
+      # @raise [InvalidInput] for limits that name tracks there are none of
+      def initialize(song, limits)
+        @song = song
+        @limits = limits
+        (limits.track_ids || []).each { |id| song.track(id) }
+        @finish = finish
+      end
+
+      # @param map [#call] does the work on each of a list; gives what came of it, in order
+      # @return [Baked]
+      def call(map = ->(list, work) { list.map(&work) })
+        found = map.call(addresses, method(:of))
+        work = addresses.zip(found).map { |address, (points, loss)| [address, points, loss] }
+        Baked.new(written(work), work.map(&:last))
+      end
+
+      # What is heard of one parameter, before and after.
+      # @param address [Address]
+      # @return [Array(Course, Course)]
+      def courses(address)
+        before = course(address)
+        points, = of(address)
+        [before, points == :whole ? before : line(points, before.scale)]
+      end
+
+      private
+
+      def addresses = @addresses ||= ordered
+
+      def ordered
+        list = @song.sounded
+        tempo = @song.automated.include?(Address.tempo) || @song.directory.driver(Address.tempo) || @song.held_bpm ? [Address.tempo] : []
+        list.sort_by { |address| [@song.tracks_of(address).map { |track| @song.tracks.index(track) }.min || 0, address.to_s] } + tempo
+      end
+
+      # So far something may move.
+      def finish
+        lanes = @song.tracks.flat_map(&:lanes).filter_map { |lane| lane.points.last&.tick }
+        [[@song.length_ticks, *lanes].max + 1, Timing::LAST_TICK].min
+      end
+
+      def course(address) = Course.of(@song, address, 0, @finish, tolerance: @limits.tolerance / (few? ? 2 : 4))
+      def few? = @limits.points_per_lane || @limits.points_per_second
+      def seconds = @seconds ||= @song.tempo.method(:seconds_at)
+
+      # @return [Array] its points (`:whole` where it goes as it is; empty where it rests on its knob), and its loss
+      def of(address)
+        return [:whole, loss(address, nil, [0.0, 0.0, 0], nil)] if whole?(address)
+
+        before = course(address)
+        points, why = points(address, before)
+        [points, loss(address, points.size, Loss.between(before, line(points, before.scale)), why)]
+      end
+
+      def points(address, before)
+        return [[[0, before.values[0]]], "keeps the tempo it begins with"] if address.song? && @limits.one_tempo
+        return [[[0, @song.knob(address)]], "left out: its track does not go along"] unless along?(address)
+        return [[[0, @song.knob(address)]], "left out: effects of a clip have no lanes"] if address.clip_id
+        return [[[0, @limits.rounded(before.level)]], nil] if before.level
+
+        [Fit.new(before, @song.tempo, @limits).points, nil]
+      end
+
+      def loss(address, points, (largest, mean, tick), why) = Loss.new(address:, points:, largest:, mean:, tick:, why:)
+
+      def along?(address)
+        @limits.track_ids.nil? || @song.tracks_of(address).map(&:id).intersect?(@limits.track_ids)
+      end
+
+      # Whether all that acts on it has room as it is.
+      def whole?(address)
+        return false if !along?(address) || (address.song? && @limits.one_tempo) || @song.directory.driver(address) || @song.held?(address)
+
+        homes = homes_of.fetch(address, [])
+        homes.all? { |home| @limits.fits?(home, seconds) } && homes.none? { |home| @song.directory.moved_settings.key?(home.envelope.id) }
+      end
+
+      def homes_of = @homes_of ||= @song.directory.envelopes.each_value.group_by { |home| home.envelope.target }
+
+      # As the other side draws it: steps hold, all else are lines.
+      def line(points, scale)
+        ticks, values = [], []
+        points.each_with_index do |(tick, value), i|
+          if scale.steps && i.positive? && values[-1] != value && ticks[-1] != tick
+            ticks << tick
+            values << values[-1]
+          end
+          ticks << tick
+          values << scale.heard(value)
+        end
+        ticks << @finish
+        values << values[-1]
+        Course.new(ticks:, values:, scale:)
+      end
+
+      # The song with what was worked out in it.
+      def written(work)
+        kept = work.select { |_, points, _| points == :whole }.to_h { |address, *| [address, true] }
+        song = without_moves(kept)
+        work.reject { |address, *| kept[address] }.each { |address, points, _| song = laid(song, address, points) }
+        song = song.with(set_aside: [])
+        Integrity.check(nil, song)
+        song
+      end
+
+      # Without all that moves what is baked, and the moves of settings and macros, which have nothing left to do.
+      def without_moves(kept)
+        stays = ->(envelope) { kept[envelope.target] || !@song.parameter?(envelope.target) }
+        tracks = @song.tracks.map do |track|
+          track.with(lanes: track.lanes.select(&stays), devices: track.devices.map { |device| undriven(device, kept) },
+                     regions: track.regions.reject { |region| emptied?(region, &stays) })
+        end
+        clips = @song.clips.transform_values { |clip| clip.with(envelopes: clip.envelopes.select(&stays)) }
+        used = tracks.flat_map(&:regions).to_h { |region| [region.clip_id, true] }
+        @song.with(tracks:, held_bpm: nil, clips: clips.reject { |id, clip| clip.carrier? && !used[id] })
+      end
+
+      def undriven(device, kept)
+        macros = device.macros.map { |macro| macro.with(drives: macro.drives.select { |drive| kept[drive.target] }) }
+        device.held.empty? && device.macros.empty? ? device : device.with(held: {}, macros:)
+      end
+
+      # A region of a carrier that carries nothing any more.
+      def emptied?(region, &)
+        clip = @song.clip(region.clip_id)
+        clip.carrier? && clip.envelopes.none?(&)
+      end
+
+      def laid(song, address, points)
+        scale = song.parameter(address).scale
+        return turned(song, address, points[0][1]) if points.size == 1
+
+        list = points.map { |tick, value| Point.new(tick:, value:, shape: scale.steps ? Shapes::Hold::PLAIN : Shapes::Straight::PLAIN) }
+        track = song.owned(address).lane_track
+        lane = Envelope.fresh(id: "lane-#{song.next_id}", target: address, points: list)
+        song.with_track(song.track(track.id).then { |one| one.with(lanes: [*one.lanes, lane]) }).with(next_id: song.next_id + 1)
+      end
+
+      def turned(song, address, value) = song.owned(address).turned(value)
+    end
+  end
+end
