@@ -5,7 +5,7 @@ class HandOverChoices
   include KindSatchel
 
   USUAL = { "baked" => false, "document" => false, "packed" => false, "midi" => true, "midi_clips" => false, "midi_regions" => false,
-            "csv" => "none", "step_ticks" => 240, "sheet" => false, "limits" => nil, "error" => 0.01, "per_second" => nil, "sounds" => [] }.freeze
+            "csv" => "none", "step_ticks" => 240, "sheet" => false, "error" => 0.01, "sounds" => [] }.freeze
 
   attr_reader :song, :data
 
@@ -14,7 +14,7 @@ class HandOverChoices
   # @raise [InvalidInput] for limits or controllers that cannot be, and for a choice of nothing
   def initialize(song, data)
     @song = song
-    @data = USUAL.merge(data)
+    @data = USUAL.merge(data.compact)
     limits
     rows
     raise InvalidInput.of("out_of_range", "/to_tick", "A stretch ends after it starts.") unless from < to

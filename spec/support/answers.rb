@@ -42,6 +42,11 @@ module Answers
     %r{^GET /api/songs/\d+/missing$} => "missing_sounds",
     %r{^DELETE /api/sounds$} => "freed",
     %r{^POST /api/sounds\?} => "sound_entry",
+    %r{^(GET|POST) /api/songs/\d+/hand_over$} => "hand_over",
+    %r{^POST /api/songs/\d+/baking$} => "baking",
+    %r{^POST /api/songs/\d+/baked_curves$} => "baked_curves",
+    %r{^POST /api/songs/\d+/hand_overs$} => "handed_over",
+    %r{^POST /api/hand_overs/[^/]+/wrapped} => "fetchable",
     %r{^DELETE /api/jobs/} => "cancelled"
   }.freeze
 

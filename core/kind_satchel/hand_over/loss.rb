@@ -13,11 +13,17 @@ module KindSatchel
       # @return [Array(Float, Float, Integer)] the largest difference in the unit of the scale, the mean one, and the tick of the largest
       def self.between(before, after)
         one, other = Side.new(before), Side.new(after)
+        bent = !before.scale.linear?
         largest, place, area, was, at = 0.0, before.ticks[0], 0.0, nil, nil
         while (tick = [one.tick, other.tick].min) < Side::NO_MORE
+          starts = [one.after, other.after] if bent && was
           one.take(tick)
           other.take(tick)
           apart = one.apart(other)
+          if starts && tick - at > 1 && [was, apart].max * 2 > largest
+            inner, share = Side.inside(one, other, starts)
+            largest, place = inner, at + ((tick - at) * share).round if inner > largest
+          end
           area += (was + apart) / 2 * (tick - at) if was
           largest, place = apart, tick if apart > largest
           was, at = one.apart_after(other), tick
@@ -32,6 +38,24 @@ module KindSatchel
         # After its last corner.
         NO_MORE = Float::INFINITY
 
+        # Where it is looked between two corners: lines of the travel are curves in the unit.
+        INSIDE = (1..7).map { |i| i / 8.0 }.freeze
+
+        # @param starts [Array(Float, Float)] the values both had at the corner before
+        # @return [Array(Float, Float)] how far they are apart at most between two corners, and which share of the way
+        def self.inside(one, other, starts)
+          one.shares(other, starts).map { |share| [one.apart_at(other, *starts, share), share] }.max || [0.0, 0.0]
+        end
+
+        # Decibels of two lines are furthest apart at an end, or where one comes to silence.
+        def shares(other, starts)
+          return INSIDE unless @gain
+
+          [[starts[0], before], [starts[1], other.before]].filter_map do |from, to|
+            (@silence - from) / (to - from) if (from - @silence) * (to - @silence) < 0
+          end
+        end
+
         attr_reader :tick, :before, :after
 
         def initialize(course)
@@ -39,6 +63,7 @@ module KindSatchel
           @values = course.values
           @scale = course.scale
           @gain = @scale.gain?
+          @silence = @scale.normalised(SILENCE_DB) if @gain
           @at = 0
           @tick = @ticks[0]
         end
@@ -57,6 +82,10 @@ module KindSatchel
         end
 
         def apart(other) = before == other.before ? 0.0 : (natural(before) - natural(other.before)).abs
+
+        def apart_at(other, own_start, other_start, share)
+          (natural(own_start + ((before - own_start) * share)) - natural(other_start + ((other.before - other_start) * share))).abs
+        end
 
         def apart_after(other)
           return apart(other) if after == before && other.after == other.before
