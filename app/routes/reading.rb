@@ -73,6 +73,12 @@ module Reading
       KindSatchel::Checks::LooseEnds::Outside.new(missing, SongRow.peak_db(standing.id, standing.revision))
     end
 
+    # A clip of the song by itself.
+    def alone(clip_id)
+      KindSatchel::HandOver::OneClip.of(song, clip_id) or
+        raise KindSatchel::InvalidInput.of("nowhere", "/clip_id", "#{song.clip(clip_id).name} lies nowhere in the song.")
+    end
+
     # A list from the query.
     def list_of(name) = params[name].to_s.split(",")
   end
@@ -134,6 +140,8 @@ module Reading
     app.get("/api/songs/:id/playback") do
       from, to = tick_of("from_tick"), tick_of("to_tick")
       raise KindSatchel::InvalidInput.of("out_of_range", "/to_tick", "A stretch ends after it starts.") unless to > from
+
+      next json(Playback.new(alone(params["clip_id"])).stretch(from, to)) if params["clip_id"]
 
       id = params[:id].to_i
       next json(Playback.new(song).stretch(from, to)) unless long?(id) && to - from > LONG_TICKS

@@ -64,7 +64,7 @@ const AWAY: Fault = {
 
 const NOT_KEPT: Fault = { code: "not_kept", path: "", message: "Offline, so this cannot be asked." };
 
-async function ask<T>(
+export async function ask<T>(
   method: string,
   path: string,
   body?: string | Blob,
@@ -114,7 +114,7 @@ function said<T>(status: number, data: (T & { faults?: Fault[] }) | null): T {
 }
 
 /** Sends a file that may take long; how far it is is told, and it can be called off. */
-async function sendFile<T>(path: string, file: Blob, type: string, told: Told, stop: AbortSignal): Promise<T> {
+export async function sendFile<T>(path: string, file: Blob, type: string, told: Told, stop: AbortSignal): Promise<T> {
   const { status, text } = await send(path, file, type, told, stop).catch((error) => {
     if (error instanceof CalledOff) throw error;
     wentAway();
@@ -124,7 +124,7 @@ async function sendFile<T>(path: string, file: Blob, type: string, told: Told, s
   return said<T>(status, parsed(text));
 }
 
-type Told = (share: number) => void;
+export type Told = (share: number) => void;
 
 function parsed(text: string) {
   try {
@@ -134,8 +134,8 @@ function parsed(text: string) {
   }
 }
 
-const get = <T>(path: string) => ask<T>("GET", path);
-const post = <T>(path: string, data: unknown = {}) => ask<T>("POST", path, JSON.stringify(data));
+export const get = <T>(path: string) => ask<T>("GET", path);
+export const post = <T>(path: string, data: unknown = {}) => ask<T>("POST", path, JSON.stringify(data));
 
 export const catalogue = () => getToBegin<Catalogue>("/api/catalogue");
 
@@ -250,6 +250,9 @@ export const songApi = (id: number) => ({
   dropPass: (pass: string) => ask<Gone>("DELETE", `/api/songs/${id}/passes/${pass}`),
   trackCounts: (trackId: string) => get<TrackCounts>(`/api/songs/${id}/track_counts?track_id=${trackId}`),
   stretch: (from: Ticks, to: Ticks) => get<Stretch>(`/api/songs/${id}/playback?from_tick=${from}&to_tick=${to}`),
+  /** The same of one of its clips by itself. */
+  clipStretch: (clipId: string, from_tick: Ticks, to_tick: Ticks) =>
+    get<Stretch>(`/api/songs/${id}/playback?${asked({ clip_id: clipId, from_tick, to_tick })}`),
   edit: <K extends keyof EditInputs>(revision: number, edit: K, inputs: EditInputs[K], wants: Wants) =>
     post<Change>(`/api/songs/${id}/edits`, { revision, edit, inputs, tab: TAB, ...wants }),
   preview: <K extends keyof EditInputs>(revision: number, edit: K, inputs: EditInputs[K], wants: Wants) =>

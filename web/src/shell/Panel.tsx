@@ -2,6 +2,7 @@ import { ClipPanel } from "../panels/clip/ClipPanel";
 import { EndsPanel } from "../panels/EndsPanel";
 import { EditPanel } from "../panels/edit/EditPanel";
 import { Finder } from "../panels/Finder";
+import { HandOverPanel } from "../panels/hand/HandOverPanel";
 import { HandsPanel } from "../panels/hands/HandsPanel";
 import { KeysPanel } from "../panels/keys/KeysPanel";
 import { KnobStrip } from "../panels/knobs/KnobStrip";
@@ -47,6 +48,8 @@ export function Panel({ name }: { name: PanelName }) {
       return <HandsPanel />;
     case "ends":
       return <EndsPanel />;
+    case "hand":
+      return <HandOverPanel />;
     case "satchel":
       return <SatchelPanel focus={focus} />;
     case "takes":

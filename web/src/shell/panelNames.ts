@@ -10,6 +10,7 @@ import {
   Piano,
   Pointer,
   Search,
+  Send,
   Sigma,
   SlidersHorizontal,
   Spline,
@@ -30,10 +31,11 @@ export const PANELS: Record<PanelName, { name: string; Icon: LucideIcon }> = {
   hands: { name: "Hands", Icon: Pointer },
   ends: { name: "Ends", Icon: Spline },
   satchel: { name: "Satchel", Icon: Backpack },
+  hand: { name: "Hand over", Icon: Send },
   takes: { name: "Takes", Icon: Layers },
 };
 
-export const DESK_PANELS: PanelName[] = ["sum", "edit", "satchel", "find", "clip", "track", "takes", "ends"];
+export const DESK_PANELS: PanelName[] = ["sum", "edit", "satchel", "find", "clip", "track", "takes", "ends", "hand"];
 export const PHONE_SHEETS: PanelName[] = [
   "knobs",
   "mixer",
@@ -47,5 +49,6 @@ export const PHONE_SHEETS: PanelName[] = [
   "clip",
   "track",
   "ends",
+  "hand",
   "song",
 ];

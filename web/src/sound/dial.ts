@@ -101,6 +101,9 @@ export class ManyDial implements Dial {
 /** What can no longer be heard is let go of so much later. */
 const AFTER_MS = 120;
 
+/** How much later in a context: at once in one where time does not go by itself. */
+export const afterMs = (context: BaseAudioContext): number => (context instanceof OfflineAudioContext ? 0 : AFTER_MS);
+
 /** A dial whose part of the sound graph hangs in it only while it is heard; `heard` tells whether a value is. */
 export class SwitchedDial implements Dial {
   private timer = 0;
@@ -110,6 +113,8 @@ export class SwitchedDial implements Dial {
     private readonly heard: (value: number) => boolean,
     private readonly hang: (on: boolean) => void,
     private on = false,
+    /** Where time does not go by itself nothing is heard yet when it is put to rest: it is let go of at once. */
+    private readonly afterMs = AFTER_MS,
   ) {
     if (on) hang(true);
   }
@@ -126,7 +131,8 @@ export class SwitchedDial implements Dial {
 
   rest(value: number, now: number): void {
     if (this.heard(value)) this.turn(true);
-    else if (this.on && !this.timer) this.timer = window.setTimeout(() => this.turn(false), AFTER_MS);
+    else if (this.on && this.afterMs === 0) this.turn(false);
+    else if (this.on && !this.timer) this.timer = window.setTimeout(() => this.turn(false), this.afterMs);
     this.dial.rest(value, now);
   }
 

@@ -1,21 +1,19 @@
-import type { SoundEvent, Stretch, Ticks } from "../api/types";
+import type { Stretch, Ticks } from "../api/types";
 import type { Clock } from "./clock";
 import { valueAt } from "./dial";
-import type { Voice } from "./parts";
+import { type Library, Performer } from "./performer";
 import {
   beatsBetween,
   type Lap,
-  lostEvents,
   type Place,
   placeIn,
   positionIn,
-  type Step,
   stepsAgain,
   stepsAtStart,
   stepsBetween,
 } from "./planner";
 import type { Rack } from "./rack";
-import { eventKey, type Stretches } from "./stretches";
+import type { Stretches } from "./stretches";
 
 /** How far ahead of the loudspeaker things are planned. */
 const HORIZON_SECONDS = 0.18;
@@ -24,8 +22,6 @@ const LOOK_EVERY_MS = 30;
 const SOON_SECONDS = 0.05;
 /** Laps that one look may end. */
 const MOST_LAPS = 20;
-/** A voice is forgotten so long after its end. */
-const AFTERMATH_SECONDS = 0.5;
 
 export interface Loop {
   on: boolean;
@@ -34,13 +30,10 @@ export interface Loop {
 }
 
 /** Where the engine finds what it plays. */
-export interface Score {
+export interface Score extends Library {
   stretches: Stretches;
   clock(): Clock;
   loop(): Loop;
-  soundOf(id: string): AudioBuffer | undefined;
-  /** A pass of a loop whose pitch is kept, worked out already. */
-  stretchedOf(event: SoundEvent): AudioBuffer | undefined;
   endOfSong(): number;
   /** Has a beat clicked at a moment of context time, where clicks are wanted; those of a count-in always are. */
   click(at: number, bar: boolean, counted?: boolean): void;
@@ -58,7 +51,7 @@ export class Engine {
   private laps: Lap[] = [];
   private planned = 0;
   private timer = 0;
-  private voices = new Map<string, { voice: Voice; until: number }>();
+  private readonly performer: Performer;
   private trial: Stretch | null = null;
 
   constructor(
@@ -66,7 +59,9 @@ export class Engine {
     private readonly rack: Rack,
     private readonly score: Score,
     private readonly onEnd: () => void,
-  ) {}
+  ) {
+    this.performer = new Performer(context, rack, score);
+  }
 
   start(tick: Ticks, countIn?: CountIn): void {
     const from = this.score.clock().secondsAt(tick);
@@ -90,9 +85,7 @@ export class Engine {
 
   /** Stops every note at once; what is still to come goes on. */
   hush(): void {
-    const now = this.context.currentTime;
-    for (const { voice } of this.voices.values()) voice.stop(now);
-    this.voices.clear();
+    this.performer.hush(this.context.currentTime);
   }
 
   /** Song time at the loudspeaker now. */
@@ -141,11 +134,7 @@ export class Engine {
     const stretch = this.stretchAt(this.position());
     if (!stretch) return;
     this.replan([...this.rack.dials.keys()].filter((address) => address in stretch.ramps));
-    const now = this.context.currentTime;
-    for (const key of lostEvents(this.voices.keys(), stretch)) {
-      this.voices.get(key)?.voice.stop(now);
-      this.voices.delete(key);
-    }
+    this.performer.renewed(stretch, this.context.currentTime);
   }
 
   private count({ beats, seconds, bar }: CountIn, at: number): void {
@@ -161,7 +150,7 @@ export class Engine {
 
   private look(): void {
     if (this.laps.length === 0) return;
-    this.forgetPastVoices();
+    this.performer.forgetPast(this.context.currentTime);
     for (let guard = 0; guard < MOST_LAPS; guard++) {
       const lap = this.laps[this.laps.length - 1];
       this.followLoop(lap);
@@ -188,9 +177,8 @@ export class Engine {
   private beginLap(lap: Lap): void {
     const stretch = this.stretchAt(lap.from);
     if (!stretch) return;
-    for (const { voice } of this.voices.values()) voice.stop(lap.from + lap.lead);
-    this.voices.clear();
-    this.perform(stepsAtStart(stretch, lap.from, this.trial?.ramps), lap);
+    this.performer.hush(lap.from + lap.lead);
+    this.performer.perform(stepsAtStart(stretch, lap.from, this.trial?.ramps), lap);
   }
 
   /** Plans up to a moment of song time. False when the core's answer has not come yet: then the lap waits. */
@@ -202,41 +190,12 @@ export class Engine {
         return false;
       }
       const to = Math.min(goal, stretch.to_seconds);
-      this.perform(stepsBetween(stretch, this.planned, to, this.trial?.ramps), lap);
+      this.performer.perform(stepsBetween(stretch, this.planned, to, this.trial?.ramps), lap);
       for (const [seconds, bar] of beatsBetween(stretch, this.planned, to))
         this.score.click(seconds + lap.lead + this.rack.latency, bar);
       this.planned = to;
     }
     return true;
-  }
-
-  private perform(steps: Step[], lap: Lap): void {
-    for (const step of steps) {
-      if (step.kind === "play") this.play(step.event, lap, step.from);
-      else if (step.kind === "jump") this.rack.planned(step.address)?.replan(step.seconds + lap.lead, step.value);
-      else this.rack.planned(step.address)?.follow(step.ramps, step.from, step.to, lap.lead);
-    }
-  }
-
-  private play(event: SoundEvent, lap: Lap, from: number): void {
-    const until = Math.min(event.end_seconds, lap.to) + lap.lead;
-    const pass = event.stretched ? this.score.stretchedOf(event) : undefined;
-    const voice = this.rack.instrument(event.track_id)?.play?.({
-      at: Math.max(from + lap.lead, this.context.currentTime),
-      until,
-      late: from - event.start_seconds,
-      songSeconds: from,
-      pitch: event.pitch ?? 60,
-      velocity: event.velocity ?? 100,
-      ...(pass ? { buffer: pass, into: 0, rate: 1 } : this.soundAsItIs(event)),
-      through: this.rack.entry(event.track_id, event.clip_id),
-      lead: lap.lead,
-    });
-    if (voice) this.voices.set(eventKey(event), { voice, until });
-  }
-
-  private soundAsItIs({ sound, into_seconds = 0, rate = 1, rates, backwards }: SoundEvent) {
-    return { buffer: sound ? this.score.soundOf(sound) : undefined, into: into_seconds, rate, rates, backwards };
   }
 
   private stretchAt(seconds: number): Stretch | undefined {
@@ -253,11 +212,6 @@ export class Engine {
     const at = this.context.currentTime + 0.01;
     const from = Math.min(Math.max(at - lap.lead, lap.from), this.planned);
     const stretch = this.stretchAt(from);
-    if (stretch) this.perform(stepsAgain(stretch, addresses, from, this.planned, this.trial?.ramps), lap);
-  }
-
-  private forgetPastVoices(): void {
-    const past = this.context.currentTime - AFTERMATH_SECONDS;
-    for (const [key, { until }] of this.voices) if (until < past) this.voices.delete(key);
+    if (stretch) this.performer.perform(stepsAgain(stretch, addresses, from, this.planned, this.trial?.ramps), lap);
   }
 }

@@ -12,7 +12,7 @@ export class Meters {
   /** Listens to these tracks from now on. */
   follow(tracks: [id: string, output: AudioNode][]): void {
     this.dispose();
-    if (!this.context.audioWorklet || tracks.length === 0) return;
+    if (!this.context.audioWorklet || tracks.length === 0 || this.context instanceof OfflineAudioContext) return;
     const ids = tracks.map(([id]) => id);
     const node = new AudioWorkletNode(this.context, "meter", {
       numberOfInputs: tracks.length,

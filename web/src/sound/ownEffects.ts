@@ -2,7 +2,7 @@ import type { ClipPart } from "../api/types";
 import { Chain, type Link } from "./chain";
 import type { Studio } from "./devices";
 import { type Dial, ParamDial } from "./dial";
-import { constant, gain } from "./parts";
+import { constant, type DeviceSound, gain } from "./parts";
 
 /** The way to a clip's own effects opens and shuts over this long. */
 const SWITCH_SECONDS = 0.005;
@@ -36,6 +36,10 @@ export class OwnEffects {
       this.gate.connect(this.input.gain);
       this.shut.connect(past);
     }
+  }
+
+  *sounds(): Generator<DeviceSound> {
+    for (const [, sound] of this.chain.sounds()) yield sound;
   }
 
   /** What leads through it, to a goal. */

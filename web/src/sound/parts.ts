@@ -1,5 +1,5 @@
 import type { TrackPart } from "../api/types";
-import { type Dial, ManyDial, ParamDial, SwitchedDial } from "./dial";
+import { afterMs, type Dial, ManyDial, ParamDial, SwitchedDial } from "./dial";
 
 /** A gain with a value. */
 export function gain(context: BaseAudioContext, value: number): GainNode {
@@ -81,6 +81,8 @@ export interface DeviceSound {
   latency?: number;
   /** Once what it is made of has come; until then it lets everything through, or nothing. */
   ready?: Promise<void>;
+  /** Where time does not go by itself: is told what it is to be told at a moment. */
+  speak?(at: number): Promise<void>;
   /** Takes over what is no dial: the sound of a sampler. */
   hold?(device: TrackPart["devices"][number]): void;
   /** Where voices that were led through the effects of their clip come back. */
@@ -132,10 +134,11 @@ function passable(context: BaseAudioContext, remembers: boolean) {
   const [start, through, past, end] = [gain(context, 1), gain(context, 1), gain(context, 0), gain(context, 1)];
   start.connect(past);
   if (remembers) through.connect(end);
+  const late = afterMs(context);
   const open = new ParamDial([through.gain], (share) => 1 - share);
   const dial = new ManyDial([
-    remembers ? open : new SwitchedDial(open, (share) => share < 1, between(through, end), true),
-    new SwitchedDial(new ParamDial([past.gain]), (share) => share > 0, between(past, end)),
+    remembers ? open : new SwitchedDial(open, (share) => share < 1, between(through, end), true, late),
+    new SwitchedDial(new ParamDial([past.gain]), (share) => share > 0, between(past, end), false, late),
   ]);
   return { input: start, output: end, bypass: dial, start, way: { dry: through } };
 }

@@ -4,6 +4,9 @@ import { constant } from "./parts";
 /** The sound of devices and of whole tracks by themselves, as playing uses them: to be rendered and measured. */
 export { DEVICE_SOUNDS } from "./devices";
 export { Limiter } from "./limiter";
+export { encode } from "./mixdown/encode";
+export { render } from "./mixdown/render";
+export { asLoop, withTail } from "./mixdown/shape";
 export { Rack } from "./rack";
 export { Stretched } from "./stretched";
 export { Strip } from "./strip";

@@ -36,6 +36,7 @@ export class Rack {
   private readonly beat: ConstantSourceNode;
   private readonly meters: Meters;
   private masterId = "";
+  private late = new Map<string, { into: number; out: number }>();
   /** Parameters that a hand holds: nothing else turns their dials. */
   private readonly gripped = new Set<string>();
 
@@ -54,6 +55,30 @@ export class Rack {
 
   instrument(trackId: string): DeviceSound | undefined {
     return this.strips.get(trackId)?.instrument;
+  }
+
+  /** What comes out of a track, after its fader and gate. */
+  output(trackId: string): AudioNode | undefined {
+    return this.strips.get(trackId)?.output;
+  }
+
+  /** By how much later than asked for a track comes out. */
+  lateness(trackId: string): number {
+    return this.late.get(trackId)?.out ?? 0;
+  }
+
+  /** Until all that is made of something that has to come has come. */
+  async ready(): Promise<void> {
+    await Promise.all(this.sounds().map(({ ready }) => ready));
+  }
+
+  /** Those that have to be told, moment by moment, where time does not go by itself. */
+  speakers(): DeviceSound[] {
+    return this.sounds().filter(({ speak }) => speak);
+  }
+
+  private sounds(): DeviceSound[] {
+    return [...this.strips.values()].flatMap((strip) => [...strip.sounds()]);
   }
 
   /** Where what is recorded in a clip goes first, when that has effects of its own. */
@@ -147,6 +172,7 @@ export class Rack {
   /** Lets ways wait for those on which a device comes late. */
   private inStep(tracks: TrackPart[]): void {
     const times = arrivals(tracks, (id) => this.strips.get(id)?.latency ?? 0);
+    this.late = times;
     const at = (id: string) => times.get(id) ?? { into: 0, out: 0 };
     for (const { id, output } of tracks)
       this.ways.get(id)?.wait(output ? Math.max(0, at(output).into - at(id).out) : 0);
@@ -159,10 +185,10 @@ export class Rack {
 
   private drop(id: string): void {
     this.ways.get(id)?.cut();
+    this.sends.drop(id);
     this.strips.get(id)?.dispose();
     this.strips.delete(id);
     this.ways.delete(id);
-    this.sends.drop(id);
   }
 
   /** Every dial by its address. */

@@ -1,5 +1,5 @@
 import type { TrackPart } from "../api/types";
-import { type Dial, ParamDial, SwitchedDial } from "./dial";
+import { afterMs, type Dial, ParamDial, SwitchedDial } from "./dial";
 import { between, gain } from "./parts";
 import type { Strip } from "./strip";
 import { Wire } from "./wire";
@@ -104,6 +104,8 @@ export class Sends {
         between(source, node)(on);
         hangs = on;
       },
+      false,
+      afterMs(this.context),
     );
     list.set(key, { from, to, source, node, dial, hangs: () => hangs, wire: new Wire(node, goal()) });
     return true;

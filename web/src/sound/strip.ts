@@ -54,6 +54,12 @@ export class Strip {
       for (const [part, node] of taps ?? []) yield [`${this.trackId}/${id}/${part}-`, node];
   }
 
+  /** Every device of the track and of its clips. */
+  *sounds(): Generator<DeviceSound> {
+    for (const [, sound] of this.chain.sounds()) yield sound;
+    for (const own of this.own.values()) yield* own.sounds();
+  }
+
   /** What makes its channel louder and softer. */
   get fader(): DeviceSound["fader"] {
     return [...this.chain.sounds()].find(([, { fader }]) => fader)?.[1].fader;

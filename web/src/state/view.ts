@@ -18,6 +18,7 @@ export type PanelName =
   | "takes"
   | "satchel"
   | "ends"
+  | "hand"
   | "hands";
 
 /** What a press on an envelope does. */

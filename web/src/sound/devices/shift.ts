@@ -17,6 +17,8 @@ const LATENCY_SECONDS = 0.12 + 0.03;
 class ToldDial implements Dial {
   private node: StretchNode | null = null;
   private timers: number[] = [];
+  /** Where time does not go by itself, what is to be told, and when. */
+  private due: [at: number, value: number][] = [];
   private last = 0;
   private said: number | null = null;
 
@@ -45,11 +47,20 @@ class ToldDial implements Dial {
   }
 
   private forget(): void {
+    this.due = [];
     for (const timer of this.timers) clearTimeout(timer);
     this.timers = [];
   }
 
+  /** Tells what is due at a moment. */
+  async speak(at: number): Promise<void> {
+    const now = this.due.filter(([moment]) => moment <= at + STEP_SECONDS / 2);
+    this.due = this.due.slice(now.length);
+    if (now.length > 0) await this.say(now[now.length - 1][1]);
+  }
+
   private later(at: number, value: number): void {
+    if (this.context instanceof OfflineAudioContext) return void this.due.push([at, value]);
     const wait = Math.max(0, (at - this.context.currentTime) * 1000);
     const timer = window.setTimeout(() => {
       this.timers = this.timers.filter((other) => other !== timer);
@@ -104,5 +115,6 @@ export function pitchShift({ context }: Studio): DeviceSound {
       late.connect(shifted);
       tell("fault", "This browser cannot shift pitch; the device lets everything through.");
     });
-  return { input, output, latency: LATENCY_SECONDS, ready, dials };
+  const speak = async (at: number) => void (await Promise.all([pitch.speak(at), tonality.speak(at)]));
+  return { input, output, latency: LATENCY_SECONDS, ready, dials, speak };
 }

@@ -1,4 +1,4 @@
-import { ManyDial, ParamDial, SwitchedDial } from "../dial";
+import { afterMs, ManyDial, ParamDial, SwitchedDial } from "../dial";
 import { between, biquad, bypassable, type DeviceSound, gain, oscillator } from "../parts";
 
 const KINDS: BiquadFilterType[] = ["lowpass", "bandpass", "notch", "highpass"];
@@ -15,7 +15,7 @@ export function filter(context: BaseAudioContext): DeviceSound {
   });
   const kinds = branches.map(({ level, kind }) => {
     const share = new ParamDial([level.gain], (choice) => Math.max(0, 1 - Math.abs(choice - kind)));
-    return new SwitchedDial(share, (choice) => choice === kind, between(level, sum), kind === 0);
+    return new SwitchedDial(share, (choice) => choice === kind, between(level, sum), kind === 0, afterMs(context));
   });
   const nodes = branches.map(({ node }) => node);
   const whole = bypassable(context, input, sum);

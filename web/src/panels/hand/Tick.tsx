@@ -1,0 +1,23 @@
+import { choose, useHandOver } from "../../state/handOver";
+
+type Named = "baked" | "document" | "packed" | "midi" | "midi_clips" | "midi_regions" | "sheet";
+
+/** One of the things that can be handed over. */
+export function Tick({ of, words }: { of: Named; words: string }) {
+  const on = useHandOver((state) => state.choices[of] ?? false);
+  return <Ticked on={on} words={words} set={(next) => choose({ [of]: next })} />;
+}
+
+export function Ticked({ on, words, set }: { on: boolean; words: string; set: (on: boolean) => void }) {
+  return (
+    <label className="flex items-center gap-2 text-xs pointer-coarse:min-h-11">
+      <input
+        type="checkbox"
+        className="checkbox checkbox-xs"
+        checked={on}
+        onChange={(event) => set(event.target.checked)}
+      />
+      {words}
+    </label>
+  );
+}
