@@ -3,10 +3,12 @@
 require "optparse"
 require_relative "../core/kind_satchel"
 require_relative "schemas"
+require_relative "handing_over_commands"
 
 # The commands of bin/satchel: each takes a song document and prints to standard output.
 class CommandLine
   include KindSatchel
+  include HandingOverCommands
 
   HELP = <<~TEXT
     satchel heard SONG.json ADDRESS --from TICK --to TICK --step TICKS   CSV: tick,normalised,natural
@@ -20,9 +22,11 @@ class CommandLine
     satchel pack SONG.json PACKED.zip                                    the document with its sounds, from the app's store beside the database
     satchel unpack PACKED.zip                                            the document of a packed song, its sounds put into that store
     satchel moves [MOVES.json]                                           CSV: name,tags,role,beats; of the satchel, or of a file of moves
+    satchel hand-over SONG.json CHOICES.json FOLDER                      writes what is chosen (schemas/hand_over.json) into a new folder
+    satchel mixdown SONG.json GOAL.wav [--rate HZ] [--bits N]            renders the song, or what lies --from TICK --to TICK, by a browser
     satchel demo                                                         the demo song's document
   TEXT
-  COMMANDS = %w[heard explain flatten clock params validate check edit pack unpack moves demo help].freeze
+  COMMANDS = %w[heard explain flatten clock params validate check edit pack unpack moves hand-over mixdown demo help].freeze
   # The most rows one command prints.
   MOST_ROWS = 5_000_000
 
@@ -39,7 +43,7 @@ class CommandLine
     command = @arguments.shift || "help"
     return complain("There is no command #{command}; there is #{COMMANDS.join(', ')}.") unless COMMANDS.include?(command)
 
-    send(command)
+    send(command.tr("-", "_"))
     @found_some ? 1 : 0
   rescue InvalidInput => e
     complain(e.faults.join("\n"))
@@ -56,6 +60,7 @@ class CommandLine
   def parser
     OptionParser.new do |options|
       %i[from to step at].each { |name| options.on("--#{name} TICK", Integer) { |value| @options[name] = value } }
+      %i[rate bits].each { |name| options.on("--#{name} N", Integer) { |value| @options[name] = value } }
       options.on("--tolerance X", Float) { |value| @options[:tolerance] = value }
     end
   end
@@ -168,13 +173,18 @@ class CommandLine
   # As RFC 4180 has it.
   def quoted(text) = text.match?(/[",\n]/) ? "\"#{text.gsub('"', '""')}\"" : text
 
-  # The app may be running: it goes on with the same store.
-  def with_store
+  def load_app
     root = File.expand_path("..", __dir__)
     ENV["BUNDLE_GEMFILE"] ||= File.join(root, "Gemfile")
     ENV["BUNDLE_PATH"] ||= File.join(root, "vendor/bundle")
     require_relative "environment"
     require_relative "packed_song"
+    require_relative "hand_over/files"
+  end
+
+  # The app may be running: it goes on with the same store.
+  def with_store
+    load_app
     path = store_path
     raise InvalidInput.of("no_store", "", "There is no store at #{path}; `bin/demo` makes one.") unless File.exist?(path)
 

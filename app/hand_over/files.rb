@@ -12,6 +12,19 @@ require_relative "../work/spread"
 class HandOverFiles
   include KindSatchel
 
+  # The same into a folder that comes to be whole, or not at all.
+  # @param goal [String]
+  # @return [Hash] as {#write}
+  def self.to_folder(choices, goal, store, &)
+    part = "#{goal}.#{Process.pid}.part"
+    FileUtils.mkdir_p(part)
+    found = new(choices, part, store, &).write
+    File.rename(part, goal)
+    found
+  ensure
+    FileUtils.rm_rf(part)
+  end
+
   # @param choices [HandOverChoices]
   # @param folder [String]
   # @param store [SoundStore]

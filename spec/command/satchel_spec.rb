@@ -54,6 +54,29 @@ file)[0]).to include("rope-bass/synth/cutoff,log,Hz,30.0,18000.0,800 Hz", "gull-
     expect(satchel("check", write("small.json", json_of(small_song)))).to eq ["", "", 0]
   end
 
+  it "hands a song over into a folder, whole or not at all, and says what is lost" do
+    goal = File.join(folder, "out")
+    choices = ->(**data) { write("choices.json", JSON.generate(data)) }
+    out, err, status = satchel("hand-over", file, choices.call(midi: true, csv: "samples", limits: { straight: true, lanes_only: true, bits: 7 }), goal)
+    expect([status, err, Dir.children(goal).sort]).to eq [0, "", %w[README.txt low-tide-market.mid moves.csv]]
+    expect(out.lines.map(&:chomp)).to include(/\ACutoff of Rope Bass, \d+, \d+ Hz, [\d.]+ Hz\z/)
+    expect(satchel("hand-over", file, choices.call(midi: true), goal)[1..]).to eq ["#{goal} is there already.\n", 1]
+    bad = choices.call(midi: false, csv: "samples", step_ticks: 1)
+    expect(satchel("hand-over", file, bad, File.join(folder, "none"))[1]).to match(/more than \d+ values/)
+    expect(Dir.children(folder).grep(/none|part/)).to eq []
+  end
+
+  it "renders a song to a sound as long as was asked for" do
+    goal = File.join(folder, "mix.wav")
+    out, _, status = satchel("mixdown", file, goal, "--from", 8 * BAR, "--to", 9 * BAR, "--bits", 16, "--rate", 44_100)
+    expect([status, out.lines.map { |line| line.split.first }]).to eq [0, %w[peak_db true_peak_db loudness]]
+    info, = Open3.capture2("sox", "--i", goal)
+    expect(info).to include("Sample Rate    : 44100", "Precision      : 16-bit")
+    expect(Open3.capture2("soxi", "-D", goal)[0].to_f).to be_between(4 * 60 / 92.0, (4 * 60 / 92.0) + 12)
+    expect(satchel("mixdown", file, goal)[1..]).to eq ["#{goal} is there already.\n", 1]
+    expect(satchel("mixdown", file, "#{goal}2", "--rate", 8000)[2]).to eq 1
+  end
+
   it "lists the moves of a file" do
     move = { name: "Ebb, slow", tags: %w[fade out], role: "set", length_ticks: 1920,
 points: [{ tick: 0, value: 1, shape: "straight" }, { tick: 1920, value: 0, shape: "hold" }] }

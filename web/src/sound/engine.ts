@@ -3,6 +3,7 @@ import type { Clock } from "./clock";
 import { valueAt } from "./dial";
 import { type Library, Performer } from "./performer";
 import {
+  atBlock,
   beatsBetween,
   type Lap,
   type Place,
@@ -67,8 +68,9 @@ export class Engine {
     const from = this.score.clock().secondsAt(tick);
     const soon = this.context.currentTime + SOON_SECONDS;
     const lead = (countIn?.beats ?? 0) * (countIn?.seconds ?? 0);
-    if (countIn) this.count(countIn, soon);
-    this.laps = [this.lap(from, soon + lead, 0)];
+    const begin = atBlock(soon + lead, this.context.sampleRate);
+    if (countIn) this.count(countIn, begin - lead);
+    this.laps = [this.lap(from, begin, 0)];
     this.planned = from;
     this.beginLap(this.laps[0]);
     this.look();
@@ -178,7 +180,7 @@ export class Engine {
     const stretch = this.stretchAt(lap.from);
     if (!stretch) return;
     this.performer.hush(lap.from + lap.lead);
-    this.performer.perform(stepsAtStart(stretch, lap.from, this.trial?.ramps), lap);
+    this.performer.begin(stepsAtStart(stretch, lap.from, this.trial?.ramps), lap);
   }
 
   /** Plans up to a moment of song time. False when the core's answer has not come yet: then the lap waits. */

@@ -81,6 +81,8 @@ export interface DeviceSound {
   latency?: number;
   /** Once what it is made of has come; until then it lets everything through, or nothing. */
   ready?: Promise<void>;
+  /** A lap begins at a second of the song, at a moment of the output: what runs by itself begins again there. */
+  begin?(songSeconds: number, at: number): void;
   /** Where time does not go by itself: is told what it is to be told at a moment. */
   speak?(at: number): Promise<void>;
   /** Takes over what is no dial: the sound of a sampler. */

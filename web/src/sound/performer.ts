@@ -34,6 +34,20 @@ export class Performer {
     }
   }
 
+  /** A lap begins: what runs by itself is where the song is, and dials are where they belong. */
+  begin(steps: Step[], lap: Lap, early = 0): void {
+    this.perform(
+      steps.filter(({ kind }) => kind === "jump"),
+      lap,
+      early,
+    );
+    this.rack.begin(lap.from, lap.from + lap.lead);
+    this.perform(
+      steps.filter(({ kind }) => kind !== "jump"),
+      lap,
+    );
+  }
+
   /** Stops every voice at a moment. */
   hush(at: number): void {
     for (const { voice } of this.voices.values()) voice.stop(at);

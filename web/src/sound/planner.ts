@@ -9,6 +9,11 @@ const LEAST_LEFT_SECONDS = 0.01;
 /** A dial comes back to its plan this far ahead, so that it does not click. */
 const SOFT_SECONDS = 0.015;
 
+/** Some settings are taken up once a block: what begins with a block always sounds the same. */
+const BLOCK_FRAMES = 128;
+export const atBlock = (at: number, rate: number): number =>
+  (Math.ceil((at * rate) / BLOCK_FRAMES - 1e-6) * BLOCK_FRAMES) / rate;
+
 /** One run through the song without a jump: song time + lead = time at the output. */
 export interface Lap {
   from: number;

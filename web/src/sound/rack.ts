@@ -72,6 +72,11 @@ export class Rack {
     await Promise.all(this.sounds().map(({ ready }) => ready));
   }
 
+  /** A lap begins at a second of the song, at a moment of the output. */
+  begin(songSeconds: number, at: number): void {
+    for (const { begin } of this.sounds()) begin?.(songSeconds, at);
+  }
+
   /** Those that have to be told, moment by moment, where time does not go by itself. */
   speakers(): DeviceSound[] {
     return this.sounds().filter(({ speak }) => speak);

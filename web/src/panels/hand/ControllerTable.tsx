@@ -7,7 +7,7 @@ import { Box } from "../../ui/Box";
 
 type Row = HandOver["controllers"][number];
 
-/** By which controller each parameter goes out; kept with the song. Two that clash on a track are said where they are. */
+/** By which controller each parameter goes out; kept with the song. Two that clash are told where they stand. */
 export function ControllerTable({ onClose }: { onClose: () => void }) {
   const { known, choices } = useHandOver();
   const [fault, setFault] = useState<{ row: number; words: string } | null>(null);

@@ -1,5 +1,6 @@
 import { ParamDial } from "../dial";
-import { biquad, type DeviceSound, decibelControl, gain, mixable, oscillator } from "../parts";
+import { biquad, type DeviceSound, decibelControl, gain, mixable } from "../parts";
+import { sway } from "../sway";
 
 export function drive(context: BaseAudioContext): DeviceSound {
   const push = gain(context, 0);
@@ -26,15 +27,14 @@ export function drive(context: BaseAudioContext): DeviceSound {
 export function chorus(context: BaseAudioContext): DeviceSound {
   const input = gain(context, 1);
   const output = gain(context, 0.8);
-  const sway = oscillator(context, { frequency: 0.6 });
-  sway.start();
+  const swing = sway(context, 0.6);
   const depth = gain(context, 0);
-  sway.connect(depth);
+  swing.output.connect(depth);
   const turned = gain(context, -1);
   depth.connect(turned);
-  [depth, turned].forEach((swing, side) => {
+  [depth, turned].forEach((way, side) => {
     const line = new DelayNode(context, { delayTime: 0.014 + side * 0.005, maxDelayTime: 0.1 });
-    swing.connect(line.delayTime);
+    way.connect(line.delayTime);
     input
       .connect(line)
       .connect(new StereoPannerNode(context, { pan: side === 0 ? -0.7 : 0.7 }))
@@ -44,8 +44,9 @@ export function chorus(context: BaseAudioContext): DeviceSound {
   return {
     input: whole.input,
     output: whole.output,
+    begin: swing.begin,
     dials: {
-      rate: new ParamDial([sway.frequency]),
+      rate: swing.dial,
       depth: new ParamDial([depth.gain], (share) => share * 0.008),
       mix: whole.mix,
       bypass: whole.bypass,

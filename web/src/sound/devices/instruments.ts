@@ -1,28 +1,51 @@
 import { NoteDial, ParamDial } from "../dial";
 import { biquad, constant, type DeviceSound, gain, hertz, oscillator, type Sounding, tuning } from "../parts";
+import { sway } from "../sway";
 
 const WAVES: OscillatorType[] = ["sawtooth", "square", "triangle", "sine"];
 /** A voice that is broken off dies away in about this time. */
 const BREAK_SECONDS = 0.012;
 
-/** One voice that runs all the time; notes turn its pitch and open its gate. */
+/**
+ * One voice; notes turn its pitch and open its gate. After silence it begins again from the start of its wave, so that
+ * a note sounds the same wherever playing began.
+ */
 export function monoSynth(context: BaseAudioContext): DeviceSound {
-  const main = oscillator(context, { type: "sawtooth" });
-  const sub = oscillator(context, { type: "sine" });
   const { tune, detune, bend } = tuning(context);
   const fine = constant(context);
   const subLevel = gain(context, 0);
   const filter = biquad(context, { type: "lowpass" });
   const gate = gain(context, 0);
   let latest = 0;
-  for (const voice of [main, sub]) {
+  let silentFrom = Number.NEGATIVE_INFINITY;
+  let pitchBefore: number | null = null;
+  subLevel.connect(filter);
+  filter.connect(gate);
+  const voiceOf = (type: OscillatorType, to: AudioNode, frequency: number, at: number) => {
+    const voice = oscillator(context, { type, frequency });
     detune.connect(voice.detune);
     fine.connect(voice.detune);
-    voice.start();
+    voice.connect(to);
+    voice.start(at);
+    return voice;
+  };
+  const pair = (frequency: number, at: number) =>
+    [voiceOf("sawtooth", filter, frequency, at), voiceOf("sine", subLevel, frequency / 2, at)] as const;
+  let [main, sub] = pair(hertz(60), 0);
+
+  /** Other voices in the place of those there are, from a moment on. */
+  function again(frequency: number, at: number): void {
+    for (const voice of [main, sub]) {
+      voice.stop(at);
+      voice.onended = () => {
+        voice.disconnect();
+        detune.disconnect(voice.detune);
+        fine.disconnect(voice.detune);
+      };
+    }
+    [main, sub] = pair(frequency, at);
   }
-  main.connect(filter);
-  sub.connect(subLevel).connect(filter);
-  filter.connect(gate);
+
   const read = {
     wave: new NoteDial(0),
     sweep: new NoteDial(12),
@@ -35,14 +58,17 @@ export function monoSynth(context: BaseAudioContext): DeviceSound {
 
   function play({ at, until, songSeconds: s, pitch, velocity }: Sounding) {
     const level = 0.1 + 0.4 * (velocity / 127) ** 1.5;
-    const [attack, decay] = [read.attack.at(s), read.decay.at(s)];
+    const [attack, decay, release] = [read.attack.at(s), read.decay.at(s), read.release.at(s)];
+    if (at >= silentFrom) again(hertz(pitchBefore ?? pitch), at);
+    pitchBefore = pitch;
+    silentFrom = until + release;
     main.type = WAVES[Math.round(read.wave.at(s))];
     main.frequency.setTargetAtTime(hertz(pitch), at, read.glide.at(s) / 3);
     sub.frequency.setTargetAtTime(hertz(pitch) / 2, at, read.glide.at(s) / 3);
     gate.gain.cancelScheduledValues(at);
     gate.gain.setTargetAtTime(level, at, attack / 3);
     gate.gain.setTargetAtTime(level * read.sustain.at(s), at + attack, decay / 3);
-    gate.gain.setTargetAtTime(0, until, read.release.at(s) / 3);
+    gate.gain.setTargetAtTime(0, until, release / 3);
     filter.detune.cancelScheduledValues(at);
     filter.detune.setTargetAtTime(read.sweep.at(s) * 100, at, 0.002);
     filter.detune.setTargetAtTime(0, at + attack + 0.006, decay / 3);
@@ -51,18 +77,25 @@ export function monoSynth(context: BaseAudioContext): DeviceSound {
       release: (when: number) => {
         if (turn !== latest) return;
         gate.gain.cancelScheduledValues(when);
-        gate.gain.setTargetAtTime(0, when, read.release.at(s) / 3);
+        gate.gain.setTargetAtTime(0, when, release / 3);
+        silentFrom = when + release;
       },
       stop: (when: number) => {
         gate.gain.cancelScheduledValues(when);
         gate.gain.setTargetAtTime(0, when, BREAK_SECONDS / 3);
+        if (turn === latest) silentFrom = when + BREAK_SECONDS;
       },
     };
   }
 
+  const begin = () => {
+    pitchBefore = null;
+    silentFrom = Number.NEGATIVE_INFINITY;
+  };
   return {
     output: gate,
     play,
+    begin,
     dials: {
       ...read,
       cutoff: new ParamDial([filter.frequency]),
@@ -79,10 +112,9 @@ export function padSynth(context: BaseAudioContext): DeviceSound {
   const filter = biquad(context, { type: "lowpass", Q: 0 });
   const { tune, detune, bend } = tuning(context);
   const spread = constant(context);
-  const drift = oscillator(context, { frequency: 0.3 });
+  const drift = sway(context, 0.3);
   const driftDepth = gain(context, 0);
-  drift.connect(driftDepth);
-  drift.start();
+  drift.output.connect(driftDepth);
   const read = { attack: new NoteDial(0.6), release: new NoteDial(1.2) };
 
   function play({ at, until, late, songSeconds: s, pitch, velocity }: Sounding) {
@@ -124,13 +156,14 @@ export function padSynth(context: BaseAudioContext): DeviceSound {
   return {
     output: filter,
     play,
+    begin: drift.begin,
     dials: {
       ...read,
       cutoff: new ParamDial([filter.frequency]),
       spread: new ParamDial([spread.offset]),
       bend,
       pitch: new ParamDial([tune.offset], (semitones) => semitones * 100),
-      "drift-rate": new ParamDial([drift.frequency]),
+      "drift-rate": drift.dial,
       drift: new ParamDial([driftDepth.gain], (share) => share * 40),
     },
   };

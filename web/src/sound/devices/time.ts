@@ -1,6 +1,7 @@
 import { ParamDial } from "../dial";
 import { loopExtra } from "../loops";
-import { biquad, bypassable, constant, crossfade, type DeviceSound, gain, oscillator } from "../parts";
+import { biquad, bypassable, constant, crossfade, type DeviceSound, gain } from "../parts";
+import { sway } from "../sway";
 import type { Studio } from "./index";
 
 const LONGEST_SECONDS = 8;
@@ -26,10 +27,9 @@ export function delay({ context, beat }: Studio): DeviceSound {
   quarters.connect(lasting).connect(way.wet).connect(round);
   beat.connect(lasting.gain);
   seconds.connect(way.dry).connect(round);
-  const sway = oscillator(context, { frequency: 0.5 });
+  const swing = sway(context, 0.5);
   const depth = gain(context, 0);
-  sway.connect(depth).connect(round);
-  sway.start();
+  swing.output.connect(depth).connect(round);
   const input = gain(context, 1);
   const output = gain(context, 1);
   const mix = crossfade(context, 0);
@@ -41,13 +41,14 @@ export function delay({ context, beat }: Studio): DeviceSound {
   return {
     input: whole.input,
     output: whole.output,
+    begin: swing.begin,
     dials: {
       time: new ParamDial([seconds.offset], undefined, 0.05),
       "in-notes": way.dial,
       note: new ParamDial([quarters.offset], undefined, 0.05),
       feedback: new ParamDial([again.gain]),
       tone: new ParamDial([tone.frequency]),
-      "sway-rate": new ParamDial([sway.frequency]),
+      "sway-rate": swing.dial,
       sway: new ParamDial([depth.gain]),
       dry: new ParamDial([dry.gain]),
       wet: new ParamDial([wet.gain]),

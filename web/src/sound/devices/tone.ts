@@ -1,5 +1,6 @@
 import { afterMs, ManyDial, ParamDial, SwitchedDial } from "../dial";
-import { between, biquad, bypassable, type DeviceSound, gain, oscillator } from "../parts";
+import { between, biquad, bypassable, type DeviceSound, gain } from "../parts";
+import { sway } from "../sway";
 
 const KINDS: BiquadFilterType[] = ["lowpass", "bandpass", "notch", "highpass"];
 
@@ -60,10 +61,9 @@ export function equaliser(context: BaseAudioContext): DeviceSound {
 
 /** Four all-pass filters that sway together, mixed with what went in. */
 export function phaser(context: BaseAudioContext): DeviceSound {
-  const sway = oscillator(context, { frequency: 0.3 });
+  const swing = sway(context, 0.3);
   const depth = gain(context, 0);
-  sway.connect(depth);
-  sway.start();
+  swing.output.connect(depth);
   const stages = Array.from({ length: 4 }, () => biquad(context, { type: "allpass", Q: 0.7 }));
   for (const [i, stage] of stages.entries()) {
     depth.connect(stage.detune);
@@ -79,9 +79,10 @@ export function phaser(context: BaseAudioContext): DeviceSound {
   return {
     input: whole.input,
     output: whole.output,
+    begin: swing.begin,
     dials: {
       centre: new ParamDial(stages.map((stage) => stage.frequency)),
-      rate: new ParamDial([sway.frequency]),
+      rate: swing.dial,
       depth: new ParamDial([depth.gain], (share) => share * 2400),
       mix: new ParamDial([wet.gain]),
       bypass: whole.bypass,

@@ -5,7 +5,7 @@ import { song } from "../../state/song";
 import { Clock } from "../clock";
 import { gain } from "../parts";
 import { Performer } from "../performer";
-import { type Lap, stepsAtStart, stepsBetween } from "../planner";
+import { atBlock, type Lap, stepsAtStart, stepsBetween } from "../planner";
 import { Rack } from "../rack";
 import { Sounds } from "../sounds";
 import { Stretched } from "../stretched";
@@ -87,7 +87,8 @@ export async function render(job: RenderJob, told: (share: number) => void, stop
   const driven = new Set(whole.flatMap(({ ramps }) => Object.keys(ramps)));
   rack.rest(catalogue, model, (address) => driven.has(address), 0);
   rack.silence(job.silent, 0);
-  const lap: Lap = { from, to, lead: RUN_IN_SECONDS - from, turn: 0 };
+  const start = atBlock(RUN_IN_SECONDS, job.rate);
+  const lap: Lap = { from, to, lead: start - from, turn: 0 };
   const performer = new Performer(context, rack, { soundOf: sounds.get, stretchedOf: (event) => stretched.get(event) });
   const failed = conduct(context, rack, performer, whole, lap, {
     told: (share) => told(0.1 + 0.9 * share),
@@ -98,7 +99,7 @@ export async function render(job: RenderJob, told: (share: number) => void, stop
   stretched.dispose();
   const late = (channel: number) => (job.taps.length > 0 ? rack.lateness(job.taps[channel >> 1]) : rack.latency);
   const taken = Array.from({ length: channels }, (_, i) =>
-    buffer.getChannelData(i).slice(Math.round((RUN_IN_SECONDS + late(i)) * job.rate)),
+    buffer.getChannelData(i).slice(Math.round((start + late(i)) * job.rate)),
   );
   return { rate: job.rate, channels: taken, frames: Math.round((to - from) * job.rate) };
 }
@@ -194,7 +195,7 @@ function conduct(
       planned = to;
     }
   };
-  performer.perform(stepsAtStart(whole[0], lap.from), lap, RUN_IN_SECONDS / 2);
+  performer.begin(stepsAtStart(whole[0], lap.from), lap, RUN_IN_SECONDS / 2);
   plan(lap.from + 2 * SLICE_SECONDS);
   const end = context.length / context.sampleRate;
   const next = async (at: number): Promise<void> => {

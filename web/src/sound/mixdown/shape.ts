@@ -27,7 +27,7 @@ function faded(samples: Float32Array<ArrayBuffer>, frames: number): Float32Array
   return samples;
 }
 
-/** One tap as a loop: what sounds on after its end comes in again at its start, so that it goes round without a seam. */
+/** One tap as a loop: what sounds on after its end comes in at its start, so that it goes round without a seam. */
 export function asLoop({ channels, frames }: Rendered, tap: number): Channels {
   return channels.slice(2 * tap, 2 * tap + 2).map((samples) => {
     const loop = samples.slice(0, frames);

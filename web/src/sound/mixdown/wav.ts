@@ -10,8 +10,8 @@ function numbers(seed: number): () => number {
 }
 
 /**
- * A WAV file: whole numbers of 16 or 24 bits, with triangular dither of one step, or floats of 32. Beyond full scale whole
- * numbers are cut off.
+ * A WAV file: whole numbers of 16 or 24 bits, with triangular dither of one step, or floats of 32. Beyond full scale
+ * whole numbers are cut off.
  */
 export function wav(channels: Float32Array[], rate: number, bits: Bits): ArrayBuffer {
   const [count, frames, bytes] = [channels.length, channels[0].length, bits / 8];

@@ -1,0 +1,45 @@
+# frozen_string_literal: true
+
+require "English"
+
+# The commands of bin/satchel that hand a song over.
+module HandingOverCommands
+  RATES = [44_100, 48_000, 96_000].freeze
+  DEPTHS = [16, 24, 32].freeze
+
+  private
+
+  # All of it, or no folder at all.
+  def hand_over
+    start = song
+    choices = Schemas.parse(read(argument("CHOICES.json")))
+    goal = argument("FOLDER")
+    raise KindSatchel::InvalidInput.of("in_the_way", "", "#{goal} is there already.") if File.exist?(goal)
+
+    load_app
+    Schemas.check!("hand_over", choices)
+    found = HandOverFiles.to_folder(HandOverChoices.new(start, choices), goal, SoundStore.new("#{store_path}-sounds")) { |share, words| progress(share, words) }
+    found["losses"].each { |loss| @out.puts [loss["name"], loss["points"] || "as it is", loss["largest_text"], loss["mean_text"]].join(", ") }
+    found["notes"].each { |note| @err.puts note }
+  end
+
+  # By a browser without a window, in a process of its own.
+  def mixdown
+    path, goal = argument("SONG.json"), argument("GOAL.wav")
+    rate, bits = @options.fetch(:rate, 48_000), @options.fetch(:bits, 24)
+    raise KindSatchel::InvalidInput.of("in_the_way", "", "#{goal} is there already.") if File.exist?(goal)
+    raise KindSatchel::InvalidInput.of("out_of_range", "", "--rate is one of #{RATES.join(', ')}, --bits one of #{DEPTHS.join(', ')}.") unless rates?(rate,
+bits)
+
+    Schemas.read_song(read(path))
+    options = { song: File.expand_path(path), goal: File.expand_path(goal), rate:, bits:, from_tick: @options[:from], to_tick: @options[:to],
+                store: "#{store_path}-sounds" }.compact
+    told = IO.popen([RbConfig.ruby, "--yjit", File.expand_path("mixdown.rb", __dir__), JSON.generate(options)], &:read)
+    return @found_some = true unless $CHILD_STATUS.success?
+
+    JSON.parse(told).each { |name, value| @out.puts "#{name} #{value&.round(2) || '-inf'}" }
+  end
+
+  def rates?(rate, bits) = RATES.include?(rate) && DEPTHS.include?(bits)
+  def progress(share, words) = @err.tty? && @err.print("\r#{words} #{(share * 100).round} %  ")
+end

@@ -1,0 +1,126 @@
+# frozen_string_literal: true
+
+# Renders a song from the shell: serves it to a browser without a window, which sounds it faster than it plays. Run as a program of its own
+# by bin/satchel: ruby app/mixdown.rb OPTIONS, as JSON: "song", "goal", "rate", "bits", "from_tick", "to_tick", "store".
+ENV["RACK_ENV"] ||= "production"
+ENV["BUNDLE_GEMFILE"] ||= File.expand_path("../Gemfile", __dir__)
+require_relative "server"
+require "ferrum"
+require "puma"
+require "puma/server"
+require "tmpdir"
+
+# One mixdown, in a database of its own.
+class Mixdown
+  BROWSERS = %w[/usr/bin/chromium /usr/bin/chromium-browser].freeze
+  # Longer than any song takes.
+  LONGEST_SECONDS = 3600
+  PAGE = <<~JS
+    (async () => {
+      const [songId, path, job, bits] = arguments;
+      window.share = 0;
+      try {
+        const { encode, render, withTail } = await import("/assets/devices.js");
+        const rendered = await render({ ...job, taps: [], silent: [] }, (share) => { window.share = share; }, new AbortController().signal);
+        const { file, measured, frames } = await encode({ channels: withTail(rendered, 0), rate: job.rate, bits });
+        const answer = await fetch(`${path}&frames=${frames}&rate=${job.rate}`, { method: "POST", headers: { "Content-Type": "audio/wav" }, body: file });
+        window.done = answer.ok ? { measured } : { fault: (await answer.json()).faults[0].message };
+      } catch (error) { window.done = { fault: String(error.message || error) }; }
+    })();
+  JS
+
+  # @param options [Hash]
+  def initialize(options)
+    @options = options
+  end
+
+  # @return [String] the browser; installed when it is first asked for
+  # @raise [RuntimeError]
+  def self.browser
+    raise "The pages are not built yet; run bin/demo once." unless File.exist?(File.join(Server.public_folder, "index.html"))
+
+    find = -> { BROWSERS.find { |one| File.exist?(one) } }
+    find.call || begin
+      warn "installing Chromium"
+      system({ "ROOT" => Server::ROOT }, "bash", "-c", 'source "$ROOT/bin/prepare"; apt_packages chromium', out: :err)
+      find.call or raise "There is no Chromium, and it could not be installed."
+    end
+  end
+
+  # @return [Hash] what it measures
+  # @raise [KindSatchel::InvalidInput], [RuntimeError]
+  def call
+    @browser = Mixdown.browser
+    Dir.mktmpdir("satchel-mixdown") do |folder|
+      Database.connect(File.join(folder, "song.sqlite3"))
+      Server.sounds.take_shipped(Server.shipped_sounds)
+      song = Schemas.read_song(File.read(@options.fetch("song"))).song
+      bring_sounds(song)
+      served { |base| written(song, Server.shelf.add(song)["id"], base) }
+    end
+  end
+
+  private
+
+  # Sounds that people took in are in the app's own store, by their digests.
+  def bring_sounds(song)
+    Server.sounds.missing(song).each do |one|
+      path = File.join(@options.fetch("store"), one["sound"][0, 2], "#{one['sound']}.wav")
+      File.exist?(path) ? Server.sounds.take(path, name: one["sound"][0, 12]) : warn("#{one['sound']} is not in the store; it stays silent.")
+    end
+  end
+
+  def served
+    server = Puma::Server.new(Server, nil, min_threads: 1, max_threads: 8)
+    port = server.add_tcp_listener("127.0.0.1", 0).addr[1]
+    server.run
+    yield "http://127.0.0.1:#{port}"
+  ensure
+    server&.stop(true)
+  end
+
+  def written(song, id, base)
+    measured = nil
+    token = Server.workspaces.open { measured = sounded(song, id, base, "/api/hand_overs/#{File.basename(File.dirname(_1))}/sounds?name=mix.wav") }
+    FileUtils.mv(Server.workspaces.file(token, "mix.wav"), @options.fetch("goal"))
+    measured
+  end
+
+  def sounded(song, id, base, path)
+    browser = Ferrum::Browser.new(browser_path: @browser, timeout: 60, process_timeout: 60,
+                                  browser_options: { "no-sandbox" => nil, "disable-gpu" => nil })
+    browser.go_to("#{base}/songs/#{id}")
+    wait(browser, "!!document.querySelector('[data-testid=ruler]')", 60)
+    job = { from_tick: @options["from_tick"] || 0, to_tick: @options["to_tick"] || song.length_ticks, rate: @options.fetch("rate") }
+    browser.execute(PAGE, id, path, job, @options.fetch("bits"))
+    finished(browser)
+  ensure
+    browser&.quit
+  end
+
+  def finished(browser)
+    wait(browser, "!!window.done", LONGEST_SECONDS) { warn "#{(browser.evaluate('window.share') * 100).round} %" }
+    done = browser.evaluate("window.done")
+    done["fault"] ? raise(done["fault"]) : done["measured"]
+  end
+
+  def wait(browser, what, seconds)
+    deadline = Process.clock_gettime(Process::CLOCK_MONOTONIC) + seconds
+    until browser.evaluate(what)
+      raise "The browser took too long." if Process.clock_gettime(Process::CLOCK_MONOTONIC) > deadline
+
+      sleep 0.5
+      yield if block_given?
+    end
+  end
+end
+
+begin
+  puts JSON.generate(Mixdown.new(JSON.parse(ARGV.fetch(0))).call)
+rescue KindSatchel::InvalidInput => e
+  warn e.faults.join("\n")
+  exit 1
+rescue RuntimeError, Ferrum::Error, SystemCallError => e
+  warn e.message
+  exit 1
+end
