@@ -7,13 +7,15 @@ require_relative "editor"
 require_relative "speed"
 require_relative "files"
 require_relative "imports"
+require_relative "handing_over"
 require_relative "moving"
 
 # Each promise with what was measured.
 class Promises
   include KindSatchel
 
-  SECTIONS = %w[core speed moving imports editor previews snapshot arranging browser first_load devices playing recording performing wide hostile files].freeze
+  SECTIONS = %w[core speed moving handing_over imports editor previews snapshot arranging browser first_load devices playing recording performing wide hostile
+                files].freeze
 
   # @param only [Array<String>] sections to run; none for all
   # @yieldparam name [String]
@@ -77,6 +79,16 @@ class Promises
       answer = server.post("/api/songs/#{server.macros_id}/preview", { revision: 1, edit: "set_knob", inputs:, **wants })
       raise answer unless answer.include?('"sound":{"')
     end
+  end
+
+  def handing_over
+    demo = DemoSong.build
+    note("core: loose ends of the demo after an edit", HandingOverBench.loose_ends(demo, 50))
+    note("core: loose ends of the big song after an edit", HandingOverBench.loose_ends(@big, 10))
+    note("MIDI file of the demo", HandingOverBench.midi(demo))
+    note("MIDI file of the big song, by two processes", HandingOverBench.midi(@big))
+    note("the big song made to fit ten points a second, by two processes", HandingOverBench.baked(@big))
+    note("mixdown of the demo in the page", HandingOverBench.mixdown(server, demo, server.demo_id, 3))
   end
 
   def imports

@@ -95,10 +95,10 @@ class HandOverFiles
     map = only ? Spread.map : midi_map
     ways = choices.ways(song)
     score = HandOver::Score.new(song, only ? HandOver::Score::Ways.new(*ways.to_a[0..2], [only]) : ways, from:, to:)
-    parts = score.parts(map)
     writer = Formats::MidiWriter.new(score)
-    bytes = writer.file(map.call(parts, ->(part) { ReadBack.track!(writer.track(part), part) }))
-    ReadBack.midi!(bytes, score, parts)
+    tracks = score.parts(map) { |part| [ReadBack.track!(writer.track(part), part), ReadBack.kept(part)] }
+    bytes = writer.file(tracks.map(&:first))
+    ReadBack.midi!(bytes, score, tracks.map(&:last))
     file(name) { |path| File.binwrite(path, bytes) }
   end
 

@@ -25,7 +25,8 @@ module Spread
         raise answer if answer.is_a?(Exception)
 
         found[place] = answer
-        told&.call((done += 1) / list.size.to_f)
+        done += 1
+        told&.call(done / list.size.to_f)
       rescue EOFError
         open.delete(pipe)
       end

@@ -47,6 +47,7 @@ module KindSatchel
 
       # One for each track that has notes or controllers.
       # @param map [#call] does the work on each of a list; gives what came of it, in order
+      # @yield [part] what is made of each where it is worked out, in its place
       # @return [Array<Part>]
       def parts(map = ->(list, work) { list.map(&work) })
         events = Heard::Events.new(@song).in_range(@from, @to).select { |event| event["kind"] == "note" }.group_by { |event| event["track_id"] }
@@ -54,7 +55,8 @@ module KindSatchel
         chosen = @song.tracks.select { |track| (events[track.id] || rows[track.id]) && (@ways.track_ids.nil? || @ways.track_ids.include?(track.id)) }
         map.call(chosen.each_with_index.to_a, lambda { |(track, i)|
           own = rows.fetch(track.id, [])
-          Part.new(track.name, channel(track, i), notes(events.fetch(track.id, [])), bend_range(own), texts(own), own.flat_map { |row| controls(row) })
+          part = Part.new(track.name, channel(track, i), notes(events.fetch(track.id, [])), bend_range(own), texts(own), own.flat_map { |row| controls(row) })
+          block_given? ? yield(part) : part
         })
       end
 
