@@ -37,10 +37,10 @@ export function Losses() {
   );
 }
 
-/** "267 points, at most 373 Hz off, on the mean 18.3 Hz". */
+/** "267 points, at most 373 Hz off, 18.3 Hz on average". */
 function cost({ points, largest, largest_text, mean_text, why }: HandOverLoss): string {
   if (points === undefined) return "as it is";
-  const off = largest === 0 ? "nothing is lost" : `at most ${largest_text} off, on the mean ${mean_text}`;
+  const off = largest === 0 ? "nothing is lost" : `at most ${largest_text} off, ${mean_text} on average`;
   return [points === 1 ? "a value" : `${points} points`, off, ...(why ? [why] : [])].join(", ");
 }
 
