@@ -93,7 +93,45 @@ class EditLog
   # @raise [KindSatchel::InvalidInput] when nothing is left to redo
   def redo(id, revision) = step(id, revision, 1, "redo")
 
+  # So many of the newest edits are told.
+  MOST_TOLD = 500
+
+  # @return [Hash] "done", how many edits are in force; "first", the place of the oldest that is told; "entries" by place
+  def self.list(id)
+    Database.read do
+      done = SongRow.on_shelf.where(id:).pick(:done_edits) or raise OpenSongs::Missing
+      rows = EditRow.where(song_id: id).where("place > ?", done - MOST_TOLD).order(:place).limit(2 * MOST_TOLD).pluck(:place, :words, :created_at)
+      { "done" => done, "entries" => rows.map { |place, words, at| { "place" => place, "words" => words, "at" => at.utc.iso8601 } } }
+    end
+  end
+
+  # Goes back, or on again, to where just so many edits are in force.
+  # @param place [Integer] 0 is the song as it came
+  # @raise [KindSatchel::InvalidInput] for a place there is none of
+  def go_to(id, revision, place)
+    change("go", id, revision) do |standing, row|
+      entries, side = between(row, place)
+      song = entries.reduce(standing.song) do |now, entry|
+        KindSatchel::Parts.apply(now, KindSatchel::Deltas.whole(JSON.parse(entry.patch), now, side), side)
+      end
+      words = side.zero? ? "undo #{KindSatchel::Edits::Moves.count(entries.size, 'step')}" : "redo #{KindSatchel::Edits::Moves.count(entries.size, 'step')}"
+      row.done_edits = place
+      [song, KindSatchel::Parts.between(standing.song, song), 1, words]
+    end
+  end
+
   private
+
+  # The edits on the way to a place, in the order in which they are gone over, and the side of their patches.
+  def between(row, place)
+    log = EditRow.where(song_id: row.id)
+    unless place.is_a?(Integer) && place.between?(0, [row.done_edits, log.maximum(:place).to_i].max)
+      raise KindSatchel::InvalidInput.of("out_of_range", "/place", "There is no such place in what was done.")
+    end
+    return [log.where(place: (place + 1)..row.done_edits).order(place: :desc).to_a, 0] if place < row.done_edits
+
+    [log.where(place: (row.done_edits + 1)..place).order(:place).to_a, 1]
+  end
 
   # The song is at hand before anybody is kept waiting; what is stored is compared once more with the lock in hand.
   def change(step, id, revision, &)

@@ -93,6 +93,13 @@ module Editing
       end
     end
 
+    app.get("/api/songs/:id/history") { json(EditLog.list(song_id)) }
+    app.post("/api/songs/:id/history") do
+      data = body_json
+      wants_of(data)
+      answer_change(settings.edit_log.go_to(song_id, revision_of(data), data["place"]), data)
+    end
+
     app.post("/api/songs/:id/preview") do
       data = body_json
       wants = wants_of(data)

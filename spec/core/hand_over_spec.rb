@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "csv"
+require "open3"
 
 # Songs made to fit what another program can do: what is kept, what is lost, and that the loss is told truly.
 RSpec.describe KindSatchel::HandOver do
@@ -127,6 +128,24 @@ RSpec.describe KindSatchel::HandOver do
                                                                                                 ["unknown_device", "/controllers/1"]]
     many = %w[synth/cutoff channel/volume].map { |name| "bass/#{name}" }
     expect(described_class::Controllers.proposed(song, rows.first(1)).size).to eq many.size + 1
+  end
+
+  # Source: numpy.genfromtxt reads the file; numpy.interp goes between its points.
+  it "writes tables that numpy reads as what is heard" do
+    lines = described_class::Table.samples(song, song.sounded, 0, 2 * BAR, 120).to_a.join
+    script = "import sys,json,numpy as np\nt=np.genfromtxt(sys.stdin,delimiter=',',skip_header=1)\nprint(json.dumps(t.tolist()))"
+    out, status = Open3.capture2("/usr/bin/python3", "-c", script, stdin_data: lines)
+    expect(status).to be_success
+    read = JSON.parse(out)
+    expect([read.size, read[0].size]).to eq [64, song.sounded.size + 2]
+    place = lines.lines.first.chomp.split(",").index("bass/synth/cutoff")
+    scale = song.parameter(address("bass/synth/cutoff")).scale
+    read.each { |row| expect(row[place]).to be_within(1e-6).of(scale.natural(heard(song, "bass/synth/cutoff", row[0].to_i))) }
+    points = described_class::Table.points(song, [address("bass/synth/cutoff")], 0, 2 * BAR).to_a.join
+    between = "import sys,json,numpy as np\nt=np.genfromtxt(sys.stdin,delimiter=',',skip_header=1,usecols=(2,4))\n" \
+              "print(json.dumps(np.interp(np.arange(7,3800,53),t[:,0],t[:,1]).tolist()))"
+    values = JSON.parse(Open3.capture2("/usr/bin/python3", "-c", between, stdin_data: points)[0])
+    values.zip((7...3800).step(53)) { |value, tick| expect(value).to be_within(0.001).of(heard(song, "bass/synth/cutoff", tick)) }
   end
 
   it "writes tables that numpy's rules read: the corners of what is heard, and samples" do

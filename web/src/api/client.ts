@@ -5,6 +5,7 @@ import type {
   Catalogue,
   Change,
   ClockTable,
+  EditHistory,
   EditInputs,
   Explanation,
   Fault,
@@ -261,6 +262,9 @@ export const songApi = (id: number) => ({
     post<Listening>(`/api/songs/${id}/listening`, { track_id: trackId, tab: TAB, ...change }),
   step: (word: "undo" | "redo", revision: number, wants: Wants) =>
     post<Change>(`/api/songs/${id}/${word}`, { revision, tab: TAB, ...wants }),
+  history: () => get<EditHistory>(`/api/songs/${id}/history`),
+  goTo: (place: number, revision: number, wants: Wants) =>
+    post<Change>(`/api/songs/${id}/history`, { place, revision, tab: TAB, ...wants }),
   events: () => new EventSource(`/api/songs/${id}/events`),
 });
 export type SongApi = ReturnType<typeof songApi>;

@@ -19,6 +19,7 @@ export type {
   CurvePatch,
   DeviceKey,
   Drawing,
+  EditHistory,
   EnvelopePart,
   Explanation,
   Fault,

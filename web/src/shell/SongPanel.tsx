@@ -1,4 +1,5 @@
 import { useBarDeeds } from "./barDeeds";
+import { HistoryList } from "./HistoryMenu";
 import { OutputChoices } from "./OutputMenu";
 import { MeterField, TempoField } from "./SongFields";
 import { ZoomButtons } from "./TopBar";
@@ -19,6 +20,10 @@ export function SongPanel() {
       <div className="w-full">
         <OutputChoices />
       </div>
+      <details className="w-full">
+        <summary className="cursor-pointer text-sm font-semibold pointer-coarse:min-h-11">What was done</summary>
+        <HistoryList />
+      </details>
       <fieldset className="flex w-full flex-col">
         <legend className="faint pb-1 text-xs">{head}</legend>
         {deeds.map(({ id, words, what, act, off }) => (

@@ -11,6 +11,7 @@ import { TextField } from "../ui/Fields";
 import { IconButton } from "../ui/IconButton";
 import { toggleTheme, useTheme } from "../ui/theme";
 import { silence } from "./deeds";
+import { HistoryMenu } from "./HistoryMenu";
 import { OutputMenu } from "./OutputMenu";
 import { go } from "./route";
 import { MeterField, TempoField } from "./SongFields";
@@ -53,6 +54,7 @@ export function TopBar({ narrow }: { narrow: boolean }) {
       <LooseEndsCount />
       <HandBackAll narrow={narrow} />
       <UndoButtons words={!narrow} />
+      {!narrow && <HistoryMenu />}
       {!narrow && (
         <span className="flex max-[900px]:hidden">
           <ZoomButtons />{" "}

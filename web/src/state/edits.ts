@@ -49,6 +49,15 @@ export async function editAsking<K extends Name>(name: K, inputs: EditInputs[K])
   setNotice({ notice: { tone: "done", words: `${doubts.join("; ")}.`, go: () => void editAndTell(name, inputs) } });
 }
 
+/** Goes to where just so many edits are in force. */
+export const goTo = (place: number): Promise<void> =>
+  inTurn(async () => {
+    const change = await faultsSaid(() => api().goTo(place, song().revision, wants()));
+    if (!change) return;
+    take(change);
+    tell("done", `Done: ${change.words}`);
+  });
+
 /** Takes the last edit back, or makes it again. */
 export const step = (word: "undo" | "redo"): Promise<void> =>
   inTurn(async () => {

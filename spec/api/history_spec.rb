@@ -1,0 +1,30 @@
+# frozen_string_literal: true
+
+# The list of what was done, and going to any place of it.
+RSpec.describe "What was done" do
+  let(:id) { plant }
+
+  def list = get_json("/api/songs/#{id}/history")
+  def go(place) = post_json("/api/songs/#{id}/history", { revision: revision(id), place: })
+
+  it "is listed with its words, gone back in and on again, each place the very same song; a new edit ends what was undone" do
+    songs = [standing(id).song]
+    %w[One Two Three Four].each do |name|
+      edit(id, "rename_song", { name: })
+      songs << standing(id).song
+    end
+    expect([list["done"], list["entries"].map { |entry| entry["words"] }.last]).to match [4, /Four/]
+    [1, 3, 0, 4, 2].each do |place|
+      go(place)
+      expect([list["done"], standing(id).song]).to eq [place, songs[place]]
+      Server.open_songs.forget(id)
+      expect(standing(id).song).to eq songs[place]
+    end
+    expect(get_json("/api/songs/#{id}").slice("undo", "redo").values).to match [/Two/, /Three/]
+    edit(id, "rename_song", { name: "Five" })
+    expect(list["entries"].map { |entry| entry["place"] }).to eq [1, 2, 3]
+    [5, -1, "x", nil].each { |place| expect([go(place)["faults"][0]["path"], last_response.status]).to eq ["/place", 422] }
+    expect(post_json("/api/songs/#{id}/history", { revision: 1, place: 0 })["faults"][0]["code"]).to eq "stale"
+    expect(get_json("/api/songs/999999/history")["faults"][0]["code"]).to eq "unknown_song"
+  end
+end
