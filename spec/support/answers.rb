@@ -48,6 +48,10 @@ module Answers
     %r{^POST /api/songs/\d+/baked_curves$} => "baked_curves",
     %r{^POST /api/songs/\d+/hand_overs$} => "handed_over",
     %r{^POST /api/hand_overs/[^/]+/wrapped} => "fetchable",
+    %r{^GET /api/songs/\d+/versions$} => "version_list",
+    %r{^POST /api/songs/\d+/versions$} => "version_entry",
+    %r{^GET /api/songs/\d+/versions/\d+/comparison$} => "comparison",
+    %r{^GET /api/songs/\d+/versions/\d+/curves} => "baked_curves",
     %r{^DELETE /api/jobs/} => "cancelled"
   }.freeze
 

@@ -11,6 +11,7 @@ import { SatchelPanel } from "../panels/satchel/SatchelPanel";
 import { SumPanel } from "../panels/sum/SumPanel";
 import { TakesPanel } from "../panels/takes/TakesPanel";
 import { TrackPanel } from "../panels/track/TrackPanel";
+import { VersionsPanel } from "../panels/VersionsPanel";
 import { firstAutomated } from "../state/focus";
 import { useSong } from "../state/song";
 import { useShown } from "../state/useShown";
@@ -48,6 +49,8 @@ export function Panel({ name }: { name: PanelName }) {
       return <HandsPanel />;
     case "ends":
       return <EndsPanel />;
+    case "versions":
+      return <VersionsPanel />;
     case "hand":
       return <HandOverPanel />;
     case "satchel":

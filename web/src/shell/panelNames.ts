@@ -1,6 +1,7 @@
 import {
   AudioWaveform,
   Backpack,
+  BookMarked,
   Columns3,
   Layers,
   ListMusic,
@@ -32,10 +33,22 @@ export const PANELS: Record<PanelName, { name: string; Icon: LucideIcon }> = {
   ends: { name: "Ends", Icon: Spline },
   satchel: { name: "Satchel", Icon: Backpack },
   hand: { name: "Hand over", Icon: Send },
+  versions: { name: "Versions", Icon: BookMarked },
   takes: { name: "Takes", Icon: Layers },
 };
 
-export const DESK_PANELS: PanelName[] = ["sum", "edit", "satchel", "find", "clip", "track", "takes", "ends", "hand"];
+export const DESK_PANELS: PanelName[] = [
+  "sum",
+  "edit",
+  "satchel",
+  "find",
+  "clip",
+  "track",
+  "takes",
+  "ends",
+  "versions",
+  "hand",
+];
 export const PHONE_SHEETS: PanelName[] = [
   "knobs",
   "mixer",
@@ -49,6 +62,7 @@ export const PHONE_SHEETS: PanelName[] = [
   "clip",
   "track",
   "ends",
+  "versions",
   "hand",
   "song",
 ];

@@ -19,6 +19,7 @@ export type PanelName =
   | "satchel"
   | "ends"
   | "hand"
+  | "versions"
   | "hands";
 
 /** What a press on an envelope does. */

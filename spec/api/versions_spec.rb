@@ -1,0 +1,61 @@
+# frozen_string_literal: true
+
+# A song as it stood, under a name: kept, compared, single moves taken back.
+RSpec.describe "Versions" do
+  before { [VersionRow, VersionPartRow].each(&:delete_all) }
+
+  let(:id) { plant }
+
+  def keep(name) = post_json("/api/songs/#{id}/versions", { name: })
+  def list = get_json("/api/songs/#{id}/versions")
+  def compare(version) = get_json("/api/songs/#{id}/versions/#{version['id']}/comparison")
+  def lane = standing(id).song.track("rope-bass").lanes.find { |one| one.target.parameter_id == "cutoff" }
+
+  it "are kept apart from the log, share their parts, and are let go of" do
+    before = standing(id).song
+    edit(id, "rename_song", { name: "Later" })
+    kept = keep(" First try ")
+    later = standing(id).song
+    parts = VersionPartRow.count
+    keep("Same again")
+    expect([VersionPartRow.count, list.map { |one| one["name"] }]).to eq [parts, ["Same again", "First try"]]
+    Server.edit_log.undo(id, revision(id))
+    edit(id, "rename_song", { name: "Elsewhere" })
+    expect([VersionShelf.song(id, kept["id"]), VersionShelf.song(id, kept["id"]) == before]).to eq [later, false]
+    list.each { |one| call("DELETE", "/api/songs/#{id}/versions/#{one['id']}") }
+    expect([list, VersionPartRow.count]).to eq [[], 0]
+  end
+
+  it "tell which parameters differ, where and by how much, show both curves, and give single moves back" do
+    kept = keep("Before")
+    expect(compare(kept)).to eq("rows" => [], "others" => [])
+    old = lane
+    edit(id, "scale_points", { envelope_id: old.id, runs: [[0, old.points.size - 1]], factor: 0.5 })
+    edit(id, "set_knob", { address: "crate-kit/channel/pan", value: 0.75 })
+    edit(id, "add_track", { kind: "group", devices: [] })
+    found = compare(kept)
+    expect(found["rows"].map { |row| row["name"] }).to include("Cutoff of Rope Bass", "Pan of Crate Kit")
+    expect(found["rows"].find { |row| row["name"] == "Pan of Crate Kit" }.slice("largest", "unit")).to eq("largest" => 50.0, "unit" => "L/R")
+    expect(found["others"]).to match [/is not in the version/]
+    cutoff = found["rows"].find { |row| row["name"] == "Cutoff of Rope Bass" }
+    tick = cutoff["tick"]
+    scale = standing(id).song.parameter(lane.target).scale
+    apart = [standing(id).song, VersionShelf.song(id, kept["id"])].map { |song| scale.natural(heard(song, lane.target.to_s, tick)) }.reduce(:-).abs
+    expect(apart).to be_within(apart * 0.02).of(cutoff["largest"])
+    curves = get_json("/api/songs/#{id}/versions/#{kept['id']}/curves?address=#{lane.target}")
+    expect(curves["before"]).not_to eq curves["after"]
+    edit(id, "take_envelope", cutoff["moves"][0])
+    expect(lane).to eq old
+    expect(compare(kept)["rows"].map { |row| row["name"] }).to eq ["Pan of Crate Kit"]
+  end
+
+  it "refuse what cannot be" do
+    expect(keep(" ")["faults"][0]["path"]).to eq "/name"
+    expect(get_json("/api/songs/#{id}/versions/999/comparison")["faults"][0]["code"]).to eq "unknown_version"
+    record = KindSatchel::Records.envelope(lane)
+    refused = ->(inputs) { edit(id, "take_envelope", inputs)["faults"].map { |fault| fault.values_at("code", "path") } }
+    expect(refused.call({ owner: "pile/rope-bass", envelope: record })).to eq [["bad_owner", "/inputs/owner"]]
+    expect(refused.call({ owner: "clip/mooring", envelope: record })).to eq [["taken_id", "/inputs/envelope/id"]]
+    expect(refused.call({ owner: "track/none", envelope: record })[0][0]).to eq "unknown_track"
+  end
+end
