@@ -39,6 +39,14 @@ module HandingOverBench
     found.merge("events" => events)
   end
 
+  # The list of versions of a song with so many edits, whole request.
+  def versions(server, edits: 5000)
+    id = Server.shelf.add(DemoSong.build)["id"]
+    EditRow.insert_all(Array.new(edits) { |i| { song_id: id, place: i + 1, name: "set_knob", words: "turn", inputs: "{}", patch: "[]", created_at: Time.now } })
+    20.times { |i| VersionShelf.keep(id, "Version #{i}") }
+    Measure.milliseconds(50) { server.get("/api/songs/#{id}/versions") }
+  end
+
   # How many times as fast as it plays the page renders a song.
   def mixdown(server, song, song_id, runs)
     session = Capybara::Session.new(:playing)

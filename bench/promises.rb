@@ -88,6 +88,7 @@ class Promises
     note("MIDI file of the demo", HandingOverBench.midi(demo))
     note("MIDI file of the big song, by two processes", HandingOverBench.midi(@big))
     note("the big song made to fit ten points a second, by two processes", HandingOverBench.baked(@big))
+    note("list of versions of a song with 5,000 edits, whole request", HandingOverBench.versions(server))
     note("mixdown of the demo in the page", HandingOverBench.mixdown(server, demo, server.demo_id, 3))
   end
 

@@ -59,7 +59,7 @@ function Go() {
     (choices.csv ?? "none") === "none" &&
     (choices.sounds ?? []).length === 0;
   return (
-    <div className="sticky bottom-0 flex flex-col gap-2 border-t border-base-300 bg-base-100 pt-2">
+    <div className="flex flex-col gap-2 border-t border-base-300 pt-2">
       {running ? (
         <>
           <progress className="progress w-full" value={running.share} max={1} aria-label="How far it is" />

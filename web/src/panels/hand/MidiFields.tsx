@@ -35,7 +35,7 @@ export function MidiFields() {
               onCommit={(number) => choose({ per_second: number > 0 ? number : undefined })}
             />
           </div>
-          <button type="button" className="btn btn-xs pointer-coarse:h-11" onClick={() => setOpen(true)}>
+          <button type="button" className="btn btn-sm pointer-coarse:h-11" onClick={() => setOpen(true)}>
             Controllers … ({known?.controllers.length ?? 0})
           </button>
           {(known?.without.length ?? 0) > 0 && (

@@ -83,7 +83,7 @@ export function SoundFields() {
       {to_tick !== undefined && (from_tick !== range.start_tick || to_tick !== range.end_tick) && (
         <button
           type="button"
-          className="btn btn-xs pointer-coarse:h-11"
+          className="btn btn-sm pointer-coarse:h-11"
           onClick={() => choose({ from_tick: range.start_tick, to_tick: range.end_tick })}
         >
           Take the range as it is now

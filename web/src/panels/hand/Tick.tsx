@@ -10,10 +10,10 @@ export function Tick({ of, words }: { of: Named; words: string }) {
 
 export function Ticked({ on, words, set }: { on: boolean; words: string; set: (on: boolean) => void }) {
   return (
-    <label className="flex items-center gap-2 text-xs pointer-coarse:min-h-11">
+    <label className="flex min-h-7 items-center gap-2 text-xs pointer-coarse:min-h-11">
       <input
         type="checkbox"
-        className="checkbox checkbox-xs"
+        className="checkbox checkbox-sm"
         checked={on}
         onChange={(event) => set(event.target.checked)}
       />
