@@ -109,7 +109,7 @@ class EditLog
   # @param place [Integer] 0 is the song as it came
   # @raise [KindSatchel::InvalidInput] for a place there is none of
   def go_to(id, revision, place)
-    change("go", id, revision) do |standing, row|
+    change("edit", id, revision) do |standing, row|
       entries, side = between(row, place)
       song = entries.reduce(standing.song) do |now, entry|
         KindSatchel::Parts.apply(now, KindSatchel::Deltas.whole(JSON.parse(entry.patch), now, side), side)
