@@ -8,6 +8,9 @@ import { api } from "../state/questions";
 import { faultsSaid } from "../state/queue";
 import { useSong } from "../state/song";
 
+const ENTRY =
+  "w-full cursor-pointer rounded-field px-2 py-1 text-left text-xs hover:bg-base-300 pointer-coarse:min-h-11";
+
 /** What was done, newest first; a press goes back, or on again, to right after it. */
 export function HistoryList() {
   const revision = useSong((state) => state.revision);
@@ -24,7 +27,9 @@ export function HistoryList() {
     };
   }, [revision]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: once the list is there
-  useEffect(() => here.current?.scrollIntoView({ block: "nearest" }), [history]);
+  useEffect(() => {
+    here.current?.scrollIntoView({ block: "nearest" });
+  }, [history]);
   if (!history) return <p className="faint text-xs">Looking …</p>;
   const { done, entries } = history;
   const first = (entries[0]?.place ?? done + 1) - 1;
@@ -38,7 +43,8 @@ export function HistoryList() {
             type="button"
             ref={place === done ? here : undefined}
             className={clsx(
-              "flex w-full cursor-pointer gap-2 rounded-field px-2 py-1 text-left text-xs hover:bg-base-300 pointer-coarse:min-h-11",
+              ENTRY,
+              "flex gap-2",
               place === done && "bg-base-200 font-semibold",
               place > done && "faint",
             )}
@@ -54,10 +60,7 @@ export function HistoryList() {
         <button
           type="button"
           ref={first === done ? here : undefined}
-          className={clsx(
-            "w-full cursor-pointer rounded-field px-2 py-1 text-left text-xs hover:bg-base-300 pointer-coarse:min-h-11",
-            first === done && "bg-base-200 font-semibold",
-          )}
+          className={clsx(ENTRY, first === done && "bg-base-200 font-semibold")}
           aria-current={first === done ? "step" : undefined}
           onClick={() => first !== done && void goTo(first)}
         >
