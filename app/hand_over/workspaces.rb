@@ -59,6 +59,9 @@ class Workspaces
       end
     end
     goal
+  rescue StandardError
+    FileUtils.rm_f(goal) if goal
+    raise
   end
 
   # @return [String]

@@ -45,14 +45,17 @@ module HandOverRoutes
       end
 
       goal = settings.workspaces.file(params[:token], name)
-      disk_guarded do
-        FileUtils.mkdir_p(File.dirname(goal))
-        File.open(goal, "wb") { |file| IO.copy_stream(request.body, file) }
-        ReadBack.sound!(goal, frames: params["frames"].to_i, rate: params["rate"].to_i)
-      end
+      disk_guarded { store_sound(goal) }
       json({})
+    end
+
+    # Whole, or not at all.
+    def store_sound(goal)
+      FileUtils.mkdir_p(File.dirname(goal))
+      File.open(goal, "wb") { |file| IO.copy_stream(request.body, file) }
+      ReadBack.sound!(goal, frames: params["frames"].to_i, rate: params["rate"].to_i)
     rescue StandardError
-      FileUtils.rm_f(goal) if goal
+      FileUtils.rm_f(goal)
       raise
     end
 
