@@ -96,7 +96,7 @@ class EditLog
   # So many of the newest edits are told.
   MOST_TOLD = 500
 
-  # @return [Hash] "done", how many edits are in force; "first", the place of the oldest that is told; "entries" by place
+  # @return [Hash] "done", how many edits are in force; "entries" by place, those that were undone among them
   def self.list(id)
     Database.read do
       done = SongRow.on_shelf.where(id:).pick(:done_edits) or raise OpenSongs::Missing

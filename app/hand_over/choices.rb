@@ -4,14 +4,14 @@
 class HandOverChoices
   include KindSatchel
 
-  USUAL = { "baked" => false, "document" => false, "packed" => false, "midi" => true, "midi_clips" => false, "midi_regions" => false,
+  USUAL = { "baked" => false, "document" => false, "packed" => false, "midi" => false, "midi_clips" => false, "midi_regions" => false,
             "csv" => "none", "step_ticks" => 240, "sheet" => false, "error" => 0.01, "sounds" => [] }.freeze
 
   attr_reader :song, :data
 
   # @param song [Song]
   # @param data [Hash] that fits the schema
-  # @raise [InvalidInput] for limits or controllers that cannot be, and for a choice of nothing
+  # @raise [InvalidInput] for limits or controllers that cannot be
   def initialize(song, data)
     @song = song
     @data = USUAL.merge(data.compact)
@@ -44,7 +44,4 @@ class HandOverChoices
   # Parameters without a controller.
   # @return [Array<Address>]
   def without_controller = song.sounded - rows.map(&:address)
-
-  # Whether anything but sounds is asked for.
-  def any? = %w[baked document packed midi midi_clips midi_regions sheet].any? { |name| self[name] } || self["csv"] != "none"
 end

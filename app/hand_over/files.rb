@@ -6,7 +6,7 @@ require_relative "sheet"
 require_relative "readme"
 require_relative "../midi_file"
 require_relative "../packed_song"
-require_relative "../work/spread"
+require_relative "../spread"
 
 # Writes what is handed over of a song into a folder, and reads it back.
 class HandOverFiles

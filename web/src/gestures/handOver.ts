@@ -7,6 +7,7 @@ import { asLoop, withTail } from "../sound/mixdown/shape";
 import type { Bits } from "../sound/mixdown/wav";
 import { type Heard, handOverNow, setHandOver } from "../state/handOver";
 import { lookAgain } from "../state/looseEnds";
+import { songEnd } from "../state/model";
 import { song } from "../state/song";
 
 /** A sound to be made: how, and the file of each tap. */
@@ -86,11 +87,7 @@ export async function handOver(): Promise<void> {
   let wait: string | null = null;
   try {
     const list = (choices.sounds ?? []).flatMap((sound) => {
-      const last = Object.values(model.regions).reduce(
-        (end, one) => Math.max(end, one.start_tick + one.length_ticks),
-        0,
-      );
-      return wanted(sound, choices.from_tick ?? 0, choices.to_tick ?? last).map((one) => ({
+      return wanted(sound, choices.from_tick ?? 0, choices.to_tick ?? songEnd(model)).map((one) => ({
         ...one,
         bits: sound.bits as Bits,
         what: sound.what,

@@ -27,14 +27,16 @@ export function ForWhom() {
     if (wish === "null" || losses) return;
     const token = crypto.randomUUID();
     let over = false;
+    let begun = false;
     const timer = setTimeout(async () => {
+      begun = true;
       const found = await faultsSaid(() => handingOver(songId).baking(JSON.parse(wish), token));
       if (found && !over) setHandOver({ losses: found.losses });
     }, 300);
     return () => {
       over = true;
       clearTimeout(timer);
-      void work.cancel(token).catch(() => undefined);
+      if (begun) void work.cancel(token).catch(() => undefined);
     };
   }, [wish, losses, songId]);
   const choose = (id: string) => {
