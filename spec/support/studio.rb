@@ -26,6 +26,17 @@ module StudioHelpers
     page.evaluate_script("[...document.querySelectorAll(#{css.to_json})].map((one) => #{read})")
   end
 
+  # A press lands only once its button stays where it is: panels that are fetched when first shown move what lies under them.
+  def click_on(name, **options)
+    button = page.find(:link_or_button, name, **options)
+    places = [nil]
+    20.times do
+      places << page.evaluate_script("(b => [b.x, b.y])(arguments[0].getBoundingClientRect())", button)
+      break if places[-1] == places[-2]
+    end
+    button.click
+  end
+
   # The middle of the nth thing with a test id, in pixels.
   def middle(test_id, nth = 0)
     page.find_all("[data-testid='#{test_id}']", minimum: nth + 1, visible: :all)

@@ -19,6 +19,7 @@ RSpec.describe "Arranging in the studio" do
     before = heard(standing(id).song, "rope-bass/synth/cutoff", 25_000)
     select_first
     press_ruler(bar_x(7))
+    expect(page).to have_css("[data-testid='position']", text: /\A7\.1/)
     click_on "Split"
     song = eventually(id) { ends.first(2) == [[16, 24], [24, 32]] }
     expect(heard(song, "rope-bass/synth/cutoff", 25_000)).to eq before
