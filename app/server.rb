@@ -40,6 +40,7 @@ class Server < Sinatra::Base
   set :dump_errors, false # see Faults
   set :logging, false
   set :open_songs, OpenSongs.new
+  set :open_versions, OpenVersions.new
   set :edit_log, EditLog.new(open_songs, -> { sounds })
   set :shelf, SongShelf.new(open_songs)
   set :listened_to, ListenedTo.new(open_songs)

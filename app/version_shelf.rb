@@ -39,6 +39,10 @@ module VersionShelf
     end
   end
 
+  # When a version was kept; an id may be given again once its version is gone.
+  # @raise [Missing]
+  def kept_at(song_id, id) = Database.guarded { VersionRow.where(song_id:, id:).pick(:created_at) } || raise(Missing)
+
   # @return [KindSatchel::Song]
   # @raise [Missing]
   def song(song_id, id)

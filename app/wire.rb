@@ -20,12 +20,23 @@ module Wire
     end
   end
 
+  # A part for a first look, or for playing: as {SongRows::SLIM} has it.
+  def slim(kind, record)
+    case kind
+    when "song" then head(record)
+    when "envelope" then record.merge("acts" => acts?(record), "points" => [])
+    when "clip" then record.merge("notes" => [])
+    else record
+    end
+  end
+
+  def acts?(record) = record["on"] && !(record["points"].empty? && record["source"].nil?)
+
   # `line` is what makes an amount of a point's value, where limits or depth are not full; `knobs` are its settings, normalised, where they
   # are not as they begin.
   def envelope(song, record)
-    acts = record["on"] && !(record["points"].empty? && record["source"].nil?)
     line = record.key?("limits") || record.key?("depth") ? line(record) : nil
-    record.merge("acts" => acts, "points" => written(song, record, line || PLAIN), **(line ? { "line" => line } : {}), **knobs(record), **followed(record))
+    record.merge("acts" => acts?(record), "points" => written(song, record, line || PLAIN), **(line ? { "line" => line } : {}), **knobs(record), **followed(record))
   end
 
   # All that points were made with, also where it is as it begins; and whether they are as they were made.

@@ -12,6 +12,9 @@ module Reading
   module Helpers
     def song = settings.open_songs.fetch(params[:id].to_i).song
 
+    # What is to be heard: the song as it stands, or the version that the query names.
+    def played = params["version"] ? version(params["version"]) : song
+
     # A tick from the query.
     def tick_of(name)
       text = params[name].to_s
@@ -91,7 +94,7 @@ module Reading
       settings.shelf.places_seen(params[:id].to_i)
       json({})
     end
-    app.get("/api/songs/:id/clock") { json("clock" => Playback.new(song).clock, "length_ticks" => song.length_ticks) }
+    app.get("/api/songs/:id/clock") { json("clock" => Playback.new(played).clock, "length_ticks" => played.length_ticks) }
     app.get("/api/songs/:id/drawing") do
       standing = settings.open_songs.fetch(params[:id].to_i)
       json("revision" => standing.revision, **Drawing.new(standing.song).tracks(list_of(:tracks)))
@@ -144,7 +147,7 @@ module Reading
       next json(Playback.new(alone(params["clip_id"])).stretch(from, to)) if params["clip_id"]
 
       id = params[:id].to_i
-      next json(Playback.new(song).stretch(from, to)) unless long?(id) && to - from > LONG_TICKS
+      next json(Playback.new(played).stretch(from, to)) unless long?(id) && to - from > LONG_TICKS && !params["version"]
 
       settings.long_work.with_file("playback", { id:, from_tick: from, to_tick: to }, channel:) { |path| json(File.read(path)) }
     end

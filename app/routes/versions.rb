@@ -4,12 +4,19 @@
 module VersionRoutes
   # Helpers for routes.
   module Helpers
-    def comparison = KindSatchel::HandOver::Comparison.new(song, VersionShelf.song(song_id, params[:version].to_i))
+    # @param id [String] from the path or the query
+    def version(id) = settings.open_versions.song(song_id, id.to_i)
 
-    def compared(row)
-      loss = KindSatchel::HandOver::Loss.new(address: row.address, points: nil, largest: row.largest, mean: row.mean, tick: row.tick, why: nil)
-      moves = row.envelopes.map { |owner, envelope| { "owner" => owner, "envelope" => KindSatchel::Records.envelope(envelope) } }
-      loss.to_record(song).merge("moves" => moves)
+    # The song as it stands, or the version the query names, against a version.
+    def comparison
+      with = params["with"] ? version(params["with"]) : song
+      KindSatchel::HandOver::Comparison.new(with, version(params[:version]))
+    end
+
+    # A version as the page shows and plays it.
+    def version_parts
+      parts = KindSatchel::Parts.all(version(params[:version]))
+      { "parts" => parts.map { |(kind, id), record| [kind, id, Wire.slim(kind, record)] } }
     end
   end
 
@@ -29,9 +36,11 @@ module VersionRoutes
       VersionShelf.remove(song_id, params[:version].to_i)
       json({})
     end
+    app.get("/api/songs/:id/versions/:version") { json(version_parts) }
     app.get("/api/songs/:id/versions/:version/comparison") do
-      found = comparison
-      json("rows" => found.rows.map { |row| compared(row) }, "others" => found.others)
+      next json(comparison.to_record) unless long?(song_id)
+
+      json(settings.long_work.run("comparison", { id: song_id, version: params[:version].to_i, with: params["with"]&.to_i }, channel:))
     end
     app.get("/api/songs/:id/versions/:version/curves") do
       curves = comparison.courses(KindSatchel::Address.parse(params["address"].to_s))

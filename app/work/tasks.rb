@@ -7,7 +7,7 @@ require_relative "../hand_over/files"
 class Tasks
   NAMES = { "import" => :import, "export" => :export, "playback" => :playback, "offline" => :offline, "edit" => :edit, "midi" => :midi,
             "midi_document" => :midi_document, "baking" => :baking,
-            "hand_over" => :hand_over }.freeze
+            "comparison" => :comparison, "hand_over" => :hand_over }.freeze
 
   def initialize(arguments)
     @arguments = arguments
@@ -81,6 +81,14 @@ class Tasks
     limits = KindSatchel::HandOver::Limits.read(@arguments.fetch("limits"))
     baked = KindSatchel::HandOver::Bake.new(song, limits).call(Spread.map(->(share) { tell(0.1 + (0.85 * share), "fitting") }))
     { "losses" => baked.losses.map { |loss| loss.to_record(song) } }
+  end
+
+  # What differs between a version and the song as it stands, or another version.
+  def comparison
+    tell(0.1, "reading")
+    other = VersionShelf.song(@arguments.fetch("id"), @arguments.fetch("version"))
+    now = @arguments["with"] ? VersionShelf.song(@arguments.fetch("id"), @arguments["with"]) : song
+    KindSatchel::HandOver::Comparison.new(now, other).to_record { |share| tell(0.2 + (0.8 * share), "comparing") }
   end
 
   # Writes the files that are handed over into a folder.

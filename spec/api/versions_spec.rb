@@ -46,7 +46,29 @@ RSpec.describe "Versions" do
     expect(curves["before"]).not_to eq curves["after"]
     edit(id, "take_envelope", cutoff["moves"][0])
     expect(lane).to eq old
-    expect(compare(kept)["rows"].map { |row| row["name"] }).to eq ["Pan of Crate Kit"]
+    left = compare(kept)["rows"]
+    expect(left.map { |row| row["name"] }).to eq ["Pan of Crate Kit"]
+    edit(id, "set_knob", { address: left[0]["address"], value: left[0]["knob"] })
+    expect(compare(kept)["rows"]).to eq []
+  end
+
+  it "are played as they were, and compared with each other" do
+    kept = keep("Before")
+    ask = "from_tick=0&to_tick=7680"
+    played = get_json("/api/songs/#{id}/playback?#{ask}")
+    parts = get_json("/api/songs/#{id}")["parts"]
+    edit(id, "set_knob", { address: "crate-kit/channel/pan", value: 0.75 })
+    edit(id, "set_tempo", { tick: 0, bpm: 120 })
+    later = keep("After")
+    expect(get_json("/api/songs/#{id}/playback?version=#{kept['id']}&#{ask}")).to eq played
+    expect(get_json("/api/songs/#{id}/versions/#{kept['id']}")["parts"]).to match_array parts
+    seconds = ["?version=#{kept['id']}", ""].map { |query| get_json("/api/songs/#{id}/clock#{query}")["clock"][1] }
+    expect(seconds[0]).not_to eq seconds[1]
+    between = get_json("/api/songs/#{id}/versions/#{kept['id']}/comparison?with=#{later['id']}")
+    expect(between).to eq compare(kept)
+    expect(between["rows"].map { |row| row["name"] }).to include "Pan of Crate Kit"
+    expect(compare(later)).to eq("rows" => [], "others" => [])
+    expect(get_json("/api/songs/#{id}/clock?version=999")["faults"][0]["code"]).to eq "unknown_version"
   end
 
   it "refuse what cannot be" do

@@ -9,7 +9,7 @@ module Answers
     %r{^POST /api/songs(/import(?:_packed)?|/\d+/(duplicate|restore))?$} => "shelf_entry",
     %r{^GET /api/songs/\d+$} => "snapshot",
     %r{^GET /api/songs/\d+/drawing\?} => "track_drawing",
-    %r{^GET /api/songs/\d+/clock$} => "clock",
+    %r{^GET /api/songs/\d+/clock(\?|$)} => "clock",
     %r{^GET /api/songs/\d+/heard\?} => "heard",
     %r{^GET /api/songs/\d+/values\?} => "values",
     %r{^GET /api/songs/\d+/explanation\?} => "explanation",
@@ -49,8 +49,9 @@ module Answers
     %r{^POST /api/songs/\d+/hand_overs$} => "handed_over",
     %r{^POST /api/hand_overs/[^/]+/wrapped} => "fetchable",
     %r{^GET /api/songs/\d+/versions$} => "version_list",
+    %r{^GET /api/songs/\d+/versions/\d+$} => "version_parts",
     %r{^POST /api/songs/\d+/versions$} => "version_entry",
-    %r{^GET /api/songs/\d+/versions/\d+/comparison$} => "comparison",
+    %r{^GET /api/songs/\d+/versions/\d+/comparison(\?|$)} => "comparison",
     %r{^GET /api/songs/\d+/versions/\d+/curves} => "baked_curves",
     %r{^DELETE /api/jobs/} => "cancelled"
   }.freeze

@@ -28,4 +28,34 @@ RSpec.describe "Versions" do
       expect(page).to have_css("[aria-label='Versions'] li", text: "Nothing that is heard differs from now.")
     end
   end
+
+  it "are heard in place of the song while it plays, until somebody edits" do
+    loud = VersionShelf.keep(id, "Loud")
+    Server.edit_log.edit(id, revision(id), "set_knob", { "address" => "master/channel/volume", "value" => 0.0 })
+    VersionShelf.keep(id, "Hushed")
+    open_song(id)
+    show_panel("Versions")
+    page.find("[aria-label='Versions'] li button", text: "Loud").click
+    click_on "Play"
+    expect(falls_silent?).to be true
+    place = -> { told("[data-testid='position']")[0].to_s.split(".").map(&:to_i) }
+    before = place.call
+    click_on "Hear it"
+    expect(page).to have_button("Hearing Loud; hear the song as it stands")
+    expect([sounds?, place.call <=> before]).to eq [true, 1]
+    press_keys([:shift, "h"])
+    expect(falls_silent?).to be true
+    press_keys([:shift, "h"])
+    expect(sounds?).to be true
+    edit(id, "rename_song", { name: "Elsewhere" })
+    expect(page).to have_field("Name of the song", with: "Elsewhere")
+    expect(sounds?).to be true
+    page.find("[aria-label='Compare Loud with']").select("Hushed")
+    expect(page).to have_css("[aria-label='Versions'] li", text: /Volume of Master/)
+    expect(page).to have_no_button("Hand its knob back")
+    page.find("[aria-label='Compare Loud with']").select("the song now")
+    click_on "Hand its knob back"
+    eventually(id) { |song| song == VersionShelf.song(id, loud["id"]).with(name: "Elsewhere") }
+    expect(page).to have_no_button("Hearing Loud; hear the song as it stands")
+  end
 end

@@ -5,8 +5,16 @@ module KindSatchel
     # Two states of one song, parameter by parameter: what is heard of each, how far apart it is, and where most.
     class Comparison
       # A parameter that differs: `largest` and `mean` in its own unit, `tick` where the largest is; `envelopes` are the moves of the other
-      # state that differ, each with its owner, "clip/ID" or "track/ID".
-      Row = Struct.new(:address, :largest, :mean, :tick, :envelopes)
+      # state that differ, each with its owner, "clip/ID" or "track/ID"; `knob` is where its knob stands there, normalised, nil where it stands
+      # alike; `released` is true where only here a hand holds it.
+      Row = Struct.new(:address, :largest, :mean, :tick, :envelopes, :knob, :released) do
+        # @param song [Song] the one whose names and units are told
+        def to_record(song)
+          moves = envelopes.map { |owner, envelope| { "owner" => owner, "envelope" => Records.envelope(envelope) } }
+          loss = Loss.new(address:, points: nil, largest:, mean:, tick:, why: nil).to_record(song)
+          loss.merge("moves" => moves, **(knob ? { "knob" => knob } : {}), **(released ? { "released" => true } : {}))
+        end
+      end
 
       # Less than this, as a share of the travel, is none.
       NONE = 1e-6
@@ -19,15 +27,18 @@ module KindSatchel
         @finish = [now.length_ticks, other.length_ticks].max
       end
 
+      # @yieldparam share [Float] how far it is, 0..1
       # @return [Array<Row>] of all that differs in what is heard, or in how it is made; what only one of the two has is left out
       def rows
-        addresses.filter_map do |address|
-          before, after = courses(address)
-          largest, mean, tick = Loss.between(before, after)
-          moves = moves(address)
-          Row.new(address, largest, mean, tick, moves) if moves.any? || differs?(before, after)
+        list = addresses
+        list.each_with_index.filter_map do |address, i|
+          yield i.fdiv(list.size) if block_given?
+          row(address)
         end
       end
+
+      # What the page and the shell show of it.
+      def to_record(&) = { "rows" => rows(&).map { |row| row.to_record(@now) }, "others" => others }
 
       # @return [Array(Course, Course)] now, and in the other state
       def courses(address) = [@now, @other].map { |song| Course.of(song, address, 0, @finish + 1) }
@@ -44,6 +55,21 @@ module KindSatchel
 
       private
 
+      def row(address)
+        before, after = courses(address)
+        largest, mean, tick = Loss.between(before, after)
+        moves, knob, released = moves(address), *knob(address)
+        Row.new(address, largest, mean, tick, moves, knob, released) if moves.any? || knob || released || differs?(before, after)
+      end
+
+      # Where the knob stands in the other state, if not as here; and whether only here a hand holds it.
+      def knob(address)
+        now, other = [@now, @other].map { |song| [song.held_value(address), song.knob(address)] }
+        return [nil, true] if now[0] && !other[0]
+
+        [now == other ? nil : other.compact.first, false]
+      end
+
       def addresses
         moved = [@now, @other].flat_map { |song| song.automated | song.sounded }.uniq.reject { |one| one.setting? && !both?(one) }
         turned = @now.tracks.flat_map { |track| turned(track) }
@@ -57,7 +83,7 @@ module KindSatchel
         old = @other.directory.tracks[track.id] or return []
         return [] if old.devices == track.devices
 
-        @now.parameters_of(track).map(&:first).select { |address| both?(address) && @now.knob(address) != @other.knob(address) }
+        @now.parameters_of(track).map(&:first).select { |address| both?(address) && knob(address).any? }
       end
 
       def differs?(before, after)

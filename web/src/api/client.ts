@@ -54,8 +54,12 @@ export class Refused extends Error {
   }
 }
 
-/** Names this tab; pages that are not secure have no UUIDs. */
-export const TAB = crypto.randomUUID?.() ?? `tab-${Math.random().toString(36).slice(2)}`;
+/** A name that nothing else has; pages that are not secure have no UUIDs. */
+export const newToken = (): string =>
+  crypto.randomUUID?.() ?? `token-${Math.random().toString(36).slice(2)}${Math.random().toString(36).slice(2)}`;
+
+/** Names this tab. */
+export const TAB = newToken();
 
 const AWAY: Fault = {
   code: "no_server",

@@ -79,6 +79,7 @@ export type {
   TrackPart,
   Values,
   VersionEntry,
+  VersionParts,
   Wants,
   Window,
   WrittenPoint as PointRecord,

@@ -1,12 +1,25 @@
 import { ask, get, post } from "./client";
-import type { BakedCurves, Comparison, VersionEntry } from "./types";
+import type { BakedCurves, ClockTable, Comparison, Stretch, Ticks, VersionEntry, VersionParts } from "./types";
 
 /** A song as it stood, under names. */
 export const versionsOf = (songId: number) => ({
   list: () => get<VersionEntry[]>(`/api/songs/${songId}/versions`),
   keep: (name: string) => post<VersionEntry>(`/api/songs/${songId}/versions`, { name }),
   remove: (id: number) => ask<object>("DELETE", `/api/songs/${songId}/versions/${id}`),
-  compare: (id: number) => get<Comparison>(`/api/songs/${songId}/versions/${id}/comparison`),
-  curves: (id: number, address: string) =>
-    get<BakedCurves>(`/api/songs/${songId}/versions/${id}/curves?${new URLSearchParams({ address })}`),
+  /** @param other another version; else the song as it stands */
+  compare: (id: number, other: number | null, work: string) =>
+    ask<Comparison>(
+      "GET",
+      `/api/songs/${songId}/versions/${id}/comparison${other === null ? "" : `?with=${other}`}`,
+      undefined,
+      work,
+    ),
+  parts: (id: number) => get<VersionParts>(`/api/songs/${songId}/versions/${id}`),
+  clock: (id: number) => get<ClockTable>(`/api/songs/${songId}/clock?version=${id}`),
+  stretch: (id: number, from: Ticks, to: Ticks) =>
+    get<Stretch>(`/api/songs/${songId}/playback?version=${id}&from_tick=${from}&to_tick=${to}`),
+  curves: (id: number, other: number | null, address: string) => {
+    const asked = new URLSearchParams({ address, ...(other === null ? {} : { with: String(other) }) });
+    return get<BakedCurves>(`/api/songs/${songId}/versions/${id}/curves?${asked}`);
+  },
 });

@@ -1,4 +1,4 @@
-import { Refused, shelf } from "../api/client";
+import { newToken, Refused, shelf } from "../api/client";
 import type { ClipPart, RegionPart, SoundEntry, Ticks } from "../api/types";
 import { barStart } from "../geometry/viewport";
 import { controlsText } from "../state/controls";
@@ -28,7 +28,7 @@ export const MIDI = /\.midi?$/i;
 
 /** Takes the tracks of a MIDI file in, from a tick on. */
 async function placeMidi(file: File, tick: Ticks): Promise<void> {
-  const token = crypto.randomUUID();
+  const token = newToken();
   tell("done", `Reading ${file.name} …`);
   try {
     const { document, left_out } = await shelf.readMidi(file.name.replace(MIDI, ""), file, controlsText(), token);

@@ -1,4 +1,4 @@
-import { Refused, work } from "../api/client";
+import { newToken, Refused, work } from "../api/client";
 import { handedOver, handingOver } from "../api/handingOver";
 import type { HandOverChoices, HandOverSound, Ticks } from "../api/types";
 import { encode } from "../sound/mixdown/encode";
@@ -76,7 +76,7 @@ export async function handOver(): Promise<void> {
   if (songId === null || handOverNow().running) return;
   const { choices } = handOverNow();
   const stopper = new AbortController();
-  const token = crypto.randomUUID();
+  const token = newToken();
   const stop = () => {
     stopper.abort();
     void work.cancel(token);

@@ -33,6 +33,7 @@ export async function startRecording(): Promise<void> {
         ? "Choose a track of notes first: press its name."
         : "Arm a track or a knob first, or press the name of a track.",
     );
+  await player.hear(null);
   const pass = `pass-${Date.now().toString(36)}-${Math.random().toString(36).slice(2, 8)}`;
   setPerforming({ pass });
   movePass.open(pass);

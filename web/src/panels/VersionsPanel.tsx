@@ -1,13 +1,22 @@
+import { Ear } from "lucide-react";
 import { useCallback, useEffect, useState } from "react";
+import { newToken, work } from "../api/client";
 import type { ComparedRow, Comparison, EditInputs, VersionEntry } from "../api/types";
 import { versionsOf } from "../api/versions";
+import { player } from "../sound/player";
 import { editAndTell } from "../state/edits";
+import { forgetLast, hearingNow, useHearing } from "../state/hearing";
+import { keyHint } from "../state/keyMap";
 import { tell } from "../state/notice";
 import { faultsSaid } from "../state/queue";
 import { useSong } from "../state/song";
+import { Select } from "../ui/Choice";
 import { Do } from "../ui/Entry";
 import { TextField } from "../ui/Fields";
 import { TwoCurves } from "./TwoCurves";
+
+/** How far a comparison is, is told when it takes longer than this. */
+const SHOWN_AFTER_MS = 400;
 
 const stamp = (at: string): string =>
   new Date(at).toLocaleString(undefined, { dateStyle: "short", timeStyle: "short" });
@@ -54,9 +63,12 @@ export function VersionsPanel() {
             {open === version.id && (
               <Compared
                 version={version}
+                others={list?.filter(({ id }) => id !== version.id) ?? []}
                 onGone={() => {
                   setOpen(null);
-                  void versionsOf(songId).remove(version.id).then(read);
+                  if (hearingNow().version?.id === version.id) void player.hear(null);
+                  forgetLast(version.id);
+                  void faultsSaid(() => versionsOf(songId).remove(version.id)).then(read);
                 }}
               />
             )}
@@ -67,38 +79,111 @@ export function VersionsPanel() {
   );
 }
 
-/** What differs between a version and the song as it stands. */
-function Compared({ version, onGone }: { version: VersionEntry; onGone: () => void }) {
-  const songId = useSong((state) => state.songId) as number;
-  const revision = useSong((state) => state.revision);
-  const [found, setFound] = useState<Comparison | null>(null);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: compared again when the song changes
-  useEffect(() => {
-    let over = false;
-    void faultsSaid(() => versionsOf(songId).compare(version.id)).then((answer) => {
-      if (answer && !over) setFound(answer);
-    });
-    return () => {
-      over = true;
-    };
-  }, [songId, version.id, revision]);
-  if (!found) return <p className="faint text-xs">Comparing …</p>;
+interface ComparedProps {
+  version: VersionEntry;
+  others: VersionEntry[];
+  onGone: () => void;
+}
+
+/** A version: heard in place of the song, and what differs from it in the song as it stands, or in another version. */
+function Compared({ version, others, onGone }: ComparedProps) {
+  const [withId, setWithId] = useState("now");
+  const against = others.find(({ id }) => String(id) === withId) ?? null;
+  const { found, share } = useComparison(version, against);
+  const choices = { now: "the song now", ...Object.fromEntries(others.map(({ id, name }) => [String(id), name])) };
   return (
     <div className="mt-1 flex flex-col gap-1.5 text-xs">
-      {found.rows.length === 0 && found.others.length === 0 && <p>Nothing that is heard differs from now.</p>}
-      {found.others.map((words) => (
+      <div className="flex flex-wrap items-center gap-1">
+        <HearIt version={version} />
+        {others.length > 0 && (
+          <span className="flex grow items-center gap-1">
+            against
+            <Select
+              label={`Compare ${version.name} with`}
+              value={withId}
+              choices={choices as Record<string, string>}
+              className="min-w-0 grow"
+              onChoose={setWithId}
+            />
+          </span>
+        )}
+      </div>
+      {!found && <p className="faint">Comparing … {share > 0 && `${Math.round(share * 100)} %`}</p>}
+      {found?.rows.length === 0 && found.others.length === 0 && (
+        <p>Nothing that is heard differs from {against ? against.name : "now"}.</p>
+      )}
+      {found?.others.map((words) => (
         <p key={words}>{words}</p>
       ))}
-      {found.rows.map((row) => (
-        <Row key={row.address} row={row} version={version} songId={songId} />
+      {found?.rows.map((row) => (
+        <Row key={row.address} row={row} version={version} against={against} />
       ))}
       <Do words="Let go of this version" onDo={onGone} />
     </div>
   );
 }
 
-function Row({ row, version, songId }: { row: ComparedRow; version: VersionEntry; songId: number }) {
+/** What differs, found again when the song changes; of a large song how far the search is. */
+function useComparison(version: VersionEntry, against: VersionEntry | null) {
+  const songId = useSong((state) => state.songId) as number;
+  const revision = useSong((state) => state.revision);
+  const [found, setFound] = useState<Comparison | null>(null);
+  const [share, setShare] = useState(0);
+  const other = against?.id ?? null;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what was found against another one is not shown
+  useEffect(() => setFound(null), [other]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: compared again when the song changes
+  useEffect(() => {
+    let over = false;
+    const token = newToken();
+    let events: EventSource | null = null;
+    const wait = setTimeout(() => {
+      events = work.follow(token, (done) => setShare(done));
+    }, SHOWN_AFTER_MS);
+    const leave = () => {
+      clearTimeout(wait);
+      events?.close();
+    };
+    void faultsSaid(() => versionsOf(songId).compare(version.id, other, token))
+      .then((answer) => {
+        if (answer && !over) setFound(answer);
+      })
+      .finally(leave);
+    return () => {
+      over = true;
+      leave();
+    };
+  }, [songId, version.id, other, revision]);
+  return { found, share };
+}
+
+/** Has a version heard from where the song is, and the song as it stands again. */
+function HearIt({ version }: { version: VersionEntry }) {
+  const heard = useHearing((state) => state.version?.id === version.id);
+  const way = heard ? "The song as it stands again" : "In place of the song as it stands, from where it plays";
+  return (
+    <button
+      type="button"
+      className={`btn btn-xs pointer-coarse:h-11 ${heard ? "btn-warning" : "btn-outline"}`}
+      aria-pressed={heard}
+      title={`${way} ${keyHint("other")}`}
+      onClick={() => void faultsSaid(() => player.hear(heard ? null : version))}
+    >
+      <Ear size={13} aria-hidden="true" /> {heard ? "Hearing it" : "Hear it"}
+    </button>
+  );
+}
+
+interface RowProps {
+  row: ComparedRow;
+  version: VersionEntry;
+  against: VersionEntry | null;
+}
+
+function Row({ row, version, against }: RowProps) {
+  const songId = useSong((state) => state.songId) as number;
   const [open, setOpen] = useState(false);
+  const now = against?.name ?? "now";
   const off =
     row.largest === 0 ? "the same is heard" : `at most ${row.largest_text} apart, ${row.mean_text} on average`;
   return (
@@ -114,21 +199,35 @@ function Row({ row, version, songId }: { row: ComparedRow; version: VersionEntry
       </button>
       {open && (
         <TwoCurves
-          name={`${row.name} now, and in ${version.name}`}
-          words={`Broad now, thin in ${version.name}.`}
+          name={`${row.name} ${against ? `in ${now}` : now}, and in ${version.name}`}
+          words={`Broad ${against ? `in ${now}` : now}, thin in ${version.name}.`}
           loss={row}
-          curves={() => versionsOf(songId).curves(version.id, row.address)}
+          curves={() => versionsOf(songId).curves(version.id, against?.id ?? null, row.address)}
         />
       )}
-      <div className="flex flex-wrap gap-1">
-        {row.moves.map((move) => (
-          <Do
-            key={move.envelope.id}
-            words={`Take it back ${move.owner.startsWith("clip/") ? "into the clip" : "onto the lane"}`}
-            onDo={() => void editAndTell("take_envelope", move as EditInputs["take_envelope"])}
-          />
-        ))}
-      </div>
+      {!against && <TakeBack row={row} />}
+    </div>
+  );
+}
+
+/** What of a parameter can be taken back from a version. */
+function TakeBack({ row }: { row: ComparedRow }) {
+  const { address, knob, released } = row;
+  return (
+    <div className="flex flex-wrap gap-1">
+      {released && (
+        <Do words="Hand its knob back" onDo={() => void editAndTell("hand_back", { addresses: [address] })} />
+      )}
+      {knob !== undefined && (
+        <Do words="Turn its knob back" onDo={() => void editAndTell("set_knob", { address, value: knob })} />
+      )}
+      {row.moves.map((move) => (
+        <Do
+          key={move.envelope.id}
+          words={`Take it back ${move.owner.startsWith("clip/") ? "into the clip" : "onto the lane"}`}
+          onDo={() => void editAndTell("take_envelope", move as EditInputs["take_envelope"])}
+        />
+      ))}
     </div>
   );
 }

@@ -1,6 +1,6 @@
 import { AudioLines, File as FileIcon, FilePlus2, SlidersHorizontal, Upload } from "lucide-react";
 import { type ChangeEvent, useCallback, useEffect, useRef, useState } from "react";
-import { Refused, shelf, songApi, work } from "../api/client";
+import { newToken, Refused, shelf, songApi, work } from "../api/client";
 import { useConnection } from "../api/connection";
 import { CalledOff } from "../api/send";
 import type { Fault, ShelfEntry } from "../api/types";
@@ -151,7 +151,7 @@ const MIDI = /\.midi?$/i;
 
 /** Takes a song document or a MIDI file in; how far that is, is told as it goes. What was left out comes back. */
 async function imported(file: File, tell: (progress: Progress | null) => void): Promise<string[]> {
-  const token = crypto.randomUUID();
+  const token = newToken();
   tell({ token, share: 0, words: "sending" });
   const events = work.follow(token, (share, words) => tell({ token, share, words }));
   try {

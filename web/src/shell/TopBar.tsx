@@ -1,8 +1,11 @@
 import { clsx } from "clsx";
-import { Hand, House, Moon, Redo2, Spline, Sun, Undo2, VolumeOff, ZoomIn, ZoomOut } from "lucide-react";
+import { Ear, Hand, House, Moon, Redo2, Spline, Sun, Undo2, VolumeOff, ZoomIn, ZoomOut } from "lucide-react";
 import { RecordButton } from "../panels/keys/RecordButton";
 import { RecordWays } from "../panels/recording/RecordWays";
+import { player } from "../sound/player";
 import { edit, editAndTell, step } from "../state/edits";
+import { useHearing } from "../state/hearing";
+import { keyHint } from "../state/keyMap";
 import { useLooseEnds } from "../state/looseEnds";
 import { useSong } from "../state/song";
 import { setView } from "../state/view";
@@ -52,6 +55,7 @@ export function TopBar({ narrow }: { narrow: boolean }) {
       )}
       <div className="grow" />
       <LooseEndsCount />
+      <HearingVersion narrow={narrow} />
       <HandBackAll narrow={narrow} />
       <UndoButtons words={!narrow} />
       {!narrow && <HistoryMenu />}
@@ -102,6 +106,23 @@ function LooseEndsCount() {
       onClick={() => setView({ sheet: "ends", panelOpen: true })}
     >
       <Spline size={15} aria-hidden="true" /> {count}
+    </button>
+  );
+}
+
+/** There while a version is heard in place of the song as it stands: goes back to that. */
+function HearingVersion({ narrow }: { narrow: boolean }) {
+  const version = useHearing((state) => state.version);
+  if (!version) return null;
+  return (
+    <button
+      type="button"
+      className="btn btn-warning btn-sm min-w-0 max-w-40 px-2 pointer-coarse:h-11"
+      aria-label={`Hearing ${version.name}; hear the song as it stands`}
+      title={`${version.name} is heard; a press goes back to the song as it stands ${keyHint("other")}`}
+      onClick={() => void player.hear(null)}
+    >
+      <Ear size={14} className="shrink-0" /> {!narrow && <span className="truncate">{version.name}</span>}
     </button>
   );
 }

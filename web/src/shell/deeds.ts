@@ -9,12 +9,14 @@ import { chosenNow, setChoice } from "../state/choice";
 import { choiceNow } from "../state/choosing";
 import { playheadIn } from "../state/clipboard";
 import { edit } from "../state/edits";
+import { hearingNow } from "../state/hearing";
 import type { DeedId } from "../state/keyMap";
 import { turnLayer } from "../state/layers";
 import { lookup } from "../state/lookup";
 import { tell } from "../state/notice";
 import { toggleArm } from "../state/performing";
 import { playInNow, setPlayIn } from "../state/playIn";
+import { faultsSaid } from "../state/queue";
 import { song } from "../state/song";
 import { transportNow } from "../state/transport";
 import { setView, turnNotes, turnShowing, viewNow } from "../state/view";
@@ -64,6 +66,14 @@ function toMarker(step: 1 | -1): void {
   else tell("fault", "There is no marker on that side; the key for marking sets one at the playhead.");
 }
 
+/** Turns between the song as it stands and the version heard last. */
+function hearOther(): void {
+  const { version, last } = hearingNow();
+  if (version) void player.hear(null);
+  else if (last) void faultsSaid(() => player.hear(last));
+  else tell("fault", "Hear a version first: Versions, at the right.");
+}
+
 /** Every note ends, those a hand holds too. */
 export function silence(): void {
   player.hush();
@@ -100,6 +110,7 @@ export const DEEDS: Record<DeedId, () => unknown> = {
   mark: markPlace,
   "next-mark": () => toMarker(1),
   "last-mark": () => toMarker(-1),
+  other: hearOther,
   hush: silence,
   unfold: () => viewNow().trackId && toggleFold(viewNow().trackId as string),
   hide: turnShowing,

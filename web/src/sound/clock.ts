@@ -9,6 +9,14 @@ export class Clock {
     ],
   ) {}
 
+  /** Whether seconds mean the same place. */
+  sameAs(other: Clock): boolean {
+    return (
+      this.table.length === other.table.length &&
+      this.table.every(([tick, seconds], i) => tick === other.table[i][0] && seconds === other.table[i][1])
+    );
+  }
+
   secondsAt(tick: Ticks): Seconds {
     return this.read(tick, 0, 1);
   }

@@ -32,7 +32,7 @@ export interface Loop {
 
 /** Where the engine finds what it plays. */
 export interface Score extends Library {
-  stretches: Stretches;
+  stretches(): Stretches;
   clock(): Clock;
   loop(): Loop;
   endOfSong(): number;
@@ -201,7 +201,7 @@ export class Engine {
   }
 
   private stretchAt(seconds: number): Stretch | undefined {
-    const { stretches } = this.score;
+    const stretches = this.score.stretches();
     const tick = this.score.clock().tickAt(seconds + 1e-7);
     stretches.get(tick + stretches.blockTicks / 2);
     return stretches.get(tick);

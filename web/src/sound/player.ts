@@ -1,26 +1,25 @@
-import { songApi } from "../api/client";
-import type { Change, Preview, Ticks } from "../api/types";
+import type { Change, Preview, Stretch, Ticks, VersionEntry } from "../api/types";
 import { barTicks, meterAt } from "../geometry/viewport";
 import type { Follower } from "../state/followers";
+import { forgetHearing, hearingNow, setHearing } from "../state/hearing";
 import { lookup } from "../state/lookup";
-import { applyParts, blockTicks, songEnd, soundIds } from "../state/model";
+import { applyParts, songEnd, soundIds } from "../state/model";
 import { performingNow } from "../state/performing";
 import { playInNow } from "../state/playIn";
 import { song } from "../state/song";
 import { setLevel, setPeaks, setTransport, transportNow } from "../state/transport";
 import { setView } from "../state/view";
 import { click } from "./click";
-import { Clock } from "./clock";
 import { type CountIn, Engine, type Score } from "./engine";
 import { Hands } from "./hands";
 import { leadOut, outputNow } from "./output";
 import type { Voice } from "./parts";
 import type { Place } from "./planner";
+import { kept, type Played, standing } from "./played";
 import { Rack } from "./rack";
 import { Shown } from "./shown";
 import { Sounds } from "./sounds";
 import { Stretched } from "./stretched";
-import { Stretches } from "./stretches";
 import { loadWorklets } from "./worklets";
 
 /** A note that is not let go ends by itself after so long. */
@@ -35,9 +34,12 @@ class Player implements Follower {
   private sounds: Sounds | null = null;
   private rack: Rack | null = null;
   private engine: Engine | null = null;
-  private stretches: Stretches | null = null;
   private stretched: Stretched | null = null;
-  private clock = new Clock();
+  /** The song as it stands, the versions of it that were heard, and the one that is heard instead. */
+  private asItStands: Played | null = null;
+  private versions = new Map<number, Promise<Played>>();
+  private other: Played | null = null;
+  private turns = 0;
   private meter: AnalyserNode | null = null;
   private hands: Hands | null = null;
   private readonly shown = new Shown();
@@ -59,10 +61,56 @@ class Player implements Follower {
     this.stop();
     this.rack?.dispose();
     this.rack = this.engine = this.hands = null;
-    this.stretches = new Stretches(songApi(songId), blockTicks(song().model), async ({ events }) =>
-      this.stretched?.ready(events ?? []),
-    );
-    this.readClock().catch(leave);
+    this.turns++;
+    this.other = null;
+    this.versions.clear();
+    forgetHearing();
+    this.asItStands = standing(songId, this.prepare);
+    this.asItStands.readClock().catch(leave);
+  }
+
+  private readonly prepare = async ({ events }: Stretch): Promise<void> => this.stretched?.ready(events ?? []);
+
+  private get heard(): Played | null {
+    return this.other ?? this.asItStands;
+  }
+
+  /** Has a version heard in place of the song as it stands; null goes back to that. Playing goes on where it is. */
+  async hear(version: VersionEntry | null): Promise<void> {
+    const turn = ++this.turns;
+    const next = version ? await this.version(version.id) : this.asItStands;
+    if (turn !== this.turns || !next || next === this.heard) return;
+    await next.stretches.ready(...this.ahead(next));
+    if (turn !== this.turns) return;
+    this.engine?.tryOut(null);
+    const sameTime = this.heard?.clock.sameAs(next.clock);
+    this.other = version ? next : null;
+    setHearing(version);
+    await this.rebuilt();
+    if (!transportNow().playing) return;
+    this.restDials();
+    if (sameTime) this.engine?.renewed();
+    else this.seek(transportNow().playhead);
+  }
+
+  /** A version as it is played; asked for once. */
+  private version(id: number): Promise<Played> {
+    const { songId } = song();
+    const known = this.versions.get(id) ?? kept(songId as number, id, this.prepare);
+    this.versions.set(id, known);
+    known.catch(() => this.versions.delete(id));
+    return known;
+  }
+
+  /** Where what is played has to be ready for playing to go on. */
+  private ahead({ stretches }: Played): Ticks[] {
+    const { playhead } = transportNow();
+    return [playhead, playhead + stretches.blockTicks, song().model.head.range.start_tick];
+  }
+
+  /** What is edited is heard. */
+  private backToNow(): void {
+    if (hearingNow().version) this.hear(null).catch(leave);
   }
 
   /** @param bars so many are counted in before it begins */
@@ -72,17 +120,17 @@ class Player implements Follower {
     this.follow();
     const context = await this.ready();
     const tick = transportNow().playhead;
-    await Promise.all([this.stretches?.ready(tick, song().model.head.range.start_tick), context.resume()]);
+    await Promise.all([this.heard?.stretches.ready(tick, song().model.head.range.start_tick), context.resume()]);
     if (!transportNow().playing) return;
     this.restDials();
     this.engine?.start(tick, bars > 0 ? this.countIn(tick, bars) : undefined);
-    if (this.engine && this.rack) this.shown.run(this.engine, this.rack, () => this.clock, this.meter);
+    if (this.engine && this.rack) this.shown.run(this.engine, this.rack, this.tickAt, this.meter);
   }
 
   /** So many bars in the time signature and the tempo at a tick. */
   private countIn(tick: Ticks, bars: number): CountIn {
     const { beats, beat_ticks } = meterAt(song().model.head.meters, tick);
-    const seconds = this.clock.secondsAt(tick + beat_ticks) - this.clock.secondsAt(tick);
+    const seconds = this.secondsAt(tick + beat_ticks) - this.secondsAt(tick);
     return { beats: bars * beats, seconds, bar: beats };
   }
 
@@ -98,7 +146,7 @@ class Player implements Follower {
     if (!context || !engine || !rack || context.state !== "running") return null;
     if (!transportNow().playing) this.restDials();
     const at = context.currentTime;
-    const songSeconds = transportNow().playing ? engine.position() : this.clock.secondsAt(transportNow().playhead);
+    const songSeconds = transportNow().playing ? engine.position() : this.secondsAt(transportNow().playhead);
     const sounding = { at, until: at + LONGEST_SECONDS, late: 0, songSeconds, pitch, velocity, into: 0, rate: 1 };
     return rack.instrument(trackId)?.play?.({ ...sounding, lead: at - songSeconds }) ?? null;
   }
@@ -108,10 +156,10 @@ class Player implements Follower {
     const now = performance.now();
     const { beat_ticks } = meterAt(song().model.head.meters, transportNow().playhead);
     const place = this.heardAt(now);
-    const here = place?.seconds ?? this.clock.secondsAt(transportNow().playhead);
-    const first = (Math.floor(this.clock.tickAt(here) / beat_ticks) + 1) * beat_ticks;
+    const here = place?.seconds ?? this.secondsAt(transportNow().playhead);
+    const first = (Math.floor(this.tickAt(here) / beat_ticks) + 1) * beat_ticks;
     return Array.from({ length: count }, (_, i) => {
-      const [from, to] = [0, 1].map((more) => this.clock.secondsAt(first + (i + more) * beat_ticks));
+      const [from, to] = [0, 1].map((more) => this.secondsAt(first + (i + more) * beat_ticks));
       return { at: now + (from - here) * 1000, milliseconds: (to - from) * 1000 };
     });
   }
@@ -172,33 +220,36 @@ class Player implements Follower {
     setTransport({ playhead: Math.max(0, Math.round(tick)), glide: null });
     if (!transportNow().playing) return;
     this.engine?.stop();
-    this.stretches?.ready(tick).then(() => transportNow().playing && this.engine?.start(tick), leave);
+    this.heard?.stretches.ready(tick).then(() => transportNow().playing && this.engine?.start(tick), leave);
   }
 
   /** The stretch a preview should bring ramps for; none while nothing plays. */
   stretchInPlay(): { from_tick: Ticks; to_tick: Ticks } | undefined {
-    if (!transportNow().playing || !this.stretches) return undefined;
-    const size = this.stretches.blockTicks;
-    const from = this.stretches.blockOf(transportNow().playhead) * size;
+    if (!transportNow().playing || !this.asItStands) return undefined;
+    const size = this.asItStands.stretches.blockTicks;
+    const from = this.asItStands.stretches.blockOf(transportNow().playhead) * size;
     return { from_tick: from, to_tick: from + size };
   }
 
   tried(preview: Preview): void {
-    if (!transportNow().playing) return;
+    this.backToNow();
+    if (!transportNow().playing || this.other) return;
     if (preview.sound) this.engine?.tryOut(preview.sound);
     if (preview.parts.some(([kind, , record]) => (kind === "track" || kind === "clip") && record))
       this.restDials(preview.parts);
   }
 
   dropped(): void {
+    if (this.other) return;
     this.engine?.tryOut(null);
     if (transportNow().playing) this.restDials();
   }
 
   /** Goes on with the song as it is now. */
   made(change: Change): void {
-    if (change.sound && transportNow().playing) this.engine?.tryOut(change.sound);
+    if (change.sound && transportNow().playing && !this.other) this.engine?.tryOut(change.sound);
     this.renew(change.clock_from !== null).catch(leave);
+    this.backToNow();
   }
 
   changed(): void {
@@ -206,24 +257,20 @@ class Player implements Follower {
   }
 
   private async renew(clock: boolean): Promise<void> {
-    if (clock) await this.readClock();
+    const { asItStands: now } = this;
+    if (!now) return;
+    if (clock) await now.readClock();
+    if (this.other) return now.stretches.renew();
     await this.rebuilt();
-    if (!this.stretches) return;
-    const { playhead } = transportNow();
-    const range = song().model.head.range;
-    if (!transportNow().playing) return this.stretches.renew();
-    await this.stretches.renew(playhead, playhead + this.stretches.blockTicks, range.start_tick);
+    if (!transportNow().playing) return now.stretches.renew();
+    await now.stretches.renew(...this.ahead(now));
+    if (this.other) return;
     this.restDials();
     this.engine?.renewed();
   }
 
-  secondsAt = (tick: Ticks): number => this.clock.secondsAt(tick);
-  tickAt = (seconds: number): Ticks => this.clock.tickAt(seconds);
-
-  private async readClock(): Promise<void> {
-    const { songId } = song();
-    if (songId !== null) this.clock = new Clock((await songApi(songId).clock()).clock);
-  }
+  secondsAt = (tick: Ticks): number => this.heard?.clock.secondsAt(tick) ?? 0;
+  tickAt = (seconds: number): Ticks => this.heard?.clock.tickAt(seconds) ?? 0;
 
   private async ready(): Promise<AudioContext> {
     this.context ??= new AudioContext({ latencyHint: outputNow().latency });
@@ -235,8 +282,10 @@ class Player implements Follower {
   }
 
   private async build(context: AudioContext, sounds: Sounds): Promise<void> {
-    const { catalogue, model } = song();
-    if (!catalogue || !this.stretches) return;
+    const { catalogue } = song();
+    const { heard } = this;
+    if (!catalogue || !heard) return;
+    const model = heard.model();
     await Promise.all([sounds.load(soundIds(model, catalogue)), loadWorklets(context)]);
     const drumSound = (pitch: number) => sounds.drum(catalogue.drum_sounds[pitch]);
     this.meter = new AnalyserNode(context, { fftSize: 2048 });
@@ -244,15 +293,15 @@ class Player implements Follower {
     const drumParts = catalogue.devices["drum-kit"].parts;
     this.rack = new Rack({ context, drumSound, drumParts, soundOf: sounds.get }, catalogue.send_prefix, this.meter);
     this.rack.follow(model);
-    this.engine = new Engine(context, this.rack, this.score(this.stretches, sounds), () => this.stop());
+    this.engine = new Engine(context, this.rack, this.score(heard, sounds), () => this.stop());
     this.hands = new Hands(context, this.rack, this.engine, () => this.restDials());
   }
 
-  private score(stretches: Stretches, sounds: Sounds): Score {
-    const { head } = song().model;
+  private score(first: Played, sounds: Sounds): Score {
+    const heard = () => this.heard ?? first;
     return {
-      stretches,
-      clock: () => this.clock,
+      stretches: () => heard().stretches,
+      clock: () => heard().clock,
       loop: () => song().model.head.range,
       soundOf: (id) => sounds.get(id),
       stretchedOf: (event) => this.stretched?.get(event),
@@ -261,19 +310,23 @@ class Player implements Follower {
         const wanted = counted || when === "playing" || (when === "recording" && performingNow().pass !== null);
         if (wanted && this.context && this.meter) click(this.context, this.meter, at, bar);
       },
-      endOfSong: () =>
-        performingNow().pass !== null
+      endOfSong: () => {
+        const model = heard().model();
+        const end = songEnd(model);
+        return performingNow().pass !== null
           ? Number.POSITIVE_INFINITY
-          : this.clock.secondsAt(songEnd(song().model) + barTicks(meterAt(head.meters, songEnd(song().model)))),
+          : this.secondsAt(end + barTicks(meterAt(model.head.meters, end)));
+      },
     };
   }
 
   /** The graph follows the tracks, piece by piece: what did not change goes on sounding. */
   private async rebuilt(): Promise<void> {
-    const { catalogue, model } = song();
-    if (!this.rack || !this.sounds || !catalogue) return;
-    await this.sounds.load(soundIds(model, catalogue));
-    this.rack.follow(song().model);
+    const { catalogue } = song();
+    const { heard } = this;
+    if (!this.rack || !this.sounds || !catalogue || !heard) return;
+    await this.sounds.load(soundIds(heard.model(), catalogue));
+    this.rack.follow((this.heard ?? heard).model());
   }
 
   /** Lets just those tracks through that are listened to. */
@@ -282,8 +335,9 @@ class Player implements Follower {
   }
 
   private restDials(trial: Preview["parts"] = []): void {
-    const { catalogue, model } = song();
-    if (!catalogue || !this.context) return;
+    const { catalogue } = song();
+    const model = this.heard?.model();
+    if (!catalogue || !this.context || !model) return;
     const moved = Object.values(model.envelopes).filter(({ acts }) => acts);
     const driven = new Set([...moved.map(({ target }) => target), ...Object.keys(lookup(model).drivers)]);
     this.rack?.rest(catalogue, applyParts(model, trial), (address) => driven.has(address), this.context.currentTime);

@@ -1,6 +1,5 @@
 import type { Ticks } from "../api/types";
 import { setLevel, setPeaks, setTransport, transportNow } from "../state/transport";
-import type { Clock } from "./clock";
 import type { Engine } from "./engine";
 import type { Rack } from "./rack";
 
@@ -14,7 +13,7 @@ export class Shown {
   private frame = 0;
   private samples = new Float32Array(2048);
 
-  run(engine: Engine, rack: Rack, clock: () => Clock, meter: AnalyserNode | null): void {
+  run(engine: Engine, rack: Rack, tickAt: (seconds: number) => Ticks, meter: AnalyserNode | null): void {
     let frames = 0;
     let until = 0;
     const look = (now: number) => {
@@ -22,7 +21,6 @@ export class Shown {
       if (frames++ % DRAWN_EVERY === 0) {
         this.tellLevel(meter);
         setPeaks(rack.peaks);
-        const tickAt = (seconds: number) => clock().tickAt(seconds);
         const seconds = engine.position();
         const jumped = tickAt(seconds) < transportNow().playhead;
         const glide = now >= until || jumped ? glideOver(engine.straightOn(GLIDE_SECONDS), seconds, tickAt) : undefined;

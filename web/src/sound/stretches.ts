@@ -1,4 +1,3 @@
-import type { SongApi } from "../api/client";
 import type { SoundEvent, Stretch, Ticks } from "../api/types";
 import { gateOf } from "./ownEffects";
 
@@ -18,7 +17,8 @@ export class Stretches {
   private failed = new Map<number, number>();
 
   constructor(
-    private readonly api: SongApi,
+    /** Asks the core for a stretch. */
+    private readonly ask: (from: Ticks, to: Ticks) => Promise<Stretch>,
     readonly blockTicks: Ticks,
     /** What has to be done before a stretch can be played. */
     private readonly prepare: (stretch: Stretch) => Promise<void>,
@@ -69,7 +69,7 @@ export class Stretches {
   }
 
   private async load(block: number): Promise<Stretch> {
-    const stretch = driven(await this.api.stretch(block * this.blockTicks, (block + 1) * this.blockTicks));
+    const stretch = driven(await this.ask(block * this.blockTicks, (block + 1) * this.blockTicks));
     await this.prepare(stretch);
     return stretch;
   }

@@ -24,6 +24,7 @@ export const KEY_DEEDS = [
   { id: "mark", words: "Mark the playhead's place", group: "Playing", key: "j" },
   { id: "next-mark", words: "To the next marker", group: "Playing", key: "." },
   { id: "last-mark", words: "To the marker before", group: "Playing", key: "," },
+  { id: "other", words: "Hear the version heard last, or the song now", group: "Playing", key: "shift+h" },
   { id: "hush", words: "Silence: stop every note at once", group: "Playing", key: "g" },
   { id: "record", words: "Record, or stop recording", group: "Playing", key: "shift+r" },
   { id: "arm", words: "Arm the knob in focus, or no longer", group: "Playing", key: "shift+a" },

@@ -1,4 +1,5 @@
 import { create } from "zustand";
+import { newToken } from "../api/client";
 
 /** A file on its way to the server: how much has gone out, and an end to it. */
 export interface Sending {
@@ -17,7 +18,7 @@ export async function sendingShown<T>(
   name: string,
   work: (told: (share: number) => void, stop: AbortSignal) => Promise<T>,
 ): Promise<T> {
-  const id = crypto.randomUUID();
+  const id = newToken();
   const stopper = new AbortController();
   change((files) => [...files, { id, name, share: 0, stop: () => stopper.abort() }]);
   try {

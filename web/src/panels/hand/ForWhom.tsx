@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import { work } from "../../api/client";
+import { newToken, work } from "../../api/client";
 import { handingOver, limitSets } from "../../api/handingOver";
 import type { HandOverLimits } from "../../api/types";
 import { keepLimits, limitTo, readHandOver, setHandOver, useHandOver } from "../../state/handOver";
@@ -25,7 +25,7 @@ export function ForWhom() {
   const wish = JSON.stringify(limits ?? null);
   useEffect(() => {
     if (wish === "null" || losses) return;
-    const token = crypto.randomUUID();
+    const token = newToken();
     let over = false;
     let begun = false;
     const timer = setTimeout(async () => {

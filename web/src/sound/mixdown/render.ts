@@ -156,10 +156,10 @@ async function fetched(
   told: (share: number) => void,
 ): Promise<Stretch[]> {
   const { clipId } = job;
-  const source = clipId
-    ? { ...api, stretch: (from: Ticks, to: Ticks) => api.clipStretch(clipId, from, Math.min(to, job.to_tick)) }
-    : api;
-  const stretches = new Stretches(source, blockTicks(model), ({ events }) => stretched.ready(events ?? []));
+  const ask = clipId
+    ? (from: Ticks, to: Ticks) => api.clipStretch(clipId, from, Math.min(to, job.to_tick))
+    : api.stretch;
+  const stretches = new Stretches(ask, blockTicks(model), ({ events }) => stretched.ready(events ?? []));
   const size = stretches.blockTicks;
   const list: Stretch[] = [];
   const last = stretches.blockOf(job.to_tick - 1);
