@@ -24,9 +24,11 @@ class CommandLine
     satchel moves [MOVES.json]                                           CSV: name,tags,role,beats; of the satchel, or of a file of moves
     satchel hand-over SONG.json CHOICES.json FOLDER                      writes what is chosen (schemas/hand_over.json) into a new folder
     satchel mixdown SONG.json GOAL.wav [--rate HZ] [--bits N]            renders the song, or what lies --from TICK --to TICK, by a browser
+    satchel compare SONG.json OTHER.json                                 what differs, parameter by parameter; exit 1 where anything does
+    satchel serve --read-only SONG.json [--port N]                       shows a song in the browser; it cannot be changed there
     satchel demo                                                         the demo song's document
   TEXT
-  COMMANDS = %w[heard explain flatten clock params validate check edit pack unpack moves hand-over mixdown demo help].freeze
+  COMMANDS = %w[heard explain flatten clock params validate check edit pack unpack moves hand-over mixdown compare serve demo help].freeze
   # The most rows one command prints.
   MOST_ROWS = 5_000_000
 
@@ -60,7 +62,8 @@ class CommandLine
   def parser
     OptionParser.new do |options|
       %i[from to step at].each { |name| options.on("--#{name} TICK", Integer) { |value| @options[name] = value } }
-      %i[rate bits].each { |name| options.on("--#{name} N", Integer) { |value| @options[name] = value } }
+      options.on("--read-only") { @options[:read_only] = true }
+      %i[rate bits port].each { |name| options.on("--#{name} N", Integer) { |value| @options[name] = value } }
       options.on("--tolerance X", Float) { |value| @options[:tolerance] = value }
     end
   end
@@ -111,6 +114,21 @@ class CommandLine
     ends = Checks::LooseEnds.open(song, outside)
     ends.each { |one| @out.puts "#{one.rules.title}: #{one.tell(song).text}" }
     @found_some = ends.any?
+  end
+
+  # The first beside the second.
+  def compare
+    found = HandOver::Comparison.new(song, Schemas.read_song(read(argument("OTHER.json"))).song)
+    rows = found.rows
+    rows.each { |row| @out.puts compared(row.to_record(song)) }
+    found.others("the second").each { |words| @out.puts words }
+    @found_some = rows.any? || found.others.any?
+  end
+
+  def compared(row)
+    return "#{row['name']}: the same is heard, made otherwise" if row["largest"].zero?
+
+    "#{row['name']}: at most #{row['largest_text']} apart, at #{row['position']}; #{row['mean_text']} on average"
   end
 
   # Sounds are looked for where there is a store.

@@ -40,6 +40,20 @@ bits)
     JSON.parse(told).each { |name, value| @out.puts "#{name} #{value&.round(2) || '-inf'}" }
   end
 
+  # By a server of its own, for as long as nobody stops it.
+  def serve
+    unless @options[:read_only]
+      raise KindSatchel::InvalidInput.of("missing_argument", "", "--read-only is missing: a document is only shown; bin/demo serves songs to work on.")
+    end
+
+    path, port = argument("SONG.json"), @options.fetch(:port, 0)
+    raise KindSatchel::InvalidInput.of("out_of_range", "", "--port is a number from 0 to 65535.") unless port.between?(0, 65_535)
+
+    Schemas.read_song(read(path))
+    options = { song: File.expand_path(path), port:, store: "#{store_path}-sounds" }
+    exec(RbConfig.ruby, "--yjit", File.expand_path("show.rb", __dir__), JSON.generate(options))
+  end
+
   def rates?(rate, bits) = RATES.include?(rate) && DEPTHS.include?(bits)
   def progress(share, words) = @err.tty? && @err.print("\r#{words} #{(share * 100).round} %  ")
 end

@@ -2,13 +2,8 @@
 
 # Renders a song from the shell: serves it to a browser without a window, which sounds it faster than it plays. Run as a program of its own
 # by bin/satchel: ruby app/mixdown.rb OPTIONS, as JSON: "song", "goal", "rate", "bits", "from_tick", "to_tick", "store".
-ENV["RACK_ENV"] ||= "production"
-ENV["BUNDLE_GEMFILE"] ||= File.expand_path("../Gemfile", __dir__)
-require_relative "server"
+require_relative "one_song"
 require "ferrum"
-require "puma"
-require "puma/server"
-require "tmpdir"
 
 # One mixdown, in a database of its own.
 class Mixdown
@@ -37,8 +32,6 @@ class Mixdown
   # @return [String] the browser; installed when it is first asked for
   # @raise [RuntimeError]
   def self.browser
-    raise "The pages are not built yet; run bin/demo once." unless File.exist?(File.join(Server.public_folder, "index.html"))
-
     find = -> { BROWSERS.find { |one| File.exist?(one) } }
     find.call || begin
       warn "installing Chromium"
@@ -51,33 +44,10 @@ class Mixdown
   # @raise [KindSatchel::InvalidInput], [RuntimeError]
   def call
     @browser = Mixdown.browser
-    Dir.mktmpdir("satchel-mixdown") do |folder|
-      Database.connect(File.join(folder, "song.sqlite3"))
-      Server.sounds.take_shipped(Server.shipped_sounds)
-      song = Schemas.read_song(File.read(@options.fetch("song"))).song
-      bring_sounds(song)
-      served { |base| written(song, Server.shelf.add(song)["id"], base) }
-    end
+    OneSong.new(@options.fetch("song"), @options.fetch("store")).served { |song, id, base| written(song, id, base) }
   end
 
   private
-
-  # Sounds that people took in are in the app's own store, by their digests.
-  def bring_sounds(song)
-    Server.sounds.missing(song).each do |one|
-      path = File.join(@options.fetch("store"), one["sound"][0, 2], "#{one['sound']}.wav")
-      File.exist?(path) ? Server.sounds.take(path, name: one["sound"][0, 12]) : warn("#{one['sound']} is not in the store; it stays silent.")
-    end
-  end
-
-  def served
-    server = Puma::Server.new(Server, nil, min_threads: 1, max_threads: 8)
-    port = server.add_tcp_listener("127.0.0.1", 0).addr[1]
-    server.run
-    yield "http://127.0.0.1:#{port}"
-  ensure
-    server&.stop(true)
-  end
 
   def written(song, id, base)
     measured = nil

@@ -5,6 +5,7 @@ require "sinatra/base"
 require_relative "environment"
 require_relative "packed_song"
 require_relative "routes/guards"
+require_relative "routes/read_only"
 require_relative "routes/faults"
 require_relative "routes/shelf"
 require_relative "routes/work"
@@ -34,6 +35,8 @@ class Server < Sinatra::Base
   set :static_cache_control, [:no_cache]
   # Whether pages keep themselves and the last song in the browser.
   set :installable, true
+  # Whether what is served is only shown, see {ReadOnly}.
+  set :read_only, false
   set :shipped_sounds, File.join(ROOT, "sounds")
   set :show_exceptions, false
   set :raise_errors, false
@@ -59,6 +62,7 @@ class Server < Sinatra::Base
   use Rack::Deflater, include: %w[application/json application/javascript text/javascript text/css text/html], sync: false
 
   register Guards
+  register ReadOnly
   register Faults
   register Shelf
   register Work

@@ -88,7 +88,7 @@ module Reading
 
   def self.registered(app)
     app.helpers Helpers
-    app.get("/api/catalogue") { json(Catalogue.json) }
+    app.get("/api/catalogue") { json(settings.read_only ? Catalogue.to_record.merge("read_only" => true) : Catalogue.json) }
     app.get("/api/songs/:id") { json(snapshot(params[:id].to_i)) }
     app.post("/api/songs/:id/places_seen") do
       settings.shelf.places_seen(params[:id].to_i)

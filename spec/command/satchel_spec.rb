@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "net/http"
 require "open3"
 require "stringio"
 require_relative "../../app/command_line"
@@ -75,6 +76,33 @@ file)[0]).to include("rope-bass/synth/cutoff,log,Hz,30.0,18000.0,800 Hz", "gull-
     expect(Open3.capture2("soxi", "-D", goal)[0].to_f).to be_between(4 * 60 / 92.0, (4 * 60 / 92.0) + 12)
     expect(satchel("mixdown", file, goal)[1..]).to eq ["#{goal} is there already.\n", 1]
     expect(satchel("mixdown", file, "#{goal}2", "--rate", 8000)[2]).to eq 1
+  end
+
+  it "compares two documents, parameter by parameter" do
+    other = JSON.parse(File.read(file))
+    other["tracks"][1]["devices"].last["values"]["pan"] = 0.2
+    other["tracks"].delete_at(2)
+    out, err, status = satchel("compare", file, write("other.json", JSON.generate(other)))
+    expect([out.lines.map(&:chomp), err, status]).to match [[/\APan of Rope Bass: at most 60 .*1\.1\.0/, "track Fog Pad is not in the second"], "", 1]
+    expect(satchel("compare", file, file)).to eq ["", "", 0]
+  end
+
+  it "shows a song that can be read and played, and changed by nobody, until it is stopped" do
+    expect(satchel("serve", file)[1..]).to match [/--read-only is missing/, 1]
+    told, said = IO.pipe
+    pid = spawn(File.expand_path("../../bin/satchel", __dir__), "serve", "--read-only", file, out: said, err: said)
+    address = URI(told.gets[%r{http://\S+/songs/\d+}])
+    expect(Net::HTTP.get(address)).to include "<title>"
+    songs = URI.join(address, "/api/songs")
+    expect(JSON.parse(Net::HTTP.get(songs)).map { |one| one["name"] }).to eq ["Low Tide Market"]
+    post = ->(path, data) { JSON.parse(Net::HTTP.post(URI.join(address, "/api#{address.path}#{path}"), JSON.generate(data), "Content-Type" => "application/json").body) }
+    wish = { revision: 1, edit: "rename_song", inputs: { name: "Mine" } }
+    expect([post.call("/preview", wish)["faults"], post.call("/edits", wish)["faults"][0]["code"]]).to eq [nil, "only_shown"]
+    expect(post.call("/versions", { name: "Mine" })["faults"][0]["code"]).to eq "only_shown"
+    expect(satchel("serve", "--read-only", file, "--port", address.port)[1..]).to eq ["Port #{address.port} is taken; name another one with --port.\n", 1]
+    Process.kill("INT", pid)
+    Process.wait(pid)
+    expect { Net::HTTP.get(songs) }.to raise_error(Errno::ECONNREFUSED)
   end
 
   it "lists the moves of a file" do

@@ -44,11 +44,12 @@ module KindSatchel
       def courses(address) = [@now, @other].map { |song| Course.of(song, address, 0, @finish + 1) }
 
       # What the other state has on, or in, of this song: tracks, clips and devices by name.
+      # @param called [String] what the other state is called
       # @return [Array<String>] in words
-      def others
+      def others(called = "the version")
         [["track", @now.tracks, @other.tracks], ["clip", @now.clips.values, @other.clips.values]].flat_map do |word, now, other|
-          gone = other.reject { |one| now.any? { |two| two.id == one.id } }.map { |one| "#{word} #{one.name} is only in the version" }
-          new = now.reject { |one| other.any? { |two| two.id == one.id } }.map { |one| "#{word} #{one.name} is not in the version" }
+          gone = other.reject { |one| now.any? { |two| two.id == one.id } }.map { |one| "#{word} #{one.name} is only in #{called}" }
+          new = now.reject { |one| other.any? { |two| two.id == one.id } }.map { |one| "#{word} #{one.name} is not in #{called}" }
           gone + new
         end
       end
