@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "English"
+require "socket"
 
 # The commands of bin/satchel that hand a song over.
 module HandingOverCommands
@@ -46,12 +47,20 @@ bits)
       raise KindSatchel::InvalidInput.of("missing_argument", "", "--read-only is missing: a document is only shown; bin/demo serves songs to work on.")
     end
 
-    path, port = argument("SONG.json"), @options.fetch(:port, 0)
-    raise KindSatchel::InvalidInput.of("out_of_range", "", "--port is a number from 0 to 65535.") unless port.between?(0, 65_535)
-
+    path, port = argument("SONG.json"), free_port(@options.fetch(:port, 0))
     Schemas.read_song(read(path))
     options = { song: File.expand_path(path), port:, store: "#{store_path}-sounds" }
     exec(RbConfig.ruby, "--yjit", File.expand_path("show.rb", __dir__), JSON.generate(options))
+  end
+
+  # @raise [KindSatchel::InvalidInput]
+  def free_port(port)
+    raise KindSatchel::InvalidInput.of("out_of_range", "", "--port is a number from 0 to 65535.") unless port.between?(0, 65_535)
+
+    TCPServer.open("127.0.0.1", port, &:close)
+    port
+  rescue Errno::EADDRINUSE
+    raise KindSatchel::InvalidInput.of("taken_port", "", "Port #{port} is taken; name another one with --port.")
   end
 
   def rates?(rate, bits) = RATES.include?(rate) && DEPTHS.include?(bits)

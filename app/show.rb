@@ -14,8 +14,6 @@ begin
     $stdout.flush
     over.pop
   end
-rescue Errno::EADDRINUSE
-  abort "Port #{options.fetch('port')} is taken; name another one with --port."
 rescue KindSatchel::InvalidInput => e
   abort e.faults.join("\n")
 rescue SystemCallError => e

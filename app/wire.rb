@@ -36,7 +36,8 @@ module Wire
   # are not as they begin.
   def envelope(song, record)
     line = record.key?("limits") || record.key?("depth") ? line(record) : nil
-    record.merge("acts" => acts?(record), "points" => written(song, record, line || PLAIN), **(line ? { "line" => line } : {}), **knobs(record), **followed(record))
+    points = written(song, record, line || PLAIN)
+    record.merge("acts" => acts?(record), "points" => points, **(line ? { "line" => line } : {}), **knobs(record), **followed(record))
   end
 
   # All that points were made with, also where it is as it begins; and whether they are as they were made.
