@@ -85,6 +85,8 @@ class Mixdown
   end
 end
 
+return unless $PROGRAM_NAME == __FILE__
+
 begin
   puts JSON.generate(Mixdown.new(JSON.parse(ARGV.fetch(0))).call)
 rescue KindSatchel::InvalidInput => e

@@ -22,8 +22,8 @@ require_relative "hand_over/files"
 require_relative "hand_over/shelf"
 require_relative "hand_over/workspaces"
 require_relative "routes/hand_overs"
-require_relative "version_shelf"
 require_relative "routes/versions"
+require_relative "guide"
 require_relative "routes/pages"
 
 # The web application: every route parses, asks the core or the log, and serialises.

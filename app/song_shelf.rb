@@ -58,6 +58,7 @@ class SongShelf
 
       PassShelf.forget(gone)
       MappingShelf.forget(gone)
+      VersionShelf.forget(gone)
       [PartRow, EditRow].each { |rows| rows.where(song_id: gone).delete_all }
       SongRow.where(id: gone).delete_all
     end

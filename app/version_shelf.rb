@@ -63,6 +63,13 @@ module VersionShelf
     end
   end
 
+  # Songs that are gone for good.
+  def forget(song_ids)
+    return if VersionRow.where(song_id: song_ids).delete_all.zero?
+
+    clear
+  end
+
   # Parts that no version has any more go.
   def clear
     used = VersionRow.pluck(:parts).flat_map { |text| JSON.parse(text).map(&:last) }.to_h { |digest| [digest, true] }

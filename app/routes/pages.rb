@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-# The page itself, and the schemas for whoever wants to write songs by program.
+# The page itself, the documents of the project, and the schemas for whoever wants to write songs by program.
 module Pages
   # What makes the page keep itself and the last song in the browser.
   INSTALLABLE = ' data-installable="yes"'
@@ -17,11 +17,15 @@ module Pages
     page.sub("</head>", "#{links.join}</head>")
   end
 
+  # The address of the page's styles, which the build names.
+  def self.styles(settings) = page(settings)[%r{/assets/[\w-]+\.css}].to_s
+
   def self.registered(app)
     app.mime_type :webmanifest, "application/manifest+json"
     app.get("/") { Pages.page(settings) }
     app.get("/songs/:id") { Pages.opening(Pages.page(settings), params[:id].to_i) }
 
+    documents(app)
     app.get("/schemas/*") do
       name = params[:splat].first
       file = Schemas::FOLDER.join(name).cleanpath
@@ -29,4 +33,19 @@ module Pages
       send_file file.to_s, type: :json
     end
   end
+
+  # Pictures of documents change as seldom as the app.
+  def self.documents(app)
+    app.get("/api/help") { json(Guide.help) }
+    app.get("/docs/?") { redirect to("/docs/#{Guide::CONTENTS}") }
+    app.get("/docs/*") do
+      name = params[:splat].first
+      file = Guide.file(name) or halt_with(404, "unknown_page", "There is no such page.")
+      next send_file(file.to_s) if file.extname == ".png"
+
+      content_type :html
+      Guide.page(name, styles: Pages.styles(settings))
+    end
+  end
+  private_class_method :documents
 end

@@ -36,6 +36,13 @@ RSpec.describe "Long work" do
     expect(found).to eq JSON.parse(JSON.generate(Playback.new(large).stretch(0, 80 * BAR)))
   end
 
+  it "compares it with a version" do
+    kept = VersionShelf.keep(id, "Before")
+    edit(id, "set_knob", { address: "crate-kit/channel/pan", value: 0.75 })
+    found = get_json("/api/songs/#{id}/versions/#{kept['id']}/comparison")
+    expect(found["rows"].map { |row| row.values_at("name", "largest", "knob") }).to eq [["Pan of Crate Kit", 50.0, 0.5]]
+  end
+
   it "lays much out, as the edit itself would, in one step of undo" do
     before = json_of(standing(id).song)
     made = edit(id, "lay_out", { track_id: "rope-bass" })

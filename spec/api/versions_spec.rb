@@ -24,6 +24,10 @@ RSpec.describe "Versions" do
     expect([VersionShelf.song(id, kept["id"]), VersionShelf.song(id, kept["id"]) == before]).to eq [later, false]
     list.each { |one| call("DELETE", "/api/songs/#{id}/versions/#{one['id']}") }
     expect([list, VersionPartRow.count]).to eq [[], 0]
+    keep("Gone with the song")
+    call("DELETE", "/api/songs/#{id}")
+    call("DELETE", "/api/bin/#{id}")
+    expect([VersionRow.count, VersionPartRow.count]).to eq [0, 0]
   end
 
   it "tell which parameters differ, where and by how much, show both curves, and give single moves back" do

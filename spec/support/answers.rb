@@ -4,6 +4,7 @@
 module Answers
   NAMES = {
     %r{^GET /api/catalogue$} => "catalogue",
+    %r{^GET /api/help$} => "help",
     %r{^GET /api/(songs|bin)$} => "shelf",
     %r{^DELETE /api/bin(/\d+)?$} => "gone",
     %r{^POST /api/songs(/import(?:_packed)?|/\d+/(duplicate|restore))?$} => "shelf_entry",

@@ -34,6 +34,8 @@ RSpec.describe "Access" do
         show_panel(panel)
         [panel, violations]
       end
+      click_on "Help"
+      found["help"] = violations
       press_keys("y")
       expect(page).to have_css("[aria-label='Mixer'] section")
       found["mixer"] = violations
@@ -49,6 +51,8 @@ RSpec.describe "Access" do
       press_keys("?")
       expect(page).to have_css("[role=dialog]")
       found["keys"] = violations
+      visit "/docs/guide/performing.md"
+      found["guide"] = violations
       visit "/"
       expect(page).to have_css("[aria-label='Songs'] li")
       expect(found.merge("songs" => violations).transform_values(&:first).compact).to eq({})

@@ -13,6 +13,7 @@ import type {
   Gone,
   HandPass,
   HeardBands,
+  Help,
   Invitation,
   KeptMove,
   KeyList,
@@ -142,6 +143,7 @@ function parsed(text: string) {
 export const get = <T>(path: string) => ask<T>("GET", path);
 export const post = <T>(path: string, data: unknown = {}) => ask<T>("POST", path, JSON.stringify(data));
 
+export const help = () => get<Help>("/api/help");
 export const catalogue = () => getToBegin<Catalogue>("/api/catalogue");
 
 export const shelf = {

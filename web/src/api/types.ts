@@ -37,6 +37,7 @@ export type {
   HandPass,
   Head,
   HeardBands,
+  Help,
   Invitation,
   KeyList,
   LimitSet,

@@ -4,6 +4,7 @@ import { Table } from "../table/Table";
 import { KeptStrip } from "../ui/Away";
 import { Notice } from "../ui/Notice";
 import { Rail } from "../ui/Rail";
+import { HelpBox, HelpButton } from "./HelpBox";
 import { Panel } from "./Panel";
 import { DESK_PANELS, PANELS } from "./panelNames";
 import { ToolBar } from "./ToolBar";
@@ -38,7 +39,9 @@ export function Desk() {
           open={open}
           onOpen={(sheet) => setView({ sheet, panelOpen: true })}
           onClose={() => setView({ panelOpen: false })}
+          foot={<HelpButton look="rail-tab w-full" before={() => setView({ panelOpen: true })} />}
         >
+          <HelpBox names={[PANELS[panel].name, PANELS[foot].name]} />
           <Panel name={panel} />
         </Rail>
       </aside>

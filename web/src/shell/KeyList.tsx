@@ -1,3 +1,4 @@
+import { BookOpen } from "lucide-react";
 import { useState } from "react";
 import { Button, Dialog, Heading, Modal, ModalOverlay, Switch } from "react-aria-components";
 import { create } from "zustand";
@@ -56,6 +57,9 @@ export function KeyList() {
             <Button className="btn btn-sm btn-ghost" onPress={resetKeys}>
               As they were given
             </Button>
+            <a className="btn btn-sm btn-ghost" href="/docs" target="_blank" rel="noreferrer">
+              <BookOpen size={14} aria-hidden="true" /> Guide
+            </a>
             <Button slot="close" className="btn btn-sm">
               Close
             </Button>

@@ -8,6 +8,7 @@ import { KeptStrip } from "../ui/Away";
 import { Notice } from "../ui/Notice";
 import { useSeen } from "../ui/useSeen";
 import { ChoiceBar } from "./ChoiceBar";
+import { HelpBox, HelpButton } from "./HelpBox";
 import { Panel } from "./Panel";
 import { PANELS, PHONE_SHEETS } from "./panelNames";
 import { ToolBar } from "./ToolBar";
@@ -45,6 +46,7 @@ export function Phone() {
           className={clsx("sheet", sheet === "knobs" ? "h-40" : typing ? "h-[44%]" : "h-[46dvh]")}
           aria-label={PANELS[sheet].name}
         >
+          <HelpBox names={[PANELS[sheet].name]} />
           <Panel name={sheet} />
         </section>
       )}
@@ -79,6 +81,7 @@ function Sheets({ current }: { current: PanelName | null }) {
           </button>
         );
       })}
+      <HelpButton look="sheet-button" before={() => current ?? setView({ sheet: "sum" })} />
     </div>
   );
 }

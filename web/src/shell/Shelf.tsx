@@ -1,4 +1,4 @@
-import { AudioLines, File as FileIcon, FilePlus2, SlidersHorizontal, Upload } from "lucide-react";
+import { AudioLines, BookOpen, File as FileIcon, FilePlus2, SlidersHorizontal, Upload } from "lucide-react";
 import { type ChangeEvent, useCallback, useEffect, useRef, useState } from "react";
 import { newToken, Refused, shelf, songApi, work } from "../api/client";
 import { useConnection } from "../api/connection";
@@ -88,6 +88,9 @@ export function Shelf() {
           <button type="button" className="btn btn-sm" onClick={() => file.current?.click()}>
             <Upload size={15} /> Import
           </button>
+          <a className="btn btn-sm" href="/docs" target="_blank" rel="noreferrer">
+            <BookOpen size={15} /> Guide
+          </a>
           <button
             type="button"
             className="btn btn-ghost btn-sm btn-square"

@@ -17,11 +17,13 @@ interface Props<K extends string> {
   open: boolean;
   onOpen: (id: K) => void;
   onClose: () => void;
+  /** What stands at the foot of the rail, over the button that closes the panel. */
+  foot?: ReactNode;
   children: ReactNode;
 }
 
 /** One panel that turns between several, with a rail of named icons; closed it leaves its room to others. */
-export function Rail<K extends string>({ label, tabs, current, open, onOpen, onClose, children }: Props<K>) {
+export function Rail<K extends string>({ label, tabs, current, open, onOpen, onClose, foot, children }: Props<K>) {
   return (
     <Tabs
       orientation="vertical"
@@ -43,9 +45,10 @@ export function Rail<K extends string>({ label, tabs, current, open, onOpen, onC
             </Tab>
           ))}
         </TabList>
+        <div className="mt-auto">{foot}</div>
         <button
           type="button"
-          className="rail-tab mt-auto"
+          className="rail-tab"
           aria-expanded={open}
           title={open ? "Close the panel" : "Open the panel"}
           aria-label={open ? "Close the panel" : "Open the panel"}
