@@ -12,6 +12,13 @@ module FileNames
     stem.empty? ? "song" : stem
   end
 
+  # @param names [Array<String>]
+  # @return [Array<String>] a stem for each, none of them twice
+  def each_once(names)
+    used = Hash.new(0)
+    names.map { |name| stem(name) }.map { |plain| (used[plain] += 1) == 1 ? plain : "#{plain}-#{used[plain]}" }
+  end
+
   # A file name beyond ASCII goes as RFC 6266 has it.
   def disposition(name)
     plain = name.gsub(/[^\x20-\x7e]/, "_")

@@ -121,12 +121,9 @@ class HandOverFiles
 
   def each_named(folder, list, name = lambda(&:name))
     Dir.mkdir(File.join(@folder, folder)) if list.any?
-    used = Hash.new(0)
-    list.each_with_index do |one, i|
+    list.zip(FileNames.each_once(list.map(&name))).each_with_index do |(one, file), i|
       @told.call(0.6 + (0.2 * i / list.size), "writing #{folder}")
-      plain = FileNames.stem(name.call(one))
-      count = used[plain] += 1
-      yield one, count == 1 ? plain : "#{plain}-#{count}"
+      yield one, file
     end
   end
 

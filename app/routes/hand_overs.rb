@@ -27,14 +27,16 @@ module HandOverRoutes
     end
 
     # Its files in a folder of their own.
-    def hand_over(data)
-      done = nil
+    def hand_over(chosen)
+      done, data = nil, chosen.data
       token = disk_guarded do
         settings.workspaces.open do |folder|
           done = settings.long_work.run("hand_over", { id: song_id, choices: data, folder:, sounds: settings.sounds.folder }, channel:)
         end
       end
-      { "token" => token, "files" => settings.workspaces.files(token), **done }
+      settings.open_versions.hold(song_id, token, chosen.song)
+      sounds = HandOverSounds.new(chosen, settings.listened_to.silent(song_id, chosen.song)).to_record
+      { "token" => token, "files" => settings.workspaces.files(token), "sounds" => sounds, **done }
     end
 
     # A WAV file as a page made it; it is looked at before it is believed.
@@ -117,7 +119,7 @@ module HandOverRoutes
   def self.making(app)
     app.post("/api/songs/:id/hand_overs") do
       status 201
-      json(hand_over(choices.data))
+      json(hand_over(choices))
     end
     app.post("/api/hand_overs/:token/sounds") { take_sound }
     app.post("/api/hand_overs/:token/wrapped") { json(wrapped(params[:token])) }

@@ -76,10 +76,10 @@ module Reading
       KindSatchel::Checks::LooseEnds::Outside.new(missing, SongRow.peak_db(standing.id, standing.revision))
     end
 
-    # A clip of the song by itself.
+    # A clip of what is heard, by itself.
     def alone(clip_id)
-      KindSatchel::HandOver::OneClip.of(song, clip_id) or
-        raise KindSatchel::InvalidInput.of("nowhere", "/clip_id", "#{song.clip(clip_id).name} lies nowhere in the song.")
+      KindSatchel::HandOver::OneClip.of(played, clip_id) or
+        raise KindSatchel::InvalidInput.of("nowhere", "/clip_id", "#{played.clip(clip_id).name} lies nowhere in the song.")
     end
 
     # A list from the query.

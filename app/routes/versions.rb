@@ -5,7 +5,7 @@ module VersionRoutes
   # Helpers for routes.
   module Helpers
     # @param id [String] from the path or the query
-    def version(id) = settings.open_versions.song(song_id, id.to_i)
+    def version(id) = settings.open_versions.song(song_id, id)
 
     # The song as it stands, or the version the query names, against a version.
     def comparison

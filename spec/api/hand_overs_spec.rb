@@ -85,6 +85,25 @@ RSpec.describe "Handing over" do
     expect(faults_of(post_json("/api/limit_sets", { name: " ", limits: {} }))).to eq [422, [["bad_name", "/name"]]]
   end
 
+  it "says what is to be rendered, of the song as it stands whatever is edited meanwhile" do
+    edit(id, "rename_track", { track_id: "fog-pad", name: "Rope, bass" })
+    post_json("/api/songs/#{id}/listening", { track_id: "gull-chop", muted: true })
+    ways = { rate: 48_000, bits: 24 }
+    made = hand_over(midi: false, sounds: [{ what: "tracks", listening: true, **ways }, { what: "clips", **ways }])
+    stems, *loops = made["sounds"]
+    expect(stems["files"].zip(stems["taps"])).to include(%w[stems/rope-bass.wav rope-bass], %w[stems/rope-bass-2.wav fog-pad])
+    expect([stems["silent"], stems["taps"] & %w[gull-chop master tideline]]).to eq [["gull-chop"], []]
+    mooring = loops.find { |one| one["clip_id"] == "mooring" }
+    expect(mooring.values_at("files", "from_tick", "to_tick", "taps")).to eq [["loops/mooring.wav"], 0, 8 * 960, ["rope-bass"]]
+    asked = "version=#{made['token']}&from_tick=0&to_tick=7680"
+    played = ->(more = "") { get_json("/api/songs/#{id}/playback?#{asked}#{more}") }
+    before = [played.call, played.call("&clip_id=mooring"), get_json("/api/songs/#{id}/clock?version=#{made['token']}")]
+    edit(id, "set_tempo", { tick: 0, bpm: 70 })
+    edit(id, "remove_track", { track_id: "rope-bass" })
+    expect([played.call, played.call("&clip_id=mooring"), get_json("/api/songs/#{id}/clock?version=#{made['token']}")]).to eq before
+    expect(get_json("/api/songs/#{id}/playback?version=#{'0' * 32}&from_tick=0&to_tick=10")["faults"][0]["code"]).to eq "unknown_version"
+  end
+
   it "takes sounds that a page made, when they are what they say" do
     token = hand_over(midi: false, csv: "none", sounds: [{ what: "song", rate: 48_000, bits: 24 }])["token"]
     wav = File.binread(File.join(Server.shipped_sounds, "gull-loop.wav"))

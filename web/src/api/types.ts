@@ -70,6 +70,7 @@ export type {
   SoundEntry,
   SoundEvent,
   SoundOutline,
+  SoundToRender,
   Step,
   Stretch,
   Take,

@@ -15,9 +15,12 @@ export const versionsOf = (songId: number) => ({
       work,
     ),
   parts: (id: number) => get<VersionParts>(`/api/songs/${songId}/versions/${id}`),
-  clock: (id: number) => get<ClockTable>(`/api/songs/${songId}/clock?version=${id}`),
-  stretch: (id: number, from: Ticks, to: Ticks) =>
+  /** @param id a version's, or the token of a hand-over, for which the song is held as it stood */
+  clock: (id: number | string) => get<ClockTable>(`/api/songs/${songId}/clock?version=${id}`),
+  stretch: (id: number | string, from: Ticks, to: Ticks) =>
     get<Stretch>(`/api/songs/${songId}/playback?version=${id}&from_tick=${from}&to_tick=${to}`),
+  clipStretch: (id: number | string, clipId: string, from: Ticks, to: Ticks) =>
+    get<Stretch>(`/api/songs/${songId}/playback?version=${id}&clip_id=${clipId}&from_tick=${from}&to_tick=${to}`),
   curves: (id: number, other: number | null, address: string) => {
     const asked = new URLSearchParams({ address, ...(other === null ? {} : { with: String(other) }) });
     return get<BakedCurves>(`/api/songs/${songId}/versions/${id}/curves?${asked}`);

@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { EditInputs, LooseEnd } from "../api/types";
 import { trackOf } from "../state/catalogue";
 import { editAndTell } from "../state/edits";
@@ -103,8 +103,13 @@ function Kind({ ends, all }: { ends: LooseEnd[]; all: boolean }) {
 
 function OpenEnd({ end }: { end: LooseEnd }) {
   const [asked, setAsked] = useState(false);
+  const place = useRef<HTMLLIElement>(null);
+  const close = (on: Element | null | undefined) => {
+    setAsked(false);
+    on?.querySelector("button")?.focus();
+  };
   return (
-    <li className="rounded-field bg-base-200 p-2">
+    <li ref={place} className="rounded-field bg-base-200 p-2">
       <EndWords end={end} />
       <div className="mt-1 flex flex-wrap gap-1">
         {end.fixes.map((fix) => (
@@ -112,7 +117,13 @@ function OpenEnd({ end }: { end: LooseEnd }) {
         ))}
         {!asked && <Do words="Set aside …" onDo={() => setAsked(true)} />}
       </div>
-      {asked && <SetAside end={end} onDone={() => setAsked(false)} />}
+      {asked && (
+        <SetAside
+          end={end}
+          onDone={() => close(place.current?.nextElementSibling ?? place.current?.previousElementSibling)}
+          onCancel={() => close(place.current)}
+        />
+      )}
     </li>
   );
 }
@@ -129,8 +140,14 @@ function EndWords({ end }: { end: LooseEnd }) {
   );
 }
 
+interface SetAsideProps {
+  end: LooseEnd;
+  onDone: () => void;
+  onCancel: () => void;
+}
+
 /** Asks why it is meant to be so. */
-function SetAside({ end, onDone }: { end: LooseEnd; onDone: () => void }) {
+function SetAside({ end, onDone, onCancel }: SetAsideProps) {
   const [reason, setReason] = useState("");
   const { check, key } = end;
   return (
@@ -151,13 +168,13 @@ function SetAside({ end, onDone }: { end: LooseEnd; onDone: () => void }) {
         // biome-ignore lint/a11y/noAutofocus: it was just asked for
         autoFocus
         onChange={(event) => setReason(event.target.value)}
-        onKeyDown={(event) => event.key === "Escape" && onDone()}
+        onKeyDown={(event) => event.key === "Escape" && onCancel()}
       />
       <div className="flex gap-1">
         <button type="submit" className="btn btn-sm grow">
           Set it aside
         </button>
-        <button type="button" className="btn btn-sm btn-ghost" onClick={onDone}>
+        <button type="button" className="btn btn-sm btn-ghost" onClick={onCancel}>
           Cancel
         </button>
       </div>

@@ -1,6 +1,6 @@
 import { songApi } from "../../api/client";
-import type { Stretch, Ticks } from "../../api/types";
-import { blockTicks, soundIds } from "../../state/model";
+import type { ClockTable, Stretch, Ticks } from "../../api/types";
+import { blockTicks, type Model, soundIds } from "../../state/model";
 import { song } from "../../state/song";
 import { Clock } from "../clock";
 import { gain } from "../parts";
@@ -43,6 +43,20 @@ export interface RenderJob {
   clipId?: string;
 }
 
+/** What is rendered: the song as it stands, or as it stood for a hand-over. */
+export interface Source {
+  model: Model;
+  clock(): Promise<ClockTable>;
+  stretch(from: Ticks, to: Ticks): Promise<Stretch>;
+  clipStretch(clipId: string, from: Ticks, to: Ticks): Promise<Stretch>;
+}
+
+function asItStands(): Source {
+  const { model, songId } = song();
+  if (songId === null) throw new Error("No song is open.");
+  return { model, ...songApi(songId) };
+}
+
 export interface Rendered {
   rate: number;
   /** Two channels of each tap, from the start of the stretch on, with what sounds on after its end. */
@@ -55,11 +69,16 @@ export interface Rendered {
  * Renders a stretch of the song as playing would sound it, faster than it plays: the same graph, the same steps, by the
  * clock of an offline context that stops every slice to be planned on.
  */
-export async function render(job: RenderJob, told: (share: number) => void, stop: AbortSignal): Promise<Rendered> {
-  const { catalogue, model, songId } = song();
-  if (!catalogue || songId === null) throw new Error("No song is open.");
-  const api = songApi(songId);
-  const clock = job.clipId ? await clipClock(api, job) : new Clock((await api.clock()).clock);
+export async function render(
+  job: RenderJob,
+  told: (share: number) => void,
+  stop: AbortSignal,
+  source: Source = asItStands(),
+): Promise<Rendered> {
+  const { catalogue } = song();
+  const { model } = source;
+  if (!catalogue) throw new Error("No song is open.");
+  const clock = job.clipId ? await clipClock(source, job) : new Clock((await source.clock()).clock);
   const [from, to] = [clock.secondsAt(job.from_tick), clock.secondsAt(job.to_tick)];
   const channels = 2 * Math.max(1, job.taps.length);
   const seconds = RUN_IN_SECONDS + (to - from) + TAIL_SECONDS + MOST_LATE_SECONDS;
@@ -83,7 +102,7 @@ export async function render(job: RenderJob, told: (share: number) => void, stop
     job.taps.length > 0 ? job.taps : model.tracks.filter(({ kind }) => kind === "master").map(({ id }) => id);
   const quiet = listener(context, rack, outputs);
   await rack.ready();
-  const whole = await fetched(api, job, stretched, model, stop, told);
+  const whole = await fetched(source, job, stretched, stop, told);
   const driven = new Set(whole.flatMap(({ ramps }) => Object.keys(ramps)));
   rack.rest(catalogue, model, (address) => driven.has(address), 0);
   rack.silence(job.silent, 0);
@@ -108,8 +127,8 @@ const calledOff = (stop: AbortSignal): Promise<never> =>
   new Promise((_, fail) => stop.addEventListener("abort", () => fail(new CalledOff())));
 
 /** A clip by itself has one tempo. */
-async function clipClock(api: ReturnType<typeof songApi>, { to_tick, clipId }: RenderJob): Promise<Clock> {
-  const { from_seconds, to_seconds } = await api.clipStretch(clipId as string, 0, to_tick);
+async function clipClock(source: Source, { to_tick, clipId }: RenderJob): Promise<Clock> {
+  const { from_seconds, to_seconds } = await source.clipStretch(clipId as string, 0, to_tick);
   return new Clock([
     [0, from_seconds],
     [to_tick, to_seconds],
@@ -148,18 +167,17 @@ function listener(context: OfflineAudioContext, rack: Rack, ids: string[]): () =
 
 /** All that plays, block by block. */
 async function fetched(
-  api: ReturnType<typeof songApi>,
+  source: Source,
   job: RenderJob,
   stretched: Stretched,
-  model: ReturnType<typeof song>["model"],
   stop: AbortSignal,
   told: (share: number) => void,
 ): Promise<Stretch[]> {
   const { clipId } = job;
   const ask = clipId
-    ? (from: Ticks, to: Ticks) => api.clipStretch(clipId, from, Math.min(to, job.to_tick))
-    : api.stretch;
-  const stretches = new Stretches(ask, blockTicks(model), ({ events }) => stretched.ready(events ?? []));
+    ? (from: Ticks, to: Ticks) => source.clipStretch(clipId, from, Math.min(to, job.to_tick))
+    : source.stretch;
+  const stretches = new Stretches(ask, blockTicks(source.model), ({ events }) => stretched.ready(events ?? []));
   const size = stretches.blockTicks;
   const list: Stretch[] = [];
   const last = stretches.blockOf(job.to_tick - 1);
