@@ -69,10 +69,10 @@ file)[0]).to include("rope-bass/synth/cutoff,log,Hz,30.0,18000.0,800 Hz", "gull-
 
   it "renders a song to a sound as long as was asked for" do
     goal = File.join(folder, "mix.wav")
-    out, _, status = satchel("mixdown", file, goal, "--from", 8 * BAR, "--to", 9 * BAR, "--bits", 16, "--rate", 44_100)
+    out, _, status = satchel("mixdown", file, goal, "--from", 8 * BAR, "--to", 9 * BAR, "--bits", 32, "--rate", 96_000)
     expect([status, out.lines.map { |line| line.split.first }]).to eq [0, %w[peak_db true_peak_db loudness]]
     info, = Open3.capture2("sox", "--i", goal)
-    expect(info).to include("Sample Rate    : 44100", "Precision      : 16-bit")
+    expect(info).to include("Sample Rate    : 96000", "Floating Point")
     expect(Open3.capture2("soxi", "-D", goal)[0].to_f).to be_between(4 * 60 / 92.0, (4 * 60 / 92.0) + 12)
     expect(satchel("mixdown", file, goal)[1..]).to eq ["#{goal} is there already.\n", 1]
     expect(satchel("mixdown", file, "#{goal}2", "--rate", 8000)[2]).to eq 1

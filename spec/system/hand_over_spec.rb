@@ -65,11 +65,13 @@ RSpec.describe "Handing over" do
     expect(get_json("/api/songs/#{id}/hand_over")["controllers"].find { |row| row["name"] == "Resonance of Rope Bass" }["number"]).to eq 21
   end
 
-  it "as sound: the range at 24 bits, as long as it says, measured as ffmpeg measures it; and called off, with nothing left" do
+  it "as sound: the range at 16 bits, as long as it says, measured as ffmpeg measures it; and called off, with nothing left" do
     Server.edit_log.edit(id, revision(id), "set_range", { "on" => true, "start_tick" => 8 * BAR, "end_tick" => 10 * BAR })
     open_song(id)
     open_panel(Hands::ALL[:mouse], "Hand over")
     tick_box(Hands::ALL[:mouse], "The song as one sound (WAV)")
+    page.find("[aria-label='Samples a second']").select("44.1 kHz")
+    page.find("[aria-label='Bits of a sample']").select("16 bits")
     tick_box(Hands::ALL[:mouse], "Just the range, of song, MIDI and table")
     tick_box(Hands::ALL[:mouse], "Each clip as a loop, with its moves")
     press_button(Hands::ALL[:mouse], "Hand over")
@@ -82,7 +84,7 @@ RSpec.describe "Handing over" do
     path = File.join(Dir.mktmpdir, "mix.wav")
     File.binwrite(path, wav)
     told, = Open3.capture2e("sox", "--i", path)
-    expect(told).to include("Channels       : 2", "Sample Rate    : 48000", "Precision      : 24-bit")
+    expect(told).to include("Channels       : 2", "Sample Rate    : 44100", "Precision      : 16-bit")
     seconds = Open3.capture2("soxi", "-D", path)[0].to_f
     expect(seconds).to be_between(4 * 2 * 60 / 92.0, (4 * 2 * 60 / 92.0) + 12)
     measured = page.all("table tbody tr").map { |row| row.all("td").map(&:text) }.first.drop(1).map(&:to_f)
