@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "strscan"
+
 module KindSatchel
   module Formats
     # Walks through a Standard MIDI File (1.0) without keeping anything: how many events it has, and whether it is whole.
@@ -11,10 +13,14 @@ module KindSatchel
       # Data bytes after a status byte, by its upper half.
       DATA = { 0x8 => 2, 0x9 => 2, 0xA => 2, 0xB => 2, 0xC => 1, 0xD => 1, 0xE => 2 }.freeze
 
+      # What most events of a large file are: a distance, a status byte of pressure, controller or pitch bend, two data bytes.
+      STEADY = /[\x80-\xFF]{0,3}[\x00-\x7F][\xA0-\xBF\xE0-\xEF][\x00-\x7F]{2}/n
+
       # @param bytes [String] the file
       def initialize(bytes)
         @bytes = bytes.b
         @at = 0
+        @scanner = StringScanner.new(@bytes)
       end
 
       # @return [Integer] how many events there are
@@ -53,10 +59,25 @@ module KindSatchel
 
         count, status, @held = 0, nil, 0
         while @at < finish
+          steady = steady!(finish)
+          if steady.positive?
+            count += steady
+            status = @bytes.getbyte(@at - 3)
+            next
+          end
           number!
           status = event!(status)
           count += 1
         end
+        count
+      end
+
+      # @return [Integer] how many events that move nothing but controllers and bends follow each other here
+      def steady!(finish)
+        count = 0
+        @scanner.pos = @at
+        count += 1 while @scanner.pos < finish && @scanner.skip(STEADY)
+        @at = @scanner.pos
         count
       end
 

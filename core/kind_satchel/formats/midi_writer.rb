@@ -29,14 +29,14 @@ module KindSatchel
         bytes = [0, 0xFF, 0x03, *text(part.name)]
         part.texts.each { |words| bytes.push(0, 0xFF, 0x01, *text(words)) }
         part.lead.each { |number, value| bytes.push(0, (CONTROL << 4) | channel, number, value) }
-        at = 0
+        at, track = 0, bytes.pack("C*")
         packed(part).sort!.each do |event|
           tick = event >> 20
-          length(bytes, tick - at)
+          length(track, tick - at)
           at = tick
-          bytes << ((((event >> 14) & 0xF) << 4) | channel) << ((event >> 7) & 0x7F) << (event & 0x7F)
+          track << ((((event >> 14) & 0xF) << 4) | channel) << ((event >> 7) & 0x7F) << (event & 0x7F)
         end
-        chunk(bytes, at)
+        chunk(track, at)
       end
 
       private
@@ -74,7 +74,7 @@ module KindSatchel
           bytes.concat(data)
           at = tick
         end
-        chunk(bytes, at)
+        chunk(bytes.pack("C*"), at)
       end
 
       def text(words)
@@ -86,12 +86,12 @@ module KindSatchel
 
       # A track ends where the score does.
       def chunk(bytes, at)
-        length(bytes, [@score.length_ticks - at, 0].max)
-        bytes.push(0xFF, 0x2F, 0)
-        "MTrk".b + [bytes.size].pack("N") + bytes.pack("C*")
+        bytes << [[@score.length_ticks - at, 0].max, 0xFF, 0x2F, 0].pack("wCCC")
+        "MTrk".b << [bytes.bytesize].pack("N") << bytes
       end
 
       # A variable-length quantity: seven bits a byte, all but the last marked.
+      # @param bytes [Array, String] of bytes
       def length(bytes, number)
         return bytes << number if number < 0x80
 

@@ -22,8 +22,8 @@ module KindSatchel
       # @param map [#call] does the work on each of a list; gives what came of it, in order
       # @return [Baked]
       def call(map = ->(list, work) { list.map(&work) })
-        found = map.call(addresses, method(:of))
-        work = addresses.zip(found).map { |address, (points, loss)| [address, points, loss] }
+        found = map.call(addresses, ->(address) { of(address).then { |points, loss| [packed(points), loss] } })
+        work = addresses.zip(found).map { |address, (points, loss)| [address, unpacked(points), loss] }
         Baked.new(written(work), work.map(&:last))
       end
 
@@ -55,6 +55,10 @@ module KindSatchel
       def course(address) = Course.of(@song, address, 0, @finish, tolerance: @limits.tolerance / (few? ? 2 : 4))
       def few? = @limits.points_per_lane || @limits.points_per_second
       def seconds = @seconds ||= @song.tempo.method(:seconds_at)
+
+      # Points may come from another process: many numbers travel fastest as bytes.
+      def packed(points) = points == :whole ? points : points.transpose.zip(%w[l* d*]).map { |list, form| list.pack(form) }
+      def unpacked(packed) = packed == :whole ? packed : packed.zip(%w[l* d*]).map { |bytes, form| bytes.unpack(form) }.transpose
 
       # @return [Array] its points (`:whole` where it goes as it is; empty where it rests on its knob), and its loss
       def of(address)
@@ -109,9 +113,9 @@ module KindSatchel
       # The song with what was worked out in it.
       def written(work)
         kept = work.select { |_, points, _| points == :whole }.to_h { |address, *| [address, true] }
-        song = without_moves(kept)
-        work.reject { |address, *| kept[address] }.each { |address, points, _| song = laid(song, address, points) }
-        song = song.with(set_aside: [])
+        knobs, lanes = work.reject { |address, *| kept[address] }.partition { |_, points, _| points.size == 1 }
+        song = knobs.reduce(without_moves(kept)) { |made, (address, points, _)| made.owned(address).turned(points[0][1]) }
+        song = laid(song, lanes).with(set_aside: [])
         Integrity.check(nil, song)
         song
       end
@@ -139,17 +143,17 @@ module KindSatchel
         clip.carrier? && clip.envelopes.none?(&)
       end
 
-      def laid(song, address, points)
-        scale = song.parameter(address).scale
-        return turned(song, address, points[0][1]) if points.size == 1
-
-        list = points.map { |tick, value| Point.new(tick:, value:, shape: scale.steps ? Shapes::Hold::PLAIN : Shapes::Straight::PLAIN) }
-        track = song.owned(address).lane_track
-        lane = Envelope.fresh(id: "lane-#{song.next_id}", target: address, points: list)
-        song.with_track(song.track(track.id).then { |one| one.with(lanes: [*one.lanes, lane]) }).with(next_id: song.next_id + 1)
+      # @param lanes [Array<Array(Address, Array)>] what each moves, and its points
+      def laid(song, lanes)
+        made = lanes.each_with_index.map do |(address, points, _), i|
+          shape = song.parameter(address).scale.steps ? Shapes::Hold::PLAIN : Shapes::Straight::PLAIN
+          list = points.map { |tick, value| Point.new(tick:, value:, shape:) }
+          [song.owned(address).lane_track.id, Envelope.fresh(id: "lane-#{song.next_id + i}", target: address, points: list)]
+        end
+        by_track = made.group_by(&:first).transform_values { |list| list.map(&:last) }
+        tracks = song.tracks.map { |track| by_track.key?(track.id) ? track.with(lanes: track.lanes + by_track[track.id]) : track }
+        song.with(tracks:, next_id: song.next_id + made.size)
       end
-
-      def turned(song, address, value) = song.owned(address).turned(value)
     end
   end
 end

@@ -15,6 +15,7 @@ module KindSatchel
       # @param per_second [Float, nil] the most events a second
       def initialize(id, row, tempo, error:, per_second: nil)
         @law = Law.of(id, row)
+        @plain = @law == Law::Plain
         @tempo = tempo
         @largest = row.bits == 7 ? 127 : 16_383
         @error = [error, 0.5 / @largest].max + 1e-9
@@ -25,7 +26,7 @@ module KindSatchel
       # @return [Array(Array<Integer>, Array<Integer>)] ticks, and values in step
       def of(course)
         @ticks, @values = [], []
-        @travel = @law == Law::Plain ? course.values : course.values.map { |value| @law.out(value) }
+        @travel = @plain ? course.values : course.values.map { |value| @law.out(value) }
         say(course.ticks[0], @travel[0])
         place, size = 1, course.size
         while place < size
@@ -39,7 +40,8 @@ module KindSatchel
 
       # An event; of two on one tick the later stays.
       def say(tick, share)
-        whole = (share * @largest).round.clamp(0, @largest)
+        whole = (share * @largest).round
+        whole = whole.clamp(0, @largest) if whole.negative? || whole > @largest
         @held = whole / @largest.to_f
         if @ticks[-1] == tick
           @values[-1] = whole
@@ -55,20 +57,22 @@ module KindSatchel
         before, goal = @travel[place - 1], @travel[place]
         return say(to, goal) if from == to || before == goal
 
-        way = goal > @held ? 1 : -1
-        while (goal - @held) * way > @error
-          edge, old = @held + (way * @error), @held
-          tick = (from + ((to - from) * share(course, place, edge))).ceil.clamp(from, to)
-          aim = edge + (way * (@error - 1e-9))
-          say(tick, (goal - aim) * way < 0 ? goal : aim)
+        way = goal > @held ? @error : -@error
+        first, pace = pace(course, place)
+        while (goal - @held).abs > @error
+          old, edge = @held, @held + way
+          tick = (from + ((@plain ? edge - first : @law.in(edge) - first) * pace)).ceil
+          tick = tick > to ? to : from if tick > to || tick < from
+          aim = edge + way
+          say(tick, (way.positive? ? goal < aim : goal > aim) ? goal : aim)
           return say(to, goal) if @held == old
         end
       end
 
-      # How far along a stretch the controller comes by a place of its travel.
-      def share(course, place, travel)
-        a, b = course.values[place - 1], course.values[place]
-        ((@law.in(travel) - a) / (b - a)).clamp(0.0, 1.0)
+      # Where a stretch begins, and how many ticks its value takes for all of its travel.
+      def pace(course, place)
+        first = course.values[place - 1]
+        [first, (course.ticks[place] - course.ticks[place - 1]) / (course.values[place] - first).to_f]
       end
 
       # No two nearer than allowed: one that comes too soon waits, and then says what is heard there.

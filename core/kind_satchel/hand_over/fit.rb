@@ -9,6 +9,10 @@ module KindSatchel
       # A stretch between two points, and its worst corner; corners `low` to `high` lie inside.
       Gap = Struct.new(:worst, :corner, :from, :to, :low, :high)
 
+      # Corners of a stretch; and how many points have room in it at least.
+      STRETCH = 64
+      LEAST_STRETCHES = 16
+
       # @param course [Course]
       # @param tempo [Timing::TempoMap, Heard::SongClock]
       # @param limits [Limits]
@@ -45,7 +49,7 @@ module KindSatchel
         ends = [[@ticks[0], @values[0]], [@ticks[-1], @values[-1]]]
         kept = ends.dup
         @open = []
-        look(*ends, 1, @ticks.size - 2)
+        begun(kept)
         while kept.size < @most && (gap = @open.pop)
           point, before, after = place(gap)
           next unless point
@@ -55,6 +59,41 @@ module KindSatchel
           look(point, gap.to, after, gap.high)
         end
         ordered(kept.sort_by.with_index { |(tick, _), i| [tick, i] })
+      end
+
+      # Where there may be any number of points, a long course is looked at in stretches from one sharp corner to the next, which are few: each
+      # corner is then looked at some times less.
+      def begun(kept)
+        from, low = kept[0], 1
+        sharp.each do |i|
+          to = [@ticks[i], @values[i]]
+          kept << to
+          look(from, to, low, i - 1)
+          from, low = to, i + 1
+        end
+        look(from, kept[1], low, @ticks.size - 2)
+      end
+
+      # In each stretch of so many corners the one at which the course turns most, none near to another.
+      def sharp
+        return [] unless @apart && @most == Float::INFINITY
+
+        last = @ticks[0]
+        (STRETCH...(@ticks.size - STRETCH)).step(STRETCH).filter_map do |first|
+          i = (first...(first + (STRETCH / 2))).max_by { |corner| turn(corner) }
+          next if @ticks[i] - last < LEAST_STRETCHES * (@apart_ticks || @ticks[-1])
+
+          last = @ticks[i]
+          i
+        end
+      end
+
+      # By how much the pace of the course changes at a corner; 0 beside a jump.
+      def turn(corner)
+        one, two = @ticks[corner] - @ticks[corner - 1], @ticks[corner + 1] - @ticks[corner]
+        return 0 if one.zero? || two.zero?
+
+        (((@values[corner + 1] - @values[corner]) / two) - ((@values[corner] - @values[corner - 1]) / one)).abs
       end
 
       # Two on one tick stand in the order of the course.
@@ -99,8 +138,22 @@ module KindSatchel
         tick = room(gap, @ticks[i]) or return
         return [[tick, @values[i]], i - 1, i + 1] if tick == @ticks[i]
 
-        after = (gap.low..gap.high).bsearch { |corner| @ticks[corner] > tick } || (gap.high + 1)
-        [[tick, @course.at(tick)], after - 1, after]
+        after = after(gap, tick)
+        [[tick, between(after, tick)], after - 1, after]
+      end
+
+      # The first corner past a tick, looked for from the worst one on, which is near.
+      def after(gap, tick)
+        after = gap.corner
+        after -= 1 while after > gap.low && @ticks[after - 1] > tick
+        after += 1 while after <= gap.high && @ticks[after] <= tick
+        after
+      end
+
+      # On the line that leads to a corner; of a jump the later value.
+      def between(after, tick)
+        from, to = @ticks[after - 1], @ticks[after]
+        @values[after - 1] + ((@values[after] - @values[after - 1]) * (tick - from) / (to - from).to_f)
       end
 
       # The nearest tick that keeps its distance on both sides.

@@ -106,13 +106,19 @@ module KindSatchel
 
         tick, value = piece.from, piece.raw(piece.from)
         chain.add(tick, value.clamp(0.0, 1.0))
-        [*piece.breaks(tolerance), piece.to].each do |finish|
+        piece.breaks(tolerance).each do |finish|
           arrived = piece.raw(finish)
-          within = value.between?(0.0, 1.0) && arrived >= 0.0 && arrived <= 1.0
-          crossings(tick, value, finish, arrived).each { |at, limit| chain.add(at, limit) } unless within
-          chain.add(finish, arrived.clamp(0.0, 1.0))
+          line(chain, tick, value, finish, arrived)
           tick, value = finish, arrived
         end
+        line(chain, tick, value, piece.to, piece.raw(piece.to))
+      end
+
+      def line(chain, tick, value, finish, arrived)
+        return chain.add(finish, arrived) if value >= 0.0 && value <= 1.0 && arrived >= 0.0 && arrived <= 1.0
+
+        crossings(tick, value, finish, arrived).each { |at, limit| chain.add(at, limit) }
+        chain.add(finish, arrived.clamp(0.0, 1.0))
       end
 
       def level(chain, piece)
@@ -164,7 +170,7 @@ module KindSatchel
         to
       end
 
-      private_class_method :box, :framed, :of_wave, :limited, :level, :crossings, :stepped, :steps_between, :thresholds, :halve
+      private_class_method :box, :framed, :of_wave, :limited, :level, :crossings, :line, :stepped, :steps_between, :thresholds, :halve
     end
 
     # Gathers corners, flat; leaves out what repeats and what lies on a level line.

@@ -46,7 +46,11 @@ module KindSatchel
       def alone? = @scales.empty? && @shifts.empty?
 
       # Whether the value stays the same throughout.
-      def still? = (@set.nil? || @set.still?) && @scales.all?(&:still?) && @shifts.all?(&:still?)
+      def still?
+        return @set.nil? || @set.still? if alone?
+
+        (@set.nil? || @set.still?) && @scales.all?(&:still?) && @shifts.all?(&:still?)
+      end
 
       # Whether all but some spans is level.
       def rests_but_for?(some) = spans.all? { |span| span.still? || some.include?(span) }
@@ -60,6 +64,11 @@ module KindSatchel
       # Ticks strictly inside where a line chain must turn to stay within `tolerance` of {#raw}.
       # @return [Array<Numeric>]
       def breaks(tolerance)
+        if alone?
+          return NONE if @set.nil? || @set.still? || @set.straight?
+
+          return @set.breaks(@from, @to, 1.0, tolerance)
+        end
         list = moving
         return NONE if list.empty? || (list.all?(&:straight?) && affine?(list))
         return list[0].breaks(@from, @to, worth(list[0]), tolerance) if list.size == 1 && affine?(list)
