@@ -168,7 +168,7 @@ class Pictures
   end
 
   def press(words, among = "button, [role=tab]")
-    found = [:==, :include?].lazy.filter_map do |fits|
+    found = %i[== include?].lazy.filter_map do |fits|
       @browser.css(among).find { |one| [one.text.strip, one.attribute("aria-label").to_s].any? { |text| text.public_send(fits, words) } }
     end.first
     raise "There is no #{words} to press for #{@name}." unless found

@@ -130,14 +130,22 @@ class HandOverFiles
   def csv(out)
     return if choices["csv"] == "none"
 
-    addresses = out.sounded
+    addresses = choices["csv"] == "drawn" ? out.automated : out.sounded
     addresses &= choices.limits.track_ids.flat_map { |id| addresses.select { |one| one.owner_id == id } } if choices.limits&.track_ids
-    stretch = [out, addresses, choices.from, choices.to]
-    lines = choices["csv"] == "points" ? HandOver::Table.points(*stretch) : HandOver::Table.samples(*stretch, choices["step_ticks"])
+    lines = table(out, addresses)
     file("moves.csv") do |path|
       rows = 0
       File.open(path, "w") { |goal| lines.each { |line| goal.write(line) && rows += 1 } }
       ReadBack.csv!(path, rows)
+    end
+  end
+
+  def table(out, addresses)
+    stretch = [out, addresses, choices.from, choices.to]
+    case choices["csv"]
+    when "drawn" then HandOver::Table.drawn(out, addresses)
+    when "points" then HandOver::Table.points(*stretch)
+    else HandOver::Table.samples(*stretch, choices["step_ticks"])
     end
   end
 

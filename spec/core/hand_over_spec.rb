@@ -160,4 +160,18 @@ RSpec.describe KindSatchel::HandOver do
       .to eq((0...BAR).step(240).map { |tick| song.parameter(address("bass/synth/cutoff")).scale.natural(heard(song, "bass/synth/cutoff", tick)) })
     expect(faults { described_class::Table.samples(song, song.sounded, 0, 2**28, 1) }).to eq [["too_many", "/step_ticks"]]
   end
+
+  it "writes the points of each envelope as they are drawn, in the time of its clip or of the song" do
+    demo = DemoSong.build
+    table = CSV.parse(described_class::Table.drawn(demo, demo.automated).to_a.join, headers: true)
+    homes = demo.directory.envelopes.each_value.select { |home| demo.parameter?(home.envelope.target) }
+    expect(table.size).to eq(homes.sum { |home| home.envelope.points.size })
+    own = table.select { |row| row["owner"] == "clip Mooring" && row["address"] == "rope-bass/synth/cutoff" }
+    drawn = demo.clip("mooring").envelopes.first
+    expect(own.map { |row| row["tick"].to_i }).to eq drawn.points.map(&:tick)
+    expect(own[1].to_h.slice("role", "position", "value", "shape")).to eq("role" => "shift", "position" => "2.2.0", "value" => "+42 %", "shape" => "straight")
+    expect(own[1]["seconds"].to_f).to be_within(1e-9).of(own[1]["tick"].to_i / 960.0 * 60 / 92)
+    lane = table.select { |row| row["owner"] == "track Rope Bass" && row["address"] == "rope-bass/synth/cutoff" }.last
+    expect([lane["value"], lane["position"]]).to match [/Hz\z/, demo.meters.text(lane["tick"].to_i)]
+  end
 end

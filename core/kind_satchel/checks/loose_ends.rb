@@ -54,6 +54,19 @@ module KindSatchel
         def switch(id, on, words) = Fix.new(words, "switch_envelope", { "envelope_id" => id, "on" => on })
       end
 
+      # Finds what hangs on a clip, or a track, alone, and remembers it with that: an edit leaves most of a song as it is.
+      # @param name [Symbol] of the check
+      # @yieldparam owner [Track, Clip]
+      # @yieldparam envelopes [Array<Envelope>]
+      # @yieldreturn [Array] places
+      # @return [Array] those of all
+      def self.by_owner(song, name)
+        found = []
+        song.tracks.each { |track| found.concat(track.memo(name) { yield track, track.lanes }) }
+        song.clips.each_value { |clip| found.concat(clip.memo(name) { yield clip, clip.envelopes }) }
+        found
+      end
+
       NAMES = %w[two_setters uneven_starts lost_targets missing_sounds too_loud off beyond left_changed overruled limits idle_macros lost_drives
                  muted_lanes empty_carriers tempo_jumps].freeze
       NAMES.each { |name| require_relative "ends/#{name}" }

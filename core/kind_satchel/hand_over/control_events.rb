@@ -62,9 +62,10 @@ module KindSatchel
         while (goal - @held).abs > @error
           old, edge = @held, @held + way
           tick = (from + ((@plain ? edge - first : @law.in(edge) - first) * pace)).ceil
-          tick = tick > to ? to : from if tick > to || tick < from
+          tick = tick.clamp(from, to)
           aim = edge + way
-          say(tick, (way.positive? ? goal < aim : goal > aim) ? goal : aim)
+          past = way.positive? ? goal < aim : goal > aim
+          say(tick, past ? goal : aim)
           return say(to, goal) if @held == old
         end
       end

@@ -2,9 +2,10 @@
 
 module KindSatchel
   module HandOver
-    # Moves as comma-separated values (RFC 4180): the corners of what is heard, or samples of it.
+    # Moves as comma-separated values (RFC 4180): the corners of what is heard, samples of it, or the points as they are drawn, layer by layer.
     module Table
       POINTS = %w[address position tick seconds normalised value unit].freeze
+      DRAWN = %w[envelope owner address role clock tick position seconds amount value shape].freeze
       # The most rows of one table.
       MOST_ROWS = 2_000_000
 
@@ -45,6 +46,33 @@ module KindSatchel
         end
       end
 
+      # The points of every envelope by itself, in its own time: of a lane that of the song, of a clip's that of the clip, its seconds as they
+      # pass where the clip lies first. Waves have none.
+      # @param addresses [Array<Address>] what they move
+      # @return [Enumerator<String>] lines
+      def drawn(song, addresses)
+        wanted = addresses.to_h { |address| [address, true] }
+        Enumerator.new do |lines|
+          lines << line(DRAWN)
+          song.directory.envelopes.each_value do |home|
+            envelope = home.envelope
+            next unless wanted[envelope.target] && song.parameter?(envelope.target)
+
+            start = home.clip ? song.directory.regions_of_clip(home.clip.id).map { |placed| placed.region.start_tick }.min || 0 : 0
+            envelope.points.each { |point| lines << line(cells(song, home, start, point)) }
+          end
+        end
+      end
+
+      def cells(song, home, start, point)
+        envelope = home.envelope
+        amount = envelope.amount(point.value)
+        text = envelope.role_rules.amount_text(song.parameter(envelope.target).scale, amount)
+        seconds = song.tempo.seconds_at(start + point.tick) - song.tempo.seconds_at(start)
+        [envelope.id, home.clip ? "clip #{home.clip.name}" : "track #{home.track.name}", envelope.target, envelope.role, envelope.clock, point.tick,
+         song.meters_of(home.owner).text(point.tick), seconds, amount, text, Shapes.record(point.shape)["shape"]]
+      end
+
       # Silence is -inf.
       def natural(scale, value)
         number = scale.natural(value)
@@ -53,7 +81,7 @@ module KindSatchel
 
       def line(cells) = "#{cells.map { |cell| quoted(cell.to_s) }.join(',')}\r\n"
       def quoted(text) = text.match?(/[",\r\n]/) ? "\"#{text.gsub('"', '""')}\"" : text
-      private_class_method :line, :quoted, :natural
+      private_class_method :cells, :line, :quoted, :natural
     end
   end
 end

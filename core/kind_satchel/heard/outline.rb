@@ -115,7 +115,7 @@ module KindSatchel
       end
 
       def line(chain, tick, value, finish, arrived)
-        return chain.add(finish, arrived) if value >= 0.0 && value <= 1.0 && arrived >= 0.0 && arrived <= 1.0
+        return chain.add(finish, arrived) if value.between?(0.0, 1.0) && arrived.between?(0.0, 1.0)
 
         crossings(tick, value, finish, arrived).each { |at, limit| chain.add(at, limit) }
         chain.add(finish, arrived.clamp(0.0, 1.0))

@@ -18,6 +18,15 @@ module KindSatchel
     SONG = "song"
     PATTERN = %r{\A((?:#{CHAIN})?#{ID})/(#{ID})/(#{PARAMETER})\z}
 
+    # Everything is found by address, so its hash is worked out once.
+    attr_reader :hash
+
+    def check
+      @hash = [owner_id, device_id, parameter_id].hash
+    end
+
+    def eql?(other) = equal?(other) || super
+
     # @raise [InvalidInput] when the text is not of that form
     def self.parse(text)
       match = PATTERN.match(text.to_s)

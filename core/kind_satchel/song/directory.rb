@@ -15,6 +15,9 @@ module KindSatchel
     NONE = [].freeze
 
     attr_reader :tracks, :envelopes, :regions
+    # What {Checks} found out about addresses of devices, by the address itself: whether there is no such parameter. It goes on to the next
+    # directory as long as no chain changes.
+    attr_reader :missing_targets
 
     def initialize(song)
       @tracks = {}
@@ -26,6 +29,7 @@ module KindSatchel
       @setting_lanes = {}
       @drivers = {}
       @clips_known = {}
+      @missing_targets = {}.compare_by_identity
       song.tracks.each_with_index { |track, place| add_track(track, place) }
       song.clips.each_value { |clip| add_clip(clip) }
     end
@@ -79,6 +83,7 @@ module KindSatchel
 
     def replace_track(old, track)
       drop(old)
+      chain_changed unless old.devices.equal?(track.devices)
       clip_ids = (old.regions + track.regions).map(&:clip_id).uniq
       clip_ids.each { |id| @regions_of_clip[id] = regions_of_clip(id).reject { |placed| placed.track.equal?(old) } }
       add_track(track, @places[track.id])
@@ -87,6 +92,7 @@ module KindSatchel
 
     def replace_clip(clip)
       old = @clips_known[clip.id]
+      chain_changed unless (old ? old.devices : NONE) == clip.devices
       old&.envelopes&.each do |envelope|
         @envelopes.delete(envelope.id) if @envelopes[envelope.id].clip.equal?(old)
         @movers[envelope.target] = movers(envelope.target).reject { |other, _| other.id == clip.id }
@@ -96,10 +102,14 @@ module KindSatchel
 
     private
 
+    def chain_changed
+      @missing_targets = {}.compare_by_identity
+    end
+
     def initialize_copy(other)
       super
       @moved_settings = nil
-      %i[@tracks @places @envelopes @regions @regions_of_clip @movers @setting_lanes @drivers @clips_known].each do |name|
+      %i[@tracks @places @envelopes @regions @regions_of_clip @movers @setting_lanes @drivers @clips_known @missing_targets].each do |name|
         instance_variable_set(name, instance_variable_get(name).dup)
       end
     end

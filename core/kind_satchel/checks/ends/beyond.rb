@@ -11,14 +11,16 @@ module KindSatchel
         def meaning = "They lie past the end of the loop, where nobody hears them."
 
         def find(song, _outside)
-          song.directory.envelopes.each_value.filter_map do |home|
-            envelope = home.envelope
-            next if home.track || envelope.clock == "once" || !(last = envelope.points.last)
-
-            length = envelope.clock == "own_length" ? envelope.own_length_ticks : home.clip.length_ticks
-            [envelope.id, length] if last.tick > length
-          end
+          LooseEnds.by_owner(song, :beyond) { |owner, envelopes| owner.is_a?(Clip) ? envelopes.filter_map { |envelope| past(owner, envelope) } : [] }
         end
+
+        def past(clip, envelope)
+          return if envelope.clock == "once" || !(last = envelope.points.last)
+
+          length = envelope.clock == "own_length" ? envelope.own_length_ticks : clip.length_ticks
+          [envelope.id, length] if last.tick > length
+        end
+        private_class_method :past
 
         def tell(song, id, length)
           envelope = song.directory.envelope(id).envelope

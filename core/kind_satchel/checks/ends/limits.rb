@@ -34,8 +34,8 @@ module KindSatchel
 
         # What can be pushed beyond its travel: where something shifts, or a lane acts together with the knob.
         def summed(song)
-          adding = song.directory.envelopes.each_value.map(&:envelope).select { |one| one.acts? && (one.role == "shift" || one.trims?) }
-          adding.map(&:target).uniq.select { |address| (parameter = song.parameter?(address)) && !parameter.scale.steps }
+          adding = LooseEnds.by_owner(song, :adding) { |_, list| list.select { |one| one.acts? && (one.role == "shift" || one.trims?) }.map(&:target) }
+          adding.uniq.select { |address| (parameter = song.parameter?(address)) && !parameter.scale.steps }
         end
 
         def beyond(song, address)

@@ -11,11 +11,13 @@ module KindSatchel
         def meaning = "What it moves is not there, or not on the tracks its clip sounds on; it waits."
 
         def find(song, _outside)
-          missing = Hash.new { |known, target| known[target] = song.parameter?(target).nil? }
-          song.directory.envelopes.each_value.filter_map do |home|
-            target = home.envelope.target
-            [home.envelope.id] if missing[target] || out_of_reach?(song, home.clip, target)
+          known, lost = song.directory.missing_targets, []
+          song.tracks.each { |track| track.lanes.each { |lane| lost << lane if missing?(song, known, lane.target) } }
+          song.clips.each_value do |clip|
+            far = out_of_reach(song, clip)
+            clip.envelopes.each { |envelope| lost << envelope if missing?(song, known, envelope.target) || far&.include?(envelope.target.owner_id) }
           end
+          lost.map { |envelope| [envelope.id] }
         end
 
         def tell(song, id)
@@ -25,13 +27,30 @@ module KindSatchel
           End.new("#{Words.envelope(song, id)}: #{why}.", { "envelope_id" => id }, [Words.remove(id)])
         end
 
-        def out_of_reach?(song, clip, target)
-          return false if clip.nil? || clip.carrier?
+        # What moves have settings is seen from the moves each time.
+        def missing?(song, known, target)
+          return song.parameter?(target).nil? if target.setting?
+
+          found = known[target]
+          found.nil? ? known[target] = song.parameter?(target).nil? : found
+        end
+
+        # The owners of what a clip moves that are on no track where it lies; nil for none.
+        # @return [Array<String>, nil]
+        def out_of_reach(song, clip)
+          return if clip.carrier?
 
           placed = song.directory.regions_of_clip(clip.id)
-          placed.any? && placed.none? { |one| clip.reaches?(target, one.track) }
+          far = clip.memo(:foreign) { foreign(clip) }.reject { |id| placed.any? { |one| one.track.id == id } }
+          far unless placed.empty? || far.empty?
         end
-        private_class_method :out_of_reach?
+
+        # Owners of what it moves besides itself.
+        def foreign(clip)
+          targets = clip.envelopes.map(&:target).reject { |target| target.owner_id == clip.chain_id || clip.own_setting?(target) }
+          targets.map(&:owner_id).uniq
+        end
+        private_class_method :missing?, :out_of_reach, :foreign
       end
     end
   end

@@ -10,7 +10,9 @@ module KindSatchel
         def title = "A move that is off"
         def meaning = "It is kept, and does nothing."
 
-        def find(song, _outside) = song.directory.envelopes.each_value.reject { |home| home.envelope.on }.map { |home| [home.envelope.id] }
+        def find(song, _outside)
+          LooseEnds.by_owner(song, :off) { |_, envelopes| envelopes.reject(&:on).map { |envelope| [envelope.id] } }
+        end
 
         def tell(song, id)
           End.new("#{Words.envelope(song, id)} is switched off.",

@@ -11,9 +11,8 @@ module KindSatchel
         def meaning = "The stretch before the fade drifts a little."
 
         def find(song, _outside)
-          song.directory.envelopes.each_value.flat_map do |home|
-            envelope = home.envelope
-            envelope.memo(:uneven_starts) { Checks::UnevenStarts.in(envelope).map { |place| ["#{envelope.id} #{envelope.points[place].tick}", place] } }
+          LooseEnds.by_owner(song, :uneven_starts) do |_, envelopes|
+            envelopes.flat_map { |envelope| Checks::UnevenStarts.in(envelope).map { |place| ["#{envelope.id} #{envelope.points[place].tick}", place] } }
           end
         end
 

@@ -1,6 +1,7 @@
 import { Download } from "lucide-react";
 import { useEffect } from "react";
 import { handingOver } from "../../api/handingOver";
+import type { HandOverChoices } from "../../api/types";
 import { handOver, keepChoices } from "../../gestures/handOver";
 import { choose, readHandOver, useHandOver } from "../../state/handOver";
 import { song, useSong } from "../../state/song";
@@ -29,14 +30,15 @@ export function HandOverPanel() {
         <label className="flex items-center gap-2 text-xs">
           <span className="grow">Moves as a table (CSV)</span>
           <select
-            className="select select-xs w-32 pointer-coarse:h-11"
+            className="select select-xs w-36 pointer-coarse:h-11"
             aria-label="Moves as a table"
             value={choices.csv ?? "none"}
-            onChange={(event) => choose({ csv: event.target.value as "none" | "points" | "samples" })}
+            onChange={(event) => choose({ csv: event.target.value as HandOverChoices["csv"] })}
           >
             <option value="none">none</option>
-            <option value="points">points</option>
-            <option value="samples">every 1/16</option>
+            <option value="points">heard, points</option>
+            <option value="samples">heard, every 1/16</option>
+            <option value="drawn">as drawn, by layer</option>
           </select>
         </label>
         <Tick of="document" words="The song's document (JSON)" />
