@@ -105,25 +105,46 @@ class EditLog
     end
   end
 
+  # Going over more steps than these takes long.
+  MANY_STEPS = 300
+
+  # Whether a place is far off, see {MANY_STEPS}.
+  def self.far?(id, place) = place.is_a?(Integer) && (Database.guarded { SongRow.on_shelf.where(id:).pick(:done_edits) }.to_i - place).abs > MANY_STEPS
+
   # Goes back, or on again, to where just so many edits are in force.
   # @param place [Integer] 0 is the song as it came
+  # @yieldreturn [Array, nil] what differs then, as the log has it, where somebody else worked it out
   # @raise [KindSatchel::InvalidInput] for a place there is none of
   def go_to(id, revision, place)
+    current(id, revision)
+    patch = yield if block_given?
     change("edit", id, revision) do |standing, row|
-      entries, side = between(row, place)
-      song = entries.reduce(standing.song) do |now, entry|
-        KindSatchel::Parts.apply(now, KindSatchel::Deltas.whole(JSON.parse(entry.patch), now, side), side)
-      end
-      words = side.zero? ? "undo #{KindSatchel::Edits::Moves.count(entries.size, 'step')}" : "redo #{KindSatchel::Edits::Moves.count(entries.size, 'step')}"
+      steps = KindSatchel::Edits::Moves.count((place.to_i - row.done_edits).abs, "step")
+      words = "#{place.to_i < row.done_edits ? 'undo' : 'redo'} #{steps}"
+      song = if patch
+               KindSatchel::Parts.apply(standing.song, KindSatchel::Deltas.whole(patch, standing.song, 1), 1)
+             else
+               EditLog.gone_over(standing.song, row, place)
+             end
       row.done_edits = place
       [song, KindSatchel::Parts.between(standing.song, song), 1, words]
     end
   end
 
-  private
+  # A song after all steps on the way to a place.
+  # @param row [SongRow]
+  # @yieldparam share [Float] of the steps that were gone over
+  # @raise [KindSatchel::InvalidInput] for a place there is none of
+  def self.gone_over(song, row, place)
+    entries, side = between(row, place)
+    entries.each_with_index.reduce(song) do |now, (entry, i)|
+      yield i.fdiv(entries.size) if block_given?
+      KindSatchel::Parts.apply(now, KindSatchel::Deltas.whole(JSON.parse(entry.patch), now, side), side)
+    end
+  end
 
   # The edits on the way to a place, in the order in which they are gone over, and the side of their patches.
-  def between(row, place)
+  def self.between(row, place)
     log = EditRow.where(song_id: row.id)
     unless place.is_a?(Integer) && place.between?(0, [row.done_edits, log.maximum(:place).to_i].max)
       raise KindSatchel::InvalidInput.of("out_of_range", "/place", "There is no such place in what was done.")
@@ -132,6 +153,9 @@ class EditLog
 
     [log.where(place: (row.done_edits + 1)..place).order(:place).to_a, 1]
   end
+  private_class_method :between
+
+  private
 
   # The song is at hand before anybody is kept waiting; what is stored is compared once more with the lock in hand.
   def change(step, id, revision, &)

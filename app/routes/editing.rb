@@ -43,9 +43,18 @@ module Editing
 
     def filled(standing, name, inputs) = Filling.of(song_id, standing.song, name, inputs, settings.sounds)
 
-    # Laying much of a large song out is left to a worker.
+    # Laying much of a large song out, and mending all of a kind in it, is left to a worker.
     def long_edit?(name, inputs)
-      name == "lay_out" && long?(song_id) && (inputs["track_id"] || inputs.fetch("region_ids", []).size > MANY_REGIONS)
+      return false unless %w[lay_out mend_ends].include?(name) && long?(song_id)
+
+      name == "mend_ends" || inputs["track_id"] || inputs.fetch("region_ids", []).size > MANY_REGIONS
+    end
+
+    # Many steps are gone over by a worker.
+    def go_to(place, revision)
+      return settings.edit_log.go_to(song_id, revision, place) unless EditLog.far?(song_id, place)
+
+      settings.edit_log.go_to(song_id, revision, place) { settings.long_work.run("history", { id: song_id, place: }, channel:)["patch"] }
     end
 
     # The change is stored by now: what fails from here on must not say that nothing was changed.
@@ -97,7 +106,7 @@ module Editing
     app.post("/api/songs/:id/history") do
       data = body_json
       wants_of(data)
-      answer_change(settings.edit_log.go_to(song_id, revision_of(data), data["place"]), data)
+      answer_change(go_to(data["place"], revision_of(data)), data)
     end
 
     app.post("/api/songs/:id/preview") do

@@ -7,7 +7,7 @@ require_relative "../hand_over/files"
 class Tasks
   NAMES = { "import" => :import, "export" => :export, "playback" => :playback, "offline" => :offline, "edit" => :edit, "midi" => :midi,
             "midi_document" => :midi_document, "baking" => :baking,
-            "comparison" => :comparison, "hand_over" => :hand_over }.freeze
+            "comparison" => :comparison, "history" => :history, "hand_over" => :hand_over }.freeze
 
   def initialize(arguments)
     @arguments = arguments
@@ -74,6 +74,14 @@ class Tasks
     tell(0.9, "comparing")
     patch = KindSatchel::Deltas.compact(KindSatchel::Parts.between(before, result.song))
     { "words" => result.words, "tells" => result.tells.map(&:to_record), "patch" => patch }
+  end
+
+  # Goes over many steps of what was done; the server makes it.
+  def history
+    tell(0.1, "reading")
+    row = SongRow.find(@arguments.fetch("id"))
+    after = EditLog.gone_over(song, row, @arguments.fetch("place")) { |share| tell(0.2 + (0.7 * share), "going over what was done") }
+    { "patch" => KindSatchel::Deltas.compact(KindSatchel::Parts.between(song, after)) }
   end
 
   # What limits cost, parameter by parameter.

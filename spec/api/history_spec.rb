@@ -20,6 +20,9 @@ RSpec.describe "What was done" do
       Server.open_songs.forget(id)
       expect(standing(id).song).to eq songs[place]
     end
+    stub_const("EditLog::MANY_STEPS", 1)
+    [0, 4, 2].each { |place| expect([go(place)["words"], standing(id).song]).to match [/\A(undo|redo) \d steps\z/, songs[place]] }
+    expect(go(90)["faults"][0]["path"]).to eq "/place"
     expect(get_json("/api/songs/#{id}").slice("undo", "redo").values).to match [/Two/, /Three/]
     edit(id, "rename_song", { name: "Five" })
     expect(list["entries"].map { |entry| entry["place"] }).to eq [1, 2, 3]

@@ -36,6 +36,14 @@ RSpec.describe "Long work" do
     expect(found).to eq JSON.parse(JSON.generate(Playback.new(large).stretch(0, 80 * BAR)))
   end
 
+  it "mends all of a kind in it" do
+    home = large.directory.envelopes.each_value.find { |one| one.clip&.id == "mooring" }
+    edit(id, "switch_envelope", { envelope_id: home.envelope.id, on: false })
+    itself = apply(standing(id).song, "mend_ends", check: "off", fix: 0)
+    made = edit(id, "mend_ends", { check: "off", fix: 0 })
+    expect([made["words"], json_of(standing(id).song)]).to eq ["switch it on: 2 loose ends", json_of(itself.song)]
+  end
+
   it "compares it with a version" do
     kept = VersionShelf.keep(id, "Before")
     edit(id, "set_knob", { address: "crate-kit/channel/pan", value: 0.75 })
