@@ -156,8 +156,24 @@ module KindSatchel
         def pace_jet(from, to) = Clocked.beat_jet(@tempo, from, to) * Jet.level(@hertz)
       end
 
+      # What any stretch can do.
+      module Stretch
+        # Writes the inner corners of a chain: position, value, ... becomes tick times `unit`, value, ...; the sum at a position is `first` and
+        # `step` times it.
+        def place(ramp, first, step, list, unit)
+          place, size = 2, ramp.size - 2
+          while place < size
+            list << (unit * tick_of(first + (step * ramp[place]))) << ramp[place + 1]
+            place += 2
+          end
+        end
+      end
+      Clocked.include(Stretch)
+
       # The same pace throughout.
       Even = Struct.new(:from, :to, :before, :pace) do
+        include Stretch
+
         def sum_at(tick) = before + (pace * (tick - from))
         def tick_of(wanted) = from + ((wanted - before) / pace)
         def total = sum_at(to)
@@ -167,6 +183,8 @@ module KindSatchel
 
       # A pace that grows exponentially by `growth` a tick: the integral is pace (e^(growth d) - 1) / growth.
       class Growing
+        include Stretch
+
         attr_reader :from, :to
 
         def initialize(from, to, sum, pace, growth)
@@ -182,6 +200,18 @@ module KindSatchel
           return Float::INFINITY unless one.positive?
 
           @from + ((one == 1 ? share : Math.log(one) * share / (one - 1)) / @growth)
+        end
+
+        # The same as for any, many at a time: all of them are reached.
+        def place(ramp, first, step, list, unit)
+          place, size = 2, ramp.size - 2
+          base, share_step, unit_step, start = @growth * (first - @sum) / @pace, @growth * step / @pace, unit / @growth, unit * @from
+          while place < size
+            share = base + (share_step * ramp[place])
+            one = 1 + share
+            list << (start + (unit_step * (one == 1 ? share : Math.log(one) * share / (one - 1)))) << ramp[place + 1]
+            place += 2
+          end
         end
 
         def total = sum_at(@to)
@@ -202,6 +232,8 @@ module KindSatchel
 
       # An arc without a closed form, short enough for one Gauss-Legendre sum.
       class Quadrature
+        include Stretch
+
         NODES = 12
         SHORTEST = 1 / 1024.0
         NEWTON = 60

@@ -88,6 +88,7 @@ module KindSatchel
 
         def at(tick) = @zero + (@pace * @stretch.sum_at(tick))
         def tick_of(phase) = @stretch.tick_of((phase - @zero) / @pace)
+        def place(ramp, start, width, list, unit) = @stretch.place(ramp, (start - @zero) / @pace, width / @pace, list, unit)
         def even? = @stretch.even?
         def pace_jet(from, to) = @stretch.pace_jet(from, to)
 
@@ -150,10 +151,11 @@ module KindSatchel
 
       # Whether the whole stage sounds in a piece.
       def entire?(piece) = piece.from == @from && piece.to == @to && share(@from) < TINY && share(@to) > 1 - TINY
-      TINY = 1e-7
+      # Ends lie on the {Grid}, up to 1/131072 tick off: so much of a stage at the fastest rate, and far less than any tolerance.
+      TINY = 2e-6
 
-      # The song tick of a share of the stage.
-      def tick_of(share) = @phase.tick_of(@start + (share * @width))
+      # Writes the inner corners of a chain: share of the stage, value, ... becomes tick times `unit`, value, ...
+      def place(ramp, list, unit) = @phase.place(ramp, @start, @width, list, unit)
 
       # Whether the pace hardly changes between shares so far apart: what is straight by phase strays no more than `tolerance` then.
       def even_between?(apart, tolerance)

@@ -132,14 +132,10 @@ module KindSatchel
         kept = arc.segment.keep(@scale, -@tolerance) { paced_ramp(arc.segment) }
         return unless arc.even_between?(kept[:apart], @tolerance * (1 - WaveArc::SHAPE_SHARE))
 
-        ramp, pace, list = kept[:ramp], @pace, @list
+        ramp = kept[:ramp]
         add(seconds(arc.from), ramp[1])
-        place, size = 2, ramp.size - 2
-        while place < size
-          list << (pace * arc.tick_of(ramp[place])) << ramp[place + 1]
-          place += 2
-        end
-        list << seconds(arc.to) << ramp[-1]
+        arc.place(ramp, @list, @pace)
+        @list << seconds(arc.to) << ramp[-1]
       end
 
       # @return [Hash] `:ramp` share, engine, share, engine, ..., `:apart` how far apart corners are at most
