@@ -44,6 +44,23 @@ RSpec.describe "The tempo in the studio" do
     end
   end
 
+  it "has a lane that is made taller, and takes a move from the satchel" do
+    edit(id, "glide_tempo", { from_tick: 4 * BAR, to_tick: 8 * BAR, from_bpm: 96, to_bpm: 72, shape: "straight" })
+    edit(id, "set_range", { on: true, start_tick: 8 * BAR, end_tick: 10 * BAR })
+    open_song(id)
+    height = -> { page.evaluate_script("document.querySelector('.tempo-row').getBoundingClientRect().height").round }
+    before = height.call
+    drag([400, middle("edge-song/clock/tempo")[1]], 0, 80)
+    expect(watch(height, ->(seen) { seen.last == before + 80 })).to be true
+    show_panel("Satchel")
+    card = page.find("[data-testid^='kept-']", text: "Plank gate")
+    place = [bar_x(9) + 30, middle("ruler")[1] + 70]
+    from = place_of(card)
+    drag(from, place[0] - from[0], place[1] - from[1]) { expect(page).to have_css("[data-testid='carry']", text: "drop Plank gate") }
+    eventually(id) { |now| now.tempo.bpm_at((8 * BAR) + 10) != now.tempo.bpm_at((8 * BAR) + 1000) }
+    expect(lane.points.map(&:tick)).to include(8 * BAR, 10 * BAR)
+  end
+
   it "says the clock's time at the pointer; the click and the loops go by it" do
     edit(id, "glide_tempo", { from_tick: 4 * BAR, to_tick: 8 * BAR, from_bpm: 96, to_bpm: 72, shape: "curved" })
     open_song(id)

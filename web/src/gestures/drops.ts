@@ -2,7 +2,7 @@ import type { PointerEvent } from "react";
 import type { EditInputs, EnvelopePart, Px, SatchelEntry, Ticks } from "../api/types";
 import { hasLanes, stripsOf } from "../geometry/heights";
 import { barStart, barTicks, meterAt } from "../geometry/viewport";
-import { trackOf } from "../state/catalogue";
+import { TEMPO, trackOf } from "../state/catalogue";
 import { chosenNow, setChoice } from "../state/choice";
 import { choiceNow } from "../state/choosing";
 import { editAndTell } from "../state/edits";
@@ -15,7 +15,7 @@ import { lookup } from "../state/lookup";
 import { previewer } from "../state/previewer";
 import { satchelNow, setSatchel, waysGiven } from "../state/satchel";
 import { song } from "../state/song";
-import { placeAt, rowBox } from "../state/stage";
+import { placeAt, rowBox, tempoTickAt } from "../state/stage";
 import { transportNow } from "../state/transport";
 import { setView, viewNow } from "../state/view";
 import { drag } from "./drag";
@@ -83,6 +83,8 @@ function stretchOfSong(
 
 /** What a move is dropped on at a place of the screen; null where there is nothing. */
 export function goalAt(x: Px, y: Px): Goal | null {
+  const tempo = tempoTickAt(x, y);
+  if (tempo !== null) return goalOn(trackOf(song().model, TEMPO), TEMPO, tempo, "lane");
   const place = placeAt(x, y);
   const track = song().model.tracks.find(({ id }) => id === place?.trackId);
   const address = track && focusOf(track.id);

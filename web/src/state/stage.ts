@@ -21,6 +21,18 @@ export function setTable(element: HTMLElement | null, header: Px): void {
   headerWidth = header;
 }
 
+let tempoRow: HTMLElement | null = null;
+export const setTempoRow = (element: HTMLElement | null): void => {
+  tempoRow = element;
+};
+
+/** The tick at a place of the screen, where the tempo's own row is; null beside it. */
+export function tempoTickAt(x: Px, y: Px): Ticks | null {
+  const box = tempoRow?.getBoundingClientRect();
+  if (!box || y < box.top || y >= box.bottom || x < timeLeft(box)) return null;
+  return Math.round(xToTick(viewNow(), x - timeLeft(box)));
+}
+
 /** The box that scrolls, null while no song is on the screen. */
 export const tableBox = (): HTMLElement | null => table;
 export const rowBox = (trackId: string): DOMRect | undefined => rows.get(trackId)?.getBoundingClientRect();

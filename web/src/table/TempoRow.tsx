@@ -1,5 +1,6 @@
 import { useEffect, useState } from "react";
 import type { Ticks } from "../api/types";
+import { stripsOf } from "../geometry/heights";
 import { hueStyle, parameterHue } from "../geometry/hue";
 import { xToTick } from "../geometry/viewport";
 import { player } from "../sound/player";
@@ -10,8 +11,10 @@ import type { Lookup } from "../state/lookup";
 import type { Model } from "../state/model";
 import { useReading } from "../state/reading";
 import { useSong } from "../state/song";
+import { setTempoRow } from "../state/stage";
 import { useTransport } from "../state/transport";
 import { setView, viewNow } from "../state/view";
+import { RowEdge } from "./RowEdge";
 import { LaneStrip } from "./strips/LaneStrip";
 
 /** Minutes, seconds and hundredths. */
@@ -45,7 +48,7 @@ export function TempoRow({
   const bpm = useReading({ address: TEMPO, tick: at });
   if (!catalogue) return null;
   return (
-    <section className="tempo-row" style={hueStyle(parameterHue(TEMPO))} aria-label="Tempo">
+    <section ref={setTempoRow} className="tempo-row" style={hueStyle(parameterHue(TEMPO))} aria-label="Tempo">
       <button
         type="button"
         className="tempo-head"
@@ -70,8 +73,15 @@ export function TempoRow({
         }}
         onPointerLeave={() => setPointer(null)}
       >
-        <LaneStrip track={master} lanes={tempoLanes(find)} placed={tempoFound(catalogue, model)} view={view} />
+        <LaneStrip
+          track={master}
+          lanes={tempoLanes(find)}
+          placed={tempoFound(catalogue, model)}
+          view={view}
+          row={TEMPO}
+        />
       </div>
+      <RowEdge id={TEMPO} name="Tempo" usual={stripsOf().lane} />
     </section>
   );
 }

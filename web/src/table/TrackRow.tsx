@@ -1,10 +1,11 @@
 import { memo, useEffect, useMemo } from "react";
 import type { EnvelopePart, TrackPart } from "../api/types";
-import { FOLDED_HEIGHT, moreLanes } from "../geometry/heights";
+import { FOLDED_HEIGHT, moreLanes, rowHeight } from "../geometry/heights";
 import { hueStyle, parameterHue } from "../geometry/hue";
 import { findParameter } from "../state/catalogue";
 import { drawTrack } from "../state/drawing";
 import { firstAutomated } from "../state/focus";
+import { holdsRegions } from "../state/holds";
 import type { Lookup } from "../state/lookup";
 import type { Model } from "../state/model";
 import { useSong } from "../state/song";
@@ -70,7 +71,7 @@ export const TrackRow = memo(function TrackRow({ track, model, find, view, heade
       ref={placed}
     >
       <RowHeader track={track} model={model} find={find} focus={focus} width={headerWidth} />
-      {unfolded && <RowEdge track={track} />}
+      {unfolded && <RowEdge id={track.id} name={track.name} usual={rowHeight(track, holdsRegions(track), true, 0)} />}
       <div className="relative min-w-0 grow" data-time>
         {unfolded ? (
           <Unfolded track={track} regions={regions} model={model} find={find} focus={focus} view={view} />

@@ -20,12 +20,15 @@ export function LaneStrip({
   placed,
   view,
   named = false,
+  row = track.id,
 }: {
   track: TrackPart;
   lanes: EnvelopePart[];
   placed: Placed | null;
   view: [number, number];
   named?: boolean;
+  /** The row whose height it has. */
+  row?: string;
 }) {
   const own = useSong(({ model }) =>
     placed && !moveOf(model, placed.address) ? ownClip(model, placed.address) : null,
@@ -33,7 +36,7 @@ export function LaneStrip({
   const lane = inHand(lanes, useLayer(track.id, "lane"));
   const end = useSong((state) => Math.max(songEnd(state.model), view[1]));
   const pxPerTick = useView((state) => state.pxPerTick);
-  const { lane: height } = useStrips(track.id);
+  const { lane: height } = useStrips(row);
   return (
     <div
       className="relative border-t border-b border-base-300"
