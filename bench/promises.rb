@@ -9,6 +9,7 @@ require_relative "files"
 require_relative "imports"
 require_relative "handing_over"
 require_relative "moving"
+require_relative "turning"
 
 # Each promise with what was measured.
 class Promises
@@ -67,6 +68,10 @@ class Promises
     end
     note("preview of a point of that lane, whole request", dragged)
     note("preview of a macro with 32 targets, whole request", turned)
+    turning = Turning.new(server)
+    note("a macro with 32 targets turned while the demo plays, script in the page", turning.measure(server.macros_id))
+  ensure
+    turning&.quit
   end
 
   # While it plays: the sound of the next second is asked for too.

@@ -56,13 +56,12 @@ module KindSatchel
 
       # By role, what the amounts stay between; what changes nothing is among them unless something acts throughout.
       def bounds(from, to)
-        found = Roles::ALL.to_h { |role, _| [role, []] }
-        covered = {}
+        found, covered = { "set" => [] }, {}
         @acting.each_bound(from, to) do |role, low, high, throughout|
-          found[role] << low << high
+          (found[role] ||= []) << low << high
           covered[role] = true if throughout
         end
-        found.reject { |role, list| list.empty? && role != "set" }.to_h { |role, list| [role, jet(covered[role] ? list : [*list, *rest(role, from, to)])] }
+        found.each { |role, list| found[role] = jet(covered[role] ? list : [*list, *rest(role, from, to)]) }
       end
 
       def rest(role, from, to)

@@ -74,12 +74,17 @@ module KindSatchel
       # What it stays between over a stretch of song, or a little wider.
       # @return [Array(Float, Float)]
       def bounds(from, to)
-        low, high = @settings.first(2).map { |setting| setting.bounds(from, to) }
-        rest = @envelope.role_rules.neutral
-        [*low, *high, *rest].minmax
+        return @bounds ||= between_limits(from, to) unless @settings[0].moved? || @settings[1].moved?
+
+        between_limits(from, to)
       end
 
       private
+
+      def between_limits(from, to)
+        low, high = @settings.first(2).map { |setting| setting.bounds(from, to) }
+        [*low, *high, *@envelope.role_rules.neutral].minmax
+      end
 
       def share(value) = (value - @least) / (@most - @least)
 

@@ -48,7 +48,11 @@ module KindSatchel
 
       # What it stays between.
       # @return [Array(Float, Float)]
-      def bounds(from, to) = arcs(from, to).map { |arc| arc.jet(arc.from, arc.to) }.flat_map { |jet| [jet.low, jet.high] }.minmax
+      def bounds(from, to)
+        return [resting, resting] unless moved?
+
+        arcs(from, to).map { |arc| arc.jet(arc.from, arc.to) }.flat_map { |jet| [jet.low, jet.high] }.minmax
+      end
 
       # Of the wave.
       # @return [Array<Array(Numeric, Numeric, String)>] from, to, wave
