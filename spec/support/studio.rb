@@ -5,7 +5,7 @@ module StudioHelpers
   def open_song(id, size: :desk)
     Capybara.current_driver = size
     visit "/songs/#{id}"
-    expect(page).to have_css("[data-testid='ruler']")
+    expect(page).to have_css("[data-testid='ruler']", wait: 40)
     expect(page).to have_css(".heard-edge", visible: :all)
     expect(page).to have_css(".stitched", minimum: 3, visible: :all)
   end

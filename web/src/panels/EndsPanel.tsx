@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from "react";
+import { type Ref, useEffect, useRef, useState } from "react";
 import type { EditInputs, LooseEnd } from "../api/types";
 import { trackOf } from "../state/catalogue";
 import { editAndTell } from "../state/edits";
@@ -74,6 +74,9 @@ function counted(count: number): string {
 /** All of one kind, with what mends all of them at once. `all`: whether they are all here. */
 function Kind({ ends, all }: { ends: LooseEnd[]; all: boolean }) {
   const [{ title, meaning, check, fixes }] = ends;
+  const buttons = useRef(new Map<string, HTMLButtonElement>());
+  /** The focus goes to an end's words; of one that goes, to its neighbour's. */
+  const focusOn = (place: number) => buttons.current.get(ends[place]?.key)?.focus();
   return (
     <section className="flex flex-col gap-1.5 border-t border-base-300 pt-2">
       <h4 className="font-semibold">{title}</h4>
@@ -93,44 +96,54 @@ function Kind({ ends, all }: { ends: LooseEnd[]; all: boolean }) {
         </div>
       )}
       <ul className="flex flex-col gap-1.5">
-        {ends.map((one) => (
-          <OpenEnd key={one.key} end={one} />
+        {ends.map((one, i) => (
+          <OpenEnd
+            key={one.key}
+            end={one}
+            button={(node) => {
+              if (node) buttons.current.set(one.key, node);
+              else buttons.current.delete(one.key);
+            }}
+            onCancel={() => focusOn(i)}
+            onDone={() => focusOn(i + 1 < ends.length ? i + 1 : i - 1)}
+          />
         ))}
       </ul>
     </section>
   );
 }
 
-function OpenEnd({ end }: { end: LooseEnd }) {
+interface OpenEndProps {
+  end: LooseEnd;
+  button: Ref<HTMLButtonElement>;
+  onDone: () => void;
+  onCancel: () => void;
+}
+
+function OpenEnd({ end, button, onDone, onCancel }: OpenEndProps) {
   const [asked, setAsked] = useState(false);
-  const place = useRef<HTMLLIElement>(null);
-  const close = (on: Element | null | undefined) => {
+  const closed = (then: () => void) => () => {
     setAsked(false);
-    on?.querySelector("button")?.focus();
+    then();
   };
   return (
-    <li ref={place} className="rounded-field bg-base-200 p-2">
-      <EndWords end={end} />
+    <li className="rounded-field bg-base-200 p-2">
+      <EndWords end={end} button={button} />
       <div className="mt-1 flex flex-wrap gap-1">
         {end.fixes.map((fix) => (
           <FixButton key={fix.words} fix={fix} />
         ))}
         {!asked && <Do words="Set aside …" onDo={() => setAsked(true)} />}
       </div>
-      {asked && (
-        <SetAside
-          end={end}
-          onDone={() => close(place.current?.nextElementSibling ?? place.current?.previousElementSibling)}
-          onCancel={() => close(place.current)}
-        />
-      )}
+      {asked && <SetAside end={end} onDone={closed(onDone)} onCancel={closed(onCancel)} />}
     </li>
   );
 }
 
-function EndWords({ end }: { end: LooseEnd }) {
+function EndWords({ end, button }: { end: LooseEnd; button?: Ref<HTMLButtonElement> }) {
   return (
     <button
+      ref={button}
       type="button"
       className="block w-full cursor-pointer text-left text-xs underline decoration-dotted pointer-coarse:min-h-11"
       onClick={() => lead(end)}
