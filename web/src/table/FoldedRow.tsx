@@ -50,16 +50,15 @@ export function FoldedRow({ regions, clips, find, view, height, hue }: Props) {
       ),
     ),
   );
-  const passesOf = useSong((state) => state.passes);
-  const tried = useSong((state) => state.preview?.passes);
+  const passesOf = useSong(
+    useShallow(({ passes, preview }) => regions.map(({ id }) => preview?.passes[id] ?? passes[id])),
+  );
   const lines: Line[] = [];
   for (let i = 0; i < parts.length; i += 3) if (parts[i + 1] && parts[i + 2]) lines.push(parts.slice(i, i + 3) as Line);
   const sounds = usePeaksOf([...new Set(regions.flatMap((region) => clips[region.clip_id].audio?.sound ?? []))]);
-  const played = regions.flatMap((region): Played[] => {
+  const played = regions.flatMap((region, i): Played[] => {
     const clip = clips[region.clip_id];
-    const passes = (tried?.[region.id] ?? passesOf[region.id])?.filter(
-      (pass) => pass[1] > view[0] && pass[0] < view[1],
-    );
+    const passes = passesOf[i]?.filter((pass) => pass[1] > view[0] && pass[0] < view[1]);
     if (!passes || region.muted || (clip.notes.length === 0 && !clip.audio)) return [];
     return [[clip, passes, (clip.audio && sounds[clip.audio.sound]) ?? null]];
   });
@@ -95,7 +94,14 @@ function Tile({ left, lines, played, height, hue }: { left: Px; height: Px; hue:
   const drawn = useRef<unknown[]>([]);
   const [picture, setPicture] = useState<string | null>(null);
   useEffect(() => {
-    const wanted = [theme, pxPerTick, height, hue, ...lines.flat(), ...played.flat()];
+    const wanted = [
+      theme,
+      pxPerTick,
+      height,
+      hue,
+      ...lines.flat(),
+      ...played.flatMap(([clip, passes, sound]) => [clip, sound, ...passes]),
+    ];
     if (wanted.length === drawn.current.length && wanted.every((part, i) => part === drawn.current[i])) return;
     drawn.current = wanted;
     if (lines.length + played.length === 0) return setPicture(null);

@@ -31,11 +31,17 @@ interface Props {
   headerWidth: number;
 }
 
+/** What rows show of other tracks: what they are called, and where they lead. */
+const sameFromAfar = (a: TrackPart, b: TrackPart): boolean =>
+  a === b || (a.id === b.id && a.name === b.name && a.kind === b.kind && a.output === b.output && a.hue === b.hue);
+
 /** Whether all that a row shows of the song is the same in two models. */
 function alike(a: Props, b: Props): boolean {
-  if (a.track !== b.track || a.view !== b.view || a.headerWidth !== b.headerWidth || a.model.tracks !== b.model.tracks)
-    return false;
+  if (a.track !== b.track || a.view !== b.view || a.headerWidth !== b.headerWidth) return false;
   if (a.model === b.model) return true;
+  const [tracks, others] = [a.model.tracks, b.model.tracks];
+  if (tracks !== others && !(tracks.length === others.length && tracks.every((one, i) => sameFromAfar(one, others[i]))))
+    return false;
   const owner = `track/${a.track.id}`;
   const regions = b.find.regions[owner] ?? NONE;
   if ((a.find.regions[owner] ?? NONE) !== regions || a.find.envelopes[owner] !== b.find.envelopes[owner]) return false;

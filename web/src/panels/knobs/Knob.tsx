@@ -2,7 +2,7 @@ import { Hand } from "lucide-react";
 import { memo } from "react";
 import { hueStyle, parameterHue } from "../../geometry/hue";
 import type { Acting } from "../../state/acting";
-import type { Owner, Placed } from "../../state/catalogue";
+import { heldIn, knobValue, type Owner, type Placed } from "../../state/catalogue";
 import { edit } from "../../state/edits";
 import { focusOnKnob } from "../../state/focus";
 import { useArming } from "../../table/ArmButton";
@@ -17,6 +17,22 @@ interface Props {
   placed: Placed;
   acts: Acting;
   focused: boolean;
+}
+
+/** Whether a knob shows the same; what stands beside it in its chain may have changed. */
+function alike(a: Props, b: Props): boolean {
+  const [one, other] = [a.placed, b.placed];
+  const same = one.address === other.address && one.scale === other.scale && one.entry.name === other.entry.name;
+  return (
+    same &&
+    a.focused === b.focused &&
+    a.owner.id === b.owner.id &&
+    a.acts.clip === b.acts.clip &&
+    a.acts.lane === b.acts.lane &&
+    a.acts.macro === b.acts.macro &&
+    knobValue(a.owner, one) === knobValue(b.owner, other) &&
+    heldIn(a.owner, one) === heldIn(b.owner, other)
+  );
 }
 
 /** One parameter as a knob, or as a switch where it has two places. It shows what is heard at the playhead. */
@@ -87,4 +103,4 @@ export const Knob = memo(function Knob({ owner, placed, acts, focused }: Props) 
       <EmbedButton placed={placed} acts={acts} focused={focused} />
     </div>
   );
-});
+}, alike);

@@ -1,10 +1,10 @@
 import { ArrowLeftRight, X } from "lucide-react";
+import { memo } from "react";
 import { findParameter } from "../../state/catalogue";
 import { edit, editTyped } from "../../state/edits";
 import { focusOn } from "../../state/focus";
 import { useReading } from "../../state/reading";
 import { useSong } from "../../state/song";
-import { useShown } from "../../state/useShown";
 import { TextField } from "../../ui/Fields";
 import { Fold } from "../../ui/Fold";
 import { DriveButton } from "../knobs/DriveButton";
@@ -12,10 +12,13 @@ import { Morph } from "./Morph";
 
 type Stops = [place: number, value: number][];
 
-/** Of a macro: its name, and what it drives between which values. Of anything else nothing. */
-export function Drives({ address }: { address: string }) {
+/**
+ * Of a macro: its name, and what it drives between which values. Of anything else nothing. What is tried meanwhile
+ * changes nothing of it, so it is not drawn again for that.
+ */
+export const Drives = memo(function Drives({ address }: { address: string }) {
   const catalogue = useSong((state) => state.catalogue);
-  const { model } = useShown();
+  const model = useSong((state) => state.model);
   const found = catalogue && findParameter(catalogue, model, address);
   const device = found?.owner.devices?.find(({ id }) => id === found.deviceId);
   if (!found || !device || catalogue.devices[device.type]?.role !== "macros") return null;
@@ -47,12 +50,12 @@ export function Drives({ address }: { address: string }) {
       </div>
     </section>
   );
-}
+});
 
 /** One parameter that is driven: the way there, its values at both ends of the macro, and what can be done with it. */
 function DriveRow({ macro, target, stops }: { macro: string; target: string; stops: Stops }) {
   const catalogue = useSong((state) => state.catalogue);
-  const { model } = useShown();
+  const model = useSong((state) => state.model);
   const found = catalogue && findParameter(catalogue, model, target);
   const name = found ? `${found.entry.name} of ${found.owner.name}` : `${target} (missing)`;
   const [low, high] = [stops[0][1], stops[stops.length - 1][1]];

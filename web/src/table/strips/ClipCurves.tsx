@@ -1,3 +1,4 @@
+import { useShallow } from "zustand/react/shallow";
 import type { EnvelopePart, RegionPart, TrackPart } from "../../api/types";
 import { FOLDED_HEIGHT, NAME_HEIGHT, SELECT_HEIGHT } from "../../geometry/heights";
 import { hueStyle, parameterHue } from "../../geometry/hue";
@@ -27,8 +28,9 @@ interface Props {
 
 /** The envelopes of a track's clips over their material: one of each clip in hand, the others beside it. */
 export function ClipCurves({ track, regions, find, focus, placed, view, tall }: Props) {
-  const windows = useSong((state) => state.windows);
-  const tried = useSong((state) => state.preview?.windows);
+  const windows = useSong(
+    useShallow(({ windows, preview }) => regions.map(({ id }) => preview?.windows[id] ?? windows[id])),
+  );
   const showing = useView((state) => state.showing);
   const pxPerTick = useView((state) => state.pxPerTick);
   const catalogue = useSong((state) => state.catalogue);
@@ -37,8 +39,7 @@ export function ClipCurves({ track, regions, find, focus, placed, view, tall }: 
   const narrow = useNarrow();
   const layer = useLayer(track.id, "clip");
   const height = tall - NAME_HEIGHT - 4;
-  const at = (envelope: EnvelopePart) =>
-    regions.flatMap((region) => (tried?.[region.id] ?? windows[region.id])?.[envelope.id] ?? []);
+  const at = (envelope: EnvelopePart) => windows.flatMap((one) => one?.[envelope.id] ?? []);
   const byClip = [...new Set(regions.map((region) => region.clip_id))].map(
     (clipId) => find.envelopes[`clip/${clipId}`] ?? [],
   );
