@@ -107,7 +107,7 @@ module KindSatchel
       # @yieldparam high [Float]
       # @yieldparam throughout [Boolean] whether it acts in all of the stretch
       def each_bound(from, to)
-        @lanes.each { |lane| yield lane.role, *bounds(lane_source(lane), from, to, from, to), true }
+        @lanes.each { |lane| yield lane.role, *lane_bounds(lane, from, to), true }
         each_placed(from, to) do |source|
           envelope, region = source.envelope, source.region
           throughout = region.start_tick <= from && region.end_tick >= to
@@ -195,6 +195,16 @@ module KindSatchel
         envelope, region = source.envelope, source.region
         pace = (region && !envelope.source.free? && envelope.clock_rules.pace(region, source.clip, envelope)) || 1
         pace * (live?(envelope) ? live_move(source).cycles(from, to) : (to - from) / envelope.source.cycle_ticks.to_f)
+      end
+
+      # A wave between limits that stay is between them everywhere.
+      def lane_bounds(lane, from, to)
+        known = @lane_bounds ||= {}.compare_by_identity
+        known.fetch(lane) do
+          found = bounds(lane_source(lane), from, to, from, to)
+          steady = lane.lfo? && !lane.trims? && !(live?(lane) && live_move(lane_source(lane)).limits_move?)
+          steady ? known[lane] = found : found
+        end
       end
 
       def bounds(source, start, finish, from, to)
