@@ -75,6 +75,18 @@ RSpec.describe "The satchel" do
     end
   end
 
+  it "takes a chosen stretch that is dragged into the panel, and lets it be renamed" do
+    before = song.clip("mooring").envelopes.first
+    open_satchel(Hands::ALL[:mouse], :desk)
+    page.find_button("Span").click
+    from, to = [0, 2].map { |i| place_of(page.find("[data-testid='point-#{before.id}-#{i}']", match: :first, visible: :all)) }
+    drag([from[0] + 4, from[1] - 30], to[0] - from[0], 0)
+    keep = place_of(page.find("button", text: "Keep", exact_text: true))
+    drag(keep, 1100 - keep[0], 300 - keep[1]) { expect(page).to have_css("[data-testid='carry']", text: "Keep it in the satchel") }
+    expect(page).to have_css("[aria-label='Moves'] li:first-child", text: "From Cutoff")
+    expect(Server.moves.list.first.move.role).to eq "shift"
+  end
+
   it "finds by word and by a drawn shape, and drops by a key, between a foot and a top that are typed" do
     open_satchel(Hands::ALL[:mouse], :desk)
     fill_in "Find a move", with: "pump gentle"

@@ -21,8 +21,8 @@ export interface Hand {
 /** What hands are doing on the screen; none of it lasts. */
 export interface Hands {
   hand: Hand | null;
-  /** Where a hand that carries regions is on the screen, and why it may not drop them there. */
-  carry: { x: Px; y: Px; fault: string | null } | null;
+  /** Where a hand that carries something is on the screen, why it may not drop it there, or what it does there. */
+  carry: { x: Px; y: Px; fault: string | null; words?: string } | null;
   /** A loop being drawn about regions, on the screen. */
   loop: { left: Px; top: Px; width: Px; height: Px } | null;
   /** The song tick under the pointer, over the strips of a track. */

@@ -5,8 +5,9 @@ import { useSong } from "../state/song";
 /** Beside a hand that carries regions: what a drop here does, what goes along, what is cut; or why it cannot be. */
 export function Carry() {
   const carry = useHand((state) => state.carry);
-  const words = useSong((state) => state.preview?.words);
+  const tried = useSong((state) => state.preview?.words);
   const tells = useSong((state) => state.preview?.tells);
+  const words = carry?.words ?? tried;
   if (!carry || !(words || carry.fault)) return null;
   const left = Math.min(carry.x + 14, window.innerWidth - 280);
   return (

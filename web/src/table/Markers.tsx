@@ -1,5 +1,5 @@
 import { X } from "lucide-react";
-import { type KeyboardEvent, type MouseEvent, type PointerEvent, useState } from "react";
+import { type KeyboardEvent, type MouseEvent, memo, type PointerEvent, useState } from "react";
 import type { Head } from "../api/types";
 import { positionText, tickToX, xToTick } from "../geometry/viewport";
 import { drag } from "../gestures/drag";
@@ -15,7 +15,7 @@ type Marker = NonNullable<Head["markers"]>[number];
 const NONE: Marker[] = [];
 
 /** Named places on the bar numbers: a press goes there, a drag moves them, a double press names them otherwise. */
-export function Markers() {
+export const Markers = memo(function Markers() {
   const markers = useSong(({ model }) => model.head.markers ?? NONE);
   const [named, setNamed] = useState<string | null>(null);
   return markers.map((marker) => (
@@ -26,7 +26,7 @@ export function Markers() {
       onName={(on) => setNamed(on ? marker.id : null)}
     />
   ));
-}
+});
 
 interface Props {
   marker: Marker;

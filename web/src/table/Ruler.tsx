@@ -1,4 +1,5 @@
 import type { MouseEvent, PointerEvent } from "react";
+import { memo } from "react";
 import type { Meter } from "../api/types";
 import { RULER_HEIGHT } from "../geometry/heights";
 import { barStart, barTicks, linesIn, positionText, tickToX, xToTick } from "../geometry/viewport";
@@ -14,7 +15,15 @@ import { RangeEnd } from "./RangeEnd";
 import { Signatures } from "./Signatures";
 
 /** Bars along the top: a press moves the playhead, a drag makes the range that playing repeats. */
-export function Ruler({ view, headerWidth, bar }: { view: [number, number]; headerWidth: number; bar: number }) {
+export const Ruler = memo(function Ruler({
+  view,
+  headerWidth,
+  bar,
+}: {
+  view: [number, number];
+  headerWidth: number;
+  bar: number;
+}) {
   const pxPerTick = useView((state) => state.pxPerTick);
   const trial = useTransport((state) => state.rangeTrial);
   const standing = useSong((state) => state.model.head.range);
@@ -113,4 +122,4 @@ export function Ruler({ view, headerWidth, bar }: { view: [number, number]; head
       </div>
     </div>
   );
-}
+});

@@ -1,5 +1,6 @@
 import { X } from "lucide-react";
 import type { KeyboardEvent } from "react";
+import { memo } from "react";
 import type { Meter } from "../api/types";
 import { barTicks, meterAt, tickToX } from "../geometry/viewport";
 import { setMeter } from "../gestures/songTime";
@@ -12,7 +13,7 @@ import { TextField } from "../ui/Fields";
 export const meterText = ({ beats, unit }: Meter): string => `${beats}/${unit}`;
 
 /** Time signatures on the bar numbers, where a song has several: a press changes one. */
-export function Signatures() {
+export const Signatures = memo(function Signatures() {
   const meters = useSong(({ model }) => model.head.meters);
   const typed = useSignature((state) => state.bar);
   const pxPerTick = useView((state) => state.pxPerTick);
@@ -42,7 +43,7 @@ export function Signatures() {
       {typed !== null && <Typed bar={typed} meters={meters} />}
     </>
   );
-}
+});
 
 function Typed({ bar, meters }: { bar: number; meters: Meter[] }) {
   const pxPerTick = useView((state) => state.pxPerTick);

@@ -1,4 +1,5 @@
 import { Ellipsis } from "lucide-react";
+import { memo } from "react";
 import type { Catalogue, TrackPart } from "../../api/types";
 import { drag, type Press } from "../../gestures/drag";
 import { holdable, whenHeld } from "../../gestures/hold";
@@ -26,8 +27,21 @@ interface Props {
   carrying: Carrying;
 }
 
+/** Whether a head stays as it is: while something is tried only the values of its chain differ. */
+const alike = (a: Props, b: Props): boolean =>
+  a.owner === b.owner ? a.device === b.device && a.name === b.name && a.carrying === b.carrying : tryingValues(a, b);
+
+const chainOf = ({ devices }: Owner): string => (devices ?? []).map(({ id, type }) => `${id} ${type}`).join();
+
+const tryingValues = (a: Props, b: Props): boolean =>
+  song().preview !== null &&
+  a.owner.id === b.owner.id &&
+  a.device.id === b.device.id &&
+  a.name === b.name &&
+  chainOf(a.owner) === chainOf(b.owner);
+
 /** The head of a card: it carries the device along the chain, and has its menu. */
-export function DeviceHead({ owner, device, name, carrying }: Props) {
+export const DeviceHead = memo(function DeviceHead({ owner, device, name, carrying }: Props) {
   const catalogue = useSong((state) => state.catalogue);
   const role = catalogue?.devices[device.type]?.role ?? "effect";
   const move = (before: string | null) =>
@@ -68,7 +82,7 @@ export function DeviceHead({ owner, device, name, carrying }: Props) {
       )}
     </div>
   );
-}
+}, alike);
 
 function deedsOf(
   catalogue: Catalogue,

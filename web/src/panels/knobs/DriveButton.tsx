@@ -1,5 +1,6 @@
 import { clsx } from "clsx";
 import { Split } from "lucide-react";
+import { memo } from "react";
 import { driveBy, driveFrom, endDriving, useDriving } from "../../state/driving";
 
 interface Props {
@@ -10,7 +11,7 @@ interface Props {
 }
 
 /** Beside a macro: what is touched after a press is driven by it, until it is pressed again. */
-export function DriveButton({ address, name, small = false }: Props) {
+export const DriveButton = memo(function DriveButton({ address, name, small = false }: Props) {
   const on = useDriving(({ macro }) => macro === address);
   return (
     <button
@@ -28,7 +29,7 @@ export function DriveButton({ address, name, small = false }: Props) {
       <Split size={12} /> {!small && "Drive"}
     </button>
   );
-}
+});
 
 /** Lets what moves one knob move the one touched next too; a second press calls it off (fingers have no Escape). */
 export function DriveFromButton({ envelopeId }: { envelopeId: string }) {
