@@ -9,14 +9,19 @@ module Spread
   module_function
 
   # @param told [#call, nil] hears the share that is done
-  # @return [#call] takes a list and what is to be done with each of it; answers what came of it, in order
-  def map(told = nil) = ->(list, work) { list.size < LEAST ? plain(list, work, told) : spread(list, work, told) }
+  # @return [#call] takes a list, what is to be done with each of it, and (or nil) what is made of an answer here, with its place, while
+  #   others are worked on; answers what came of it, in order
+  def map(told = nil) = ->(list, work, made = nil) { list.size < LEAST ? plain(list, work, told, made) : spread(list, work, told, made) }
 
-  def plain(list, work, told)
-    list.each_with_index.map { |one, i| work.call(one).tap { told&.call((i + 1) / list.size.to_f) } }
+  def plain(list, work, told, made)
+    list.each_with_index.map do |one, i|
+      answer = work.call(one)
+      told&.call((i + 1) / list.size.to_f)
+      made ? made.call(i, answer) : answer
+    end
   end
 
-  def spread(list, work, told)
+  def spread(list, work, told, made)
     pipes = (0...PROCESSES).map { |turn| child(list, work, turn) }
     found, done, open = Array.new(list.size), 0, pipes.map(&:first)
     until open.empty?
@@ -24,7 +29,7 @@ module Spread
         place, answer = Marshal.load(pipe) # rubocop:disable Security/MarshalLoad -- from a process of our own
         raise answer if answer.is_a?(Exception)
 
-        found[place] = answer
+        found[place] = made ? made.call(place, answer) : answer
         done += 1
         told&.call(done / list.size.to_f)
       rescue EOFError

@@ -19,11 +19,15 @@ module KindSatchel
         @finish = finish
       end
 
-      # @param map [#call] does the work on each of a list; gives what came of it, in order
+      # One by one, in this process.
+      PLAIN = ->(list, work, made) { list.each_with_index.map { |one, i| made.call(i, work.call(one)) } }
+
+      # @param map [#call] does the work on each of a list, and makes something of each answer, with its place; gives that, in order
       # @return [Baked]
-      def call(map = ->(list, work) { list.map(&work) })
-        found = map.call(addresses, ->(address) { of(address).then { |points, loss| [packed(points), loss] } })
-        work = addresses.zip(found).map { |address, (points, loss)| [address, unpacked(points), loss] }
+      def call(map = PLAIN)
+        worked = ->(address) { of(address).then { |points, loss| [packed(points), loss] } }
+        made = ->(place, (points, loss)) { [drawn(addresses[place], unpacked(points)), loss] }
+        work = addresses.zip(map.call(addresses, worked, made)).map { |address, (points, loss)| [address, points, loss] }
         Baked.new(written(work), work.map(&:last))
       end
 
@@ -59,6 +63,14 @@ module KindSatchel
       # Points may come from another process: many numbers travel fastest as bytes.
       def packed(points) = points == :whole ? points : points.transpose.zip(%w[l* d*]).map { |list, form| list.pack(form) }
       def unpacked(packed) = packed == :whole ? packed : packed.zip(%w[l* d*]).map { |bytes, form| bytes.unpack(form) }.transpose
+
+      # What stands in a lane; one value by itself stays as it is.
+      def drawn(address, points)
+        return points if points == :whole || points.size == 1
+
+        shape = @song.parameter(address).scale.steps ? Shapes::Hold::PLAIN : Shapes::Straight::PLAIN
+        points.map { |tick, value| Point.new(tick:, value:, shape:) }
+      end
 
       # @return [Array] its points (`:whole` where it goes as it is; empty where it rests on its knob), and its loss
       def of(address)
@@ -143,12 +155,10 @@ module KindSatchel
         clip.carrier? && clip.envelopes.none?(&)
       end
 
-      # @param lanes [Array<Array(Address, Array)>] what each moves, and its points
+      # @param lanes [Array<Array(Address, Array<Point>)>] what each moves, and its points
       def laid(song, lanes)
         made = lanes.each_with_index.map do |(address, points, _), i|
-          shape = song.parameter(address).scale.steps ? Shapes::Hold::PLAIN : Shapes::Straight::PLAIN
-          list = points.map { |tick, value| Point.new(tick:, value:, shape:) }
-          [song.owned(address).lane_track.id, Envelope.fresh(id: "lane-#{song.next_id + i}", target: address, points: list)]
+          [song.owned(address).lane_track.id, Envelope.fresh(id: "lane-#{song.next_id + i}", target: address, points:)]
         end
         by_track = made.group_by(&:first).transform_values { |list| list.map(&:last) }
         tracks = song.tracks.map { |track| by_track.key?(track.id) ? track.with(lanes: track.lanes + by_track[track.id]) : track }
