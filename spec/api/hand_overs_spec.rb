@@ -104,6 +104,26 @@ RSpec.describe "Handing over" do
     expect(get_json("/api/songs/#{id}/playback?version=#{'0' * 32}&from_tick=0&to_tick=10")["faults"][0]["code"]).to eq "unknown_version"
   end
 
+  # A process may write files of a few bytes only: the same to it as a disk that is full.
+  it "leaves nothing half-packed when the disk fills" do
+    token = hand_over(midi: true, document: true, sheet: true)["token"]
+    told, said = IO.pipe
+    pid = fork do
+      trap("XFSZ", "IGNORE")
+      Process.setrlimit(Process::RLIMIT_FSIZE, 4096)
+      request = { "HTTP_HOST" => "127.0.0.1", "CONTENT_TYPE" => "application/json", input: "{}" }
+      answer = Rack::MockRequest.new(from_here).post("/api/hand_overs/#{token}/wrapped?name=Song", request)
+      said.write([answer.status, JSON.parse(answer.body)["faults"][0]["code"]].to_json)
+      said.close
+      exit!(0)
+    end
+    said.close
+    Process.wait(pid)
+    expect(JSON.parse(told.read)).to eq [507, "disk_full"]
+    expect(Dir[File.join("#{Database.path}-hand-overs", token, "*.zip")]).to eq []
+    expect(archive(token).keys).to include("README.txt", "sheet.html")
+  end
+
   it "takes sounds that a page made, when they are what they say" do
     token = hand_over(midi: false, csv: "none", sounds: [{ what: "song", rate: 48_000, bits: 24 }])["token"]
     wav = File.binread(File.join(Server.shipped_sounds, "gull-loop.wav"))

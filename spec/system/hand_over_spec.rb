@@ -65,7 +65,7 @@ RSpec.describe "Handing over" do
     expect(get_json("/api/songs/#{id}/hand_over")["controllers"].find { |row| row["name"] == "Resonance of Rope Bass" }["number"]).to eq 21
   end
 
-  it "as sound: the range at 16 bits, as long as it says, measured as ffmpeg measures it; and called off, with nothing left" do
+  it "as sound: the range at 16 bits, as long as it says, measured as ffmpeg measures it; called off, or its page left, with nothing of it left" do
     Server.edit_log.edit(id, revision(id), "set_range", { "on" => true, "start_tick" => 8 * BAR, "end_tick" => 10 * BAR })
     open_song(id)
     open_panel(Hands::ALL[:mouse], "Hand over")
@@ -78,6 +78,14 @@ RSpec.describe "Handing over" do
     press_on(Hands::ALL[:mouse], page.find(:button, "Cancel", exact: true))
     expect(page).to have_css("[role=alert]", text: "Called off; nothing of it is left.")
     expect(Dir[File.join("#{Database.path}-hand-overs", "*")]).to eq []
+    press_button(Hands::ALL[:mouse], "Hand over")
+    left = -> { Dir[File.join("#{Database.path}-hand-overs", "*")] }
+    expect(watch(left, ->(seen) { seen.last&.any? })).to be true
+    visit "/"
+    expect(watch(left, ->(seen) { seen.last == [] })).to be true
+    open_song(id)
+    open_panel(Hands::ALL[:mouse], "Hand over")
+    tick_box(Hands::ALL[:mouse], "Just the range, of song, MIDI and table")
     press_on(Hands::ALL[:mouse], page.find("label", text: "Each clip as a loop, with its moves"))
     press_button(Hands::ALL[:mouse], "Hand over")
     wav = entries(saved).fetch("low-tide-market.wav")

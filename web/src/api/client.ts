@@ -214,6 +214,8 @@ export const work = {
     return events;
   },
   cancel: (token: string) => ask<{ cancelled: boolean }>("DELETE", `/api/jobs/${token}`),
+  /** The same as the page goes: nobody waits for the answer. */
+  leave: (token: string) => void fetch(`/api/jobs/${token}`, { method: "DELETE", keepalive: true }),
 };
 
 const asked = (question: Record<string, string | number>): URLSearchParams =>

@@ -42,4 +42,6 @@ export const handedOver = (token: string) => ({
   wrap: (name: string, work: string) =>
     ask<Fetchable>("POST", `/api/hand_overs/${token}/wrapped?${new URLSearchParams({ name })}`, "{}", work),
   drop: () => ask<object>("DELETE", `/api/hand_overs/${token}`),
+  /** The same as the page goes: nobody waits for the answer. */
+  leave: () => void fetch(`/api/hand_overs/${token}`, { method: "DELETE", keepalive: true }),
 });

@@ -35,6 +35,12 @@ export async function handOver(): Promise<void> {
   setHandOver({ ready: null, fault: null });
   told(0, "beginning");
   let wait: string | null = null;
+  const gone = () => {
+    stopper.abort();
+    work.leave(token);
+    if (wait) handedOver(wait).leave();
+  };
+  addEventListener("pagehide", gone);
   try {
     const share = (choices.sounds ?? []).length > 0 ? 0.2 : 0.9;
     const events = work.follow(token, (done, words) => told(share * done, words));
@@ -74,6 +80,8 @@ export async function handOver(): Promise<void> {
   } catch (error) {
     if (wait) void handedOver(wait).drop();
     setHandOver({ running: null, fault: faultOf(error, stopper.signal.aborted) });
+  } finally {
+    removeEventListener("pagehide", gone);
   }
 }
 

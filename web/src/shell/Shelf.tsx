@@ -88,9 +88,6 @@ export function Shelf() {
           <button type="button" className="btn btn-sm" onClick={() => file.current?.click()}>
             <Upload size={15} /> Import
           </button>
-          <a className="btn btn-sm" href="/docs" target="_blank" rel="noreferrer">
-            <BookOpen size={15} /> Guide
-          </a>
           <button
             type="button"
             className="btn btn-ghost btn-sm btn-square"
@@ -108,6 +105,16 @@ export function Shelf() {
             aria-label="Song document, packed song or MIDI file to import"
             onChange={(event) => void take(event)}
           />
+          <a
+            className="btn btn-ghost btn-sm btn-square"
+            href="/docs"
+            target="_blank"
+            rel="noreferrer"
+            aria-label="Guide"
+            title="The guide, in ten short pages"
+          >
+            <BookOpen size={15} />
+          </a>
           <ThemeButton />
         </header>
         <p className="faint">

@@ -14,7 +14,12 @@ export function Away() {
   );
 }
 
-const MOMENT = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
+const MOMENT = new Intl.DateTimeFormat(undefined, {
+  day: "numeric",
+  month: "short",
+  hour: "2-digit",
+  minute: "2-digit",
+});
 
 /** A strip at the head of the page, where nothing can be changed: a song that is only shown, or as it was kept. */
 export function KeptStrip() {
