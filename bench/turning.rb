@@ -23,9 +23,9 @@ class Turning
   # @return [Hash] milliseconds a frame, while it is turned, and while the song only plays
   def measure(song_id)
     @session.visit("http://127.0.0.1:#{@server.port}/songs/#{song_id}")
-    @session.click_on("Crate Kit", exact: true)
+    @session.find(:button, "Crate Kit", exact: true, wait: 30).click
     knob = "[data-testid='knob-#{MovingBench::MACRO}']"
-    @session.find(knob)
+    @session.find(knob, wait: 30)
     @session.click_on("Play")
     sleep 3
     page.command("Performance.enable")
