@@ -39,7 +39,7 @@ module VersionShelf
     end
   end
 
-  # When a version was kept; an id may be given again once its version is gone.
+  # When a version was kept.
   # @raise [Missing]
   def kept_at(song_id, id) = Database.guarded { VersionRow.where(song_id:, id:).pick(:created_at) } || raise(Missing)
 

@@ -49,6 +49,8 @@ RSpec.describe "Long work" do
     edit(id, "set_knob", { address: "crate-kit/channel/pan", value: 0.75 })
     found = get_json("/api/songs/#{id}/versions/#{kept['id']}/comparison")
     expect(found["rows"].map { |row| row.values_at("name", "largest", "knob") }).to eq [["Pan of Crate Kit", 50.0, 0.5]]
+    gone = ->(path) { get_json("/api/songs/#{id}/versions/#{path}")["faults"][0]["code"] }
+    expect([gone.call("9999/comparison"), gone.call("#{kept['id']}/comparison?with=9999")]).to eq %w[unknown_version unknown_version]
   end
 
   it "lays much out, as the edit itself would, in one step of undo" do

@@ -7,7 +7,6 @@ import { keepMove, showKeeping } from "../state/satchel";
 import { song } from "../state/song";
 import { songBox } from "../state/stage";
 import { drag } from "./drag";
-import { whenHeld } from "./hold";
 
 /** What the stretch at hand is called until somebody gives it a name. */
 function usualName(): string {
@@ -19,25 +18,24 @@ function usualName(): string {
 
 const overPanel = (x: Px): boolean => x > (songBox()?.right ?? Number.POSITIVE_INFINITY);
 
-/** Carries the chosen stretch into the panel at the right, where it is kept; its name is typed there. */
+/** Carries the chosen stretch into the panel at the right, where it is kept; its name is typed there. Fingers press. */
 export function pressKeep(event: PointerEvent): void {
+  if (event.pointerType === "touch") return;
   const [x0, y0] = [event.clientX, event.clientY];
   const name = usualName();
   const end = () => setHand({ carry: null });
-  whenHeld(event, (press) => {
-    drag(press, {
-      move: ({ dx, dy, moved }) => {
-        const x = x0 + dx;
-        const words = overPanel(x) ? "Keep it in the satchel" : "Drop it on the panel at the right";
-        setHand({ carry: moved ? { x, y: y0 + dy, fault: null, words } : null });
-      },
-      drop: ({ dx, moved }) => {
-        end();
-        if (!moved || !overPanel(x0 + dx)) return;
-        showKeeping();
-        void keepMove(name, "");
-      },
-      cancel: end,
-    });
+  drag(event, {
+    move: ({ dx, dy, moved }) => {
+      const x = x0 + dx;
+      const words = overPanel(x) ? "Keep it in the satchel" : "Drop it on the panel at the right";
+      setHand({ carry: moved ? { x, y: y0 + dy, fault: null, words } : null });
+    },
+    drop: ({ dx, moved }) => {
+      end();
+      if (!moved || !overPanel(x0 + dx)) return;
+      showKeeping();
+      void keepMove(name, "");
+    },
+    cancel: end,
   });
 }

@@ -31,7 +31,7 @@ export function TopBar({ narrow }: { narrow: boolean }) {
         label="Name of the song"
         value={head.name}
         onCommit={(name) => edit("rename_song", { name })}
-        className={clsx("input-ghost font-bold", narrow ? "w-full" : "w-full max-w-40")}
+        className={clsx("input-ghost font-bold", narrow ? "w-full min-w-10 px-1" : "w-full max-w-40")}
       />
       {narrow && <Position />}
       <FollowAgain />
@@ -73,7 +73,7 @@ export function UndoButtons({ words = true }: { words?: boolean }) {
   const undo = useSong((state) => state.undo);
   const redo = useSong((state) => state.redo);
   return (
-    <div className="flex min-w-0 items-center">
+    <div className={clsx("flex items-center", words ? "min-w-0" : "shrink-0")}>
       <button
         type="button"
         className={clsx("btn btn-ghost btn-sm min-w-0 justify-start", words && "w-44 shrink max-[900px]:w-auto")}
@@ -117,7 +117,7 @@ function HearingVersion({ narrow }: { narrow: boolean }) {
   return (
     <button
       type="button"
-      className="btn btn-warning btn-sm min-w-0 max-w-40 px-2 pointer-coarse:h-11"
+      className="btn btn-warning btn-sm min-w-0 max-w-40 shrink-0 px-2 pointer-coarse:h-11"
       aria-label={`Hearing ${version.name}; hear the song as it stands`}
       title={`${version.name} is heard; a press goes back to the song as it stands ${keyHint("other")}`}
       onClick={() => void player.hear(null)}

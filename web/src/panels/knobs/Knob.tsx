@@ -19,7 +19,7 @@ interface Props {
   focused: boolean;
 }
 
-/** Whether a knob shows the same; what stands beside it in its chain may have changed. */
+/** Compares what a knob shows: changes elsewhere in its chain do not draw it again. */
 function alike(a: Props, b: Props): boolean {
   const [one, other] = [a.placed, b.placed];
   const same = one.address === other.address && one.scale === other.scale && one.entry.name === other.entry.name;
