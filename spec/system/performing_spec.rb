@@ -118,6 +118,19 @@ RSpec.describe "Performing" do
     expect(page).to have_text("Its points were changed since")
   end
 
+  it "shows what was played also where the pass is stopped long after the last touch" do
+    open_bass
+    edit(id, "set_range", { on: true, start_tick: 5 * BAR, end_tick: 6 * BAR })
+    press_ruler(bar_x(6) + 4)
+    record
+    expect(running).to be true
+    sweep(cutoff, 50)
+    2.times { expect(next_lap).to be true }
+    sleep 0.5
+    stop
+    expect(page).to have_css("[data-testid='thinned-#{cutoff}']")
+  end
+
   it "takes the best of three laps, and a stretch of another" do
     three = [0.2, 0.5, 0.8]
     three.each_with_index do |value, lap|

@@ -36,6 +36,8 @@ class MovePass {
   private pass: string | null = null;
   /** Whether moves are taken. */
   going = false;
+  /** Whether the song has something of this pass, of whichever lap. */
+  wrote = false;
   private lap = 0;
   private turn = 0;
   /** Where what is not written yet begins, and where the song was when it was last looked at. */
@@ -52,6 +54,7 @@ class MovePass {
   open(pass: string): void {
     this.pass = pass;
     this.lap = 0;
+    this.wrote = false;
     const { songId } = song();
     if (songId !== null) journal.begin(songId, this.ways());
   }
@@ -205,8 +208,10 @@ class MovePass {
     journal.put(this.ways());
     const mark = journal.mark;
     this.waiting = this.waiting.then(async (before) => {
+      const { revision } = song();
       const done = await delivered("record_moves", inputs, { quietly });
       if (done) journal.done(mark);
+      if (done && song().revision > revision) this.wrote = true;
       return done && before;
     });
   }

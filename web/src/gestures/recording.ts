@@ -56,14 +56,13 @@ export async function stopRecording(): Promise<void> {
   if (!performingNow().pass) return;
   unfollow();
   const movesToo = movePass.going;
-  const before = song().revision;
   const ending = Promise.all([movePass.end(), recorder.stop()]);
   setPerforming({ pass: null });
   if (!performingNow().pinned) disarm();
   const done = await ending;
   // By then another pass may have begun.
   if (done.every(Boolean) && performingNow().pass === null) journal.end();
-  if (movesToo && song().revision > before && !isNarrow()) setView({ sheet: "takes" });
+  if (movesToo && movePass.wrote && !isNarrow()) setView({ sheet: "takes" });
 }
 
 export const toggleRecording = (): Promise<void> => (performingNow().pass ? stopRecording() : startRecording());
