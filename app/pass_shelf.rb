@@ -6,17 +6,20 @@ require "zlib"
 # What hands did while songs played, kept beside them: every lap of a pass for each parameter, until there is a next pass on it. It can
 # be written again, finer or coarser or from other laps, while its points are as the pass left them.
 module PassShelf
-  # Strokes in few bytes: of each, whether it is held, how many places it has, their ticks and their values.
-  module Packed
+  # Strokes as bytes: of each, whether it is held, how many places it has, their ticks and their values. What hands play hardly gets
+  # smaller by packing, which takes longer than all else that is kept; what was packed before is read as well.
+  module Bytes
+    # What packed bytes begin with (RFC 1950, deflate with a window of 32 KB); a stroke begins with 0 or 1.
+    ZLIB = 0x78
+
     module_function
 
     def dump(strokes)
-      bytes = strokes.map { |one| [one["held"] ? 1 : 0, one["ticks"].size].pack("CL<") + one["ticks"].pack("l<*") + one["values"].pack("E*") }
-      Zlib.deflate(bytes.join, Zlib::BEST_SPEED)
+      strokes.map { |one| [one["held"] ? 1 : 0, one["ticks"].size].pack("CL<") + one["ticks"].pack("l<*") + one["values"].pack("E*") }.join
     end
 
     def load(bytes)
-      text, at, list = Zlib.inflate(bytes), 0, []
+      text, at, list = bytes.getbyte(0) == ZLIB ? Zlib.inflate(bytes) : bytes, 0, []
       while at < text.bytesize
         held, size = text.unpack("CL<", offset: at)
         list << { "held" => held == 1, "ticks" => text.unpack("l<#{size}", offset: at + 5), "values" => text.unpack("E#{size}", offset: at + 5 + (4 * size)) }
@@ -114,10 +117,10 @@ module PassShelf
     before = take.new_record? ? [] : strokes(take)
     from, to = kept.values_at("from_tick", "to_tick")
     take.update!(from_tick: [take.from_tick, from].compact.min, to_tick: [take.to_tick, to].compact.max,
-                 strokes: Packed.dump(before + strokes))
+                 strokes: Bytes.dump(before + strokes))
   end
 
-  def strokes(take) = Packed.load(take.strokes)
+  def strokes(take) = Bytes.load(take.strokes)
 
   # The newest pass stays, however large.
   def make_room(song_id)

@@ -9,6 +9,8 @@ require_relative "environment"
 require_relative "work/tasks"
 
 $stdout.sync = true
+# Whoever plays, draws and is answered meanwhile goes first.
+Process.setpriority(Process::PRIO_PROCESS, 0, 10)
 ActiveRecord::Base.name # the rest of the package is loaded by its first use: while there is time
 line = $stdin.gets or exit
 task, arguments = JSON.parse(line)

@@ -35,7 +35,8 @@ class BenchServer
   end
 
   def get(path) = http.get(path).body
-  def post(path, data) = http.post(path, JSON.generate(data), "Content-Type" => "application/json").body
+  def post(path, data) = send_text(path, JSON.generate(data))
+  def send_text(path, text) = http.post(path, text, "Content-Type" => "application/json").body
 
   # @return [String] the status of the answer to a file
   def status_of(path, bytes, type) = http.post(path, bytes, "Content-Type" => type).code

@@ -5,7 +5,7 @@ RSpec.describe "The mixer" do
   let(:id) { plant }
 
   def knob(text) = standing(id).song.then { |song| song.knob(KindSatchel::Address.parse(text)) }
-  def place(address) = page.evaluate_script("(c => c.style.transform)(document.querySelector('[data-testid=\"slide-#{address}\"] .slide-carriage'))")
+  def place(address) = page.evaluate_script("document.querySelector('[data-testid=\"slide-#{address}\"] .slide-face').style.getPropertyValue('--at')")
 
   it "stands at the foot by a key, moves faders, pans and sends by hand and key, and is undone" do
     open_song(id)
@@ -31,7 +31,7 @@ RSpec.describe "The mixer" do
     eventually(id) { |song| song.track("crate-kit").lanes.any? { |lane| lane.target.to_s == "crate-kit/channel/volume" } }
     click_on "Play"
     expect(watch(-> { place("fog-pad/channel/volume") }, ->(seen) { seen.compact.uniq.size > 3 })).to be true
-    level = -> { page.evaluate_script("document.querySelector('[aria-label=\"Level of Rope Bass\"] .meter-bar').style.transform") }
+    level = -> { page.evaluate_script("document.querySelector('[aria-label=\"Level of Rope Bass\"]').style.backgroundSize") }
     expect(watch(level, ->(seen) { seen.compact.uniq.size > 3 })).to be true
     click_on "Stop"
   end

@@ -85,7 +85,7 @@ RSpec.describe "From a new song to one's own tracks and sounds" do
       press_on(hand, page.find(:button, "Mixer", match: :first)) if name == :mouse
       open_panel(hand, "Mixer") if name == :finger
       press_on(hand, page.find("[aria-label='Play']"))
-      place = -> { page.evaluate_script("(c => c.style.transform)(document.querySelector('[data-testid=\"slide-#{gated}\"] .slide-carriage'))") }
+      place = -> { page.evaluate_script("document.querySelector('[data-testid=\"slide-#{gated}\"] .slide-face').style.getPropertyValue('--at')") }
       expect(watch(place, ->(seen) { seen.compact.uniq.size > 3 })).to be true
       press_on(hand, page.find("[aria-label='Stop']"))
     end

@@ -9,12 +9,16 @@ class Meter extends AudioWorkletProcessor {
   }
 
   process(inputs) {
-    for (let i = 0; i < inputs.length; i++)
-      for (const channel of inputs[i])
-        for (const sample of channel) {
-          const level = sample < 0 ? -sample : sample;
-          if (level > this.peaks[i]) this.peaks[i] = level;
+    for (let i = 0; i < inputs.length; i++) {
+      let peak = this.peaks[i];
+      for (const channel of inputs[i]) {
+        for (let k = 0; k < channel.length; k++) {
+          const level = Math.abs(channel[k]);
+          if (level > peak) peak = level;
         }
+      }
+      this.peaks[i] = peak;
+    }
     if (currentTime >= this.next) {
       this.next = currentTime + TOLD_SECONDS;
       this.port.postMessage(this.peaks.slice());

@@ -39,7 +39,7 @@ export function Position() {
   return (
     <output
       ref={shown}
-      className="w-18 text-base font-bold tabular-nums sm:w-20"
+      className="h-6 w-18 text-base font-bold tabular-nums contain-strict sm:w-20"
       aria-label="Position"
       aria-live="off"
       data-testid="position"
@@ -70,13 +70,13 @@ const QUIETEST_DB = -60;
 /** How loud it is. */
 export function Level() {
   const meter = useRef<HTMLDivElement>(null);
-  const bar = useRef<HTMLDivElement>(null);
   useEffect(() => {
     const write = ({ level }: { level: number }) => {
       const decibels = Math.max(level > 0 ? 20 * Math.log10(level) : QUIETEST_DB, QUIETEST_DB);
       const share = Math.min(1 - decibels / QUIETEST_DB, 1);
-      if (bar.current) bar.current.style.transform = `scaleX(${share.toFixed(3)})`;
-      meter.current?.setAttribute("aria-valuenow", String(Math.round(Math.min(decibels, 0))));
+      if (!meter.current) return;
+      meter.current.style.backgroundSize = `${(share * 100).toFixed(1)}% 100%`;
+      meter.current.setAttribute("aria-valuenow", String(Math.round(Math.min(decibels, 0))));
     };
     write(useLevel.getState());
     return useLevel.subscribe(write);
@@ -89,10 +89,8 @@ export function Level() {
       aria-valuemin={QUIETEST_DB}
       aria-valuemax={0}
       aria-valuenow={QUIETEST_DB}
-      className="h-2 w-14 overflow-hidden rounded-full bg-base-300"
-    >
-      <div ref={bar} className="h-full w-full origin-left bg-success" />
-    </div>
+      className="level h-2 w-14 rounded-full bg-base-300"
+    />
   );
 }
 

@@ -27,14 +27,24 @@ export function constant(context: BaseAudioContext, value = 0): ConstantSourceNo
   return node;
 }
 
-/** What tunes every voice of an instrument, in cents: a tuning of its own, and the bend. */
-export function tuning(context: BaseAudioContext): { tune: ConstantSourceNode; detune: GainNode; bend: ParamDial } {
-  const tune = constant(context);
-  const bent = constant(context);
+/** What tunes every voice of an instrument, in cents, and the dials that do. */
+export interface Tuning {
+  /** The one node that leads to the pitch of every voice: a voice asks each that does several times a block. */
+  detune: GainNode;
+  bend: Dial;
+  pitch: Dial;
+  fine: Dial;
+}
+
+/** A tuning of its own, coarse and fine, and the bend; what is on nothing hangs on nothing. */
+export function tuning(context: BaseAudioContext): Tuning {
   const detune = gain(context, 1);
-  tune.connect(detune);
-  bent.connect(detune);
-  return { tune, detune, bend: new ParamDial([bent.offset], (semitones) => semitones * 100) };
+  const by = (cents: number): Dial => {
+    const source = constant(context);
+    const dial = new ParamDial([source.offset], (value) => value * cents);
+    return new SwitchedDial(dial, (value) => value !== 0, between(source, detune), false, afterMs(context));
+  };
+  return { detune, bend: by(100), pitch: by(100), fine: by(1) };
 }
 
 /** Two ways through, mixed by one share: 0 is all `dry`, 1 all `wet`. */
@@ -49,6 +59,20 @@ export function crossfade(context: BaseAudioContext, share: number): Crossfade {
   const wet = gain(context, share);
   const dial = new ManyDial([new ParamDial([wet.gain]), new ParamDial([dry.gain], (value) => 1 - value)]);
   return { dry, wet, dial };
+}
+
+/**
+ * One of two sources, or for a while some of both, by a share: 0 is all the first, 1 all the second. The one that is
+ * not there is not worked out.
+ */
+export function choice(context: BaseAudioContext, [first, second]: [AudioNode, AudioNode], goal: AudioNode): Dial {
+  const way = (source: AudioNode, share: (value: number) => number, on: boolean): Dial => {
+    const level = gain(context, on ? 1 : 0);
+    level.connect(goal);
+    const dial = new ParamDial([level.gain], share);
+    return new SwitchedDial(dial, (value) => share(value) > 0, between(source, level), on, afterMs(context));
+  };
+  return new ManyDial([way(first, (value) => 1 - value, true), way(second, (value) => value, false)]);
 }
 
 /** Amplitude by decibels above 0, up to `most`, as a control signal for a gain. */

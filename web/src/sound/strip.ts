@@ -1,9 +1,9 @@
 import type { ClipPart, TrackPart } from "../api/types";
 import { Chain, type Link, relink } from "./chain";
 import type { Studio } from "./devices";
-import { type Dial, ParamDial } from "./dial";
+import { afterMs, type Dial, ManyDial, ParamDial, SwitchedDial } from "./dial";
 import { OwnEffects } from "./ownEffects";
-import { type Crossfade, crossfade, type DeviceSound, gain } from "./parts";
+import { between, type DeviceSound, gain } from "./parts";
 
 /**
  * One track of the sound graph: an input, its instrument, the effects of its clips, its own effects, its channel, and
@@ -15,7 +15,8 @@ export class Strip {
   /** Shut while the track is not listened to. */
   readonly gate: Dial;
   /** Around all effects of the chain. */
-  private readonly effects: Crossfade;
+  private readonly effects: Record<"wet" | "dry", GainNode>;
+  private readonly effectsOn: Dial;
   /** From the instrument past the effects of clips. */
   private readonly past: GainNode;
   private readonly chain: Chain;
@@ -30,7 +31,14 @@ export class Strip {
     this.output = gain(studio.context, 1);
     this.gate = new ParamDial([this.output.gain]);
     this.past = gain(studio.context, 1);
-    this.effects = crossfade(studio.context, 1);
+    this.effects = { wet: gain(studio.context, 1), dry: gain(studio.context, 0) };
+    const { wet, dry } = this.effects;
+    const past = new ParamDial([dry.gain], (share) => 1 - share);
+    const hang = between(this.input, dry);
+    this.effectsOn = new ManyDial([
+      new ParamDial([wet.gain]),
+      new SwitchedDial(past, (share) => share < 1, hang, false, afterMs(studio.context)),
+    ]);
     this.chain = new Chain(studio, trackId);
   }
 
@@ -67,7 +75,7 @@ export class Strip {
 
   /** Dials by address. */
   *dials(): Generator<[string, Dial]> {
-    yield [`${this.trackId}/channel/effects`, this.effects.dial];
+    yield [`${this.trackId}/channel/effects`, this.effectsOn];
     yield* this.chain.dials();
     for (const own of this.own.values()) yield* own.dials();
   }
@@ -138,7 +146,6 @@ export class Strip {
       links.push(...own.links(this.start));
     }
     let end: AudioNode = this.input;
-    links.push([end, dry]);
     for (const { sound, type } of this.chain.effects()) {
       const input = sound.input as AudioNode;
       if (type !== "channel") links.push([end, input]);

@@ -1,7 +1,7 @@
 import { type RefObject, useEffect, useRef } from "react";
 import type { Px } from "../api/types";
 import { handsBusy } from "../state/hand";
-import { transportNow, useTransport } from "../state/transport";
+import { setTransport, transportNow, useTransport } from "../state/transport";
 import { setView, useView, viewNow } from "../state/view";
 
 /** How far from the right edge the playhead turns the view, and how far from the left it then stands. */
@@ -43,17 +43,18 @@ export function Playhead({ headerWidth, scroller }: Props) {
     const onGlide = () => {
       const { playhead, glide } = transportNow();
       gliding?.cancel();
-      if (!glide || glide.seconds <= 0) return;
+      if (!glide) return;
       const way = [{ transform: at(playhead) }, { transform: at(glide.tick) }];
-      gliding = line.current?.animate(way, { duration: glide.seconds * 1000, easing: "linear" });
+      gliding = line.current?.animate(way, { duration: glide.seconds * 1000, easing: "linear", fill: "forwards" });
     };
     place();
     const stops = [
       useTransport.subscribe(place),
       useTransport.subscribe((now, before) => now.glide !== before.glide && onGlide()),
       useView.subscribe((now, before) => {
-        place();
-        if (now.pxPerTick !== before.pxPerTick) onGlide();
+        // How far it is to glide is another way now: it is sent anew.
+        if (now.pxPerTick !== before.pxPerTick && transportNow().glide) setTransport({ glide: null });
+        else place();
       }),
     ];
     return () => {

@@ -40,12 +40,9 @@ export function TempoRow({
   headerWidth: number;
 }) {
   const catalogue = useSong((state) => state.catalogue);
-  const playhead = useTransport((state) => Math.round(state.playhead));
   const [pointer, setPointer] = useState<Ticks | null>(null);
   const master = model.tracks[model.tracks.length - 1];
   useEffect(() => drawTrack(master.id), [master.id]);
-  const at = pointer ?? playhead;
-  const bpm = useReading({ address: TEMPO, tick: at });
   if (!catalogue) return null;
   return (
     <section ref={setTempoRow} className="tempo-row" style={hueStyle(parameterHue(TEMPO))} aria-label="Tempo">
@@ -60,10 +57,7 @@ export function TempoRow({
         }}
       >
         <b>Tempo</b>
-        <span className="hue tabular-nums">{bpm}</span>
-        <span className="faint text-xs tabular-nums" data-testid="tempo-clock">
-          {clockText(player.secondsAt(at))}
-        </span>
+        <Reading pointer={pointer} />
       </button>
       <div
         className="min-w-0 grow"
@@ -83,5 +77,19 @@ export function TempoRow({
       </div>
       <RowEdge id={TEMPO} name="Tempo" usual={stripsOf().lane} />
     </section>
+  );
+}
+
+/** The tempo, and the clock's time, at the pointer or at the playhead. */
+function Reading({ pointer }: { pointer: Ticks | null }) {
+  const at = useTransport((state) => pointer ?? Math.round(state.playhead));
+  const bpm = useReading({ address: TEMPO, tick: at });
+  return (
+    <>
+      <span className="hue tabular-nums">{bpm}</span>
+      <span className="faint text-xs tabular-nums" data-testid="tempo-clock">
+        {clockText(player.secondsAt(at))}
+      </span>
+    </>
   );
 }

@@ -1,4 +1,5 @@
 import { Plus } from "lucide-react";
+import { memo } from "react";
 import type { Acting } from "../../state/acting";
 import { moveOf, movesHere, ownClip, type Placed, trackOf } from "../../state/catalogue";
 import { useChoice } from "../../state/choice";
@@ -11,12 +12,18 @@ const LOOK =
   "embed btn btn-circle btn-xs absolute -top-1 right-0 group-focus-within:opacity-100 group-hover:opacity-100 " +
   "pointer-coarse:opacity-100";
 
+interface Props {
+  placed: Placed;
+  acts: Acting;
+  focused: boolean;
+}
+
 /**
  * The one press that makes an envelope for a knob: in the selected clip, or with none selected on the track; for an
  * effect of a clip always in that clip, but for a carrier. Where there is one already, it asks how the next one is to
  * act.
  */
-export function EmbedButton({ placed, acts, focused }: { placed: Placed; acts: Acting; focused: boolean }) {
+export const EmbedButton = memo(function EmbedButton({ placed, acts, focused }: Props) {
   const { address, entry, scale } = placed;
   const regionId = useChoice((state) => state.regionId);
   const clip = useSong(({ model }) => {
@@ -70,4 +77,4 @@ export function EmbedButton({ placed, acts, focused }: { placed: Placed; acts: A
       <Plus size={13} />
     </button>
   );
-}
+});

@@ -1,6 +1,6 @@
 import { useEffect } from "react";
 import { songApi } from "../../api/client";
-import { setSong, useSong } from "../../state/song";
+import { type SongState, setSong, useSong } from "../../state/song";
 import { transportNow, useTransport } from "../../state/transport";
 
 /** While the playhead runs, texts are asked for this often. */
@@ -25,7 +25,7 @@ export function useExactValues(addresses: string): void {
         .values(addresses.split(","), transportNow().playhead)
         .catch(() => null);
       busy = false;
-      if (!over && exact) setSong((state) => ({ exact: { ...state.exact, ...exact } }));
+      if (!over && exact) setSong((state) => ({ exact: { ...state.exact, ...changed(state.exact, exact) } }));
     };
     void ask();
     const timer = playing ? setInterval(ask, ASK_EVERY_MS) : undefined;
@@ -35,3 +35,14 @@ export function useExactValues(addresses: string): void {
     };
   }, [songId, addresses, trying, playing, still, revision]);
 }
+
+type Exact = SongState["exact"];
+
+/** Those that are not what they were; the others stay the very same, so that what shows them is not drawn again. */
+const changed = (before: Exact, now: Exact): Exact =>
+  Object.fromEntries(
+    Object.entries(now).filter(([address, [value, text]]) => {
+      const [known, words] = before[address] ?? [];
+      return value !== known || text !== words;
+    }),
+  );

@@ -1,6 +1,6 @@
 import { clsx } from "clsx";
 import { Hand } from "lucide-react";
-import { useEffect, useRef } from "react";
+import { type CSSProperties, type RefObject, useEffect, useId, useRef } from "react";
 import type { Normalised, Px } from "../../api/types";
 import { hueStyle, parameterHue } from "../../geometry/hue";
 import type { Acting } from "../../state/acting";
@@ -29,15 +29,15 @@ interface Props {
 export function Slide({ owner, placed, acts, axis, travel, name }: Props) {
   const { address, entry, scale } = placed;
   const { value, rest, text, held, automated, press, onKey, toDefault } = useTurning(owner, placed, acts, axis, travel);
-  const carriage = useRef<HTMLDivElement>(null);
+  const face = useRef<SVGSVGElement>(null);
   const far = axis === "up" ? "bottom" : "left";
   useEffect(() => {
     if (!automated) return;
     return useTransport.subscribe(({ playing }) => {
       const now = playing ? heardNow(address) : null;
-      if (now !== null && carriage.current) carriage.current.style.transform = moved(axis, now);
+      if (now !== null) face.current?.style.setProperty("--at", now.toFixed(4));
     });
-  }, [address, automated, axis]);
+  }, [address, automated]);
   const arming = useArming(address);
   return (
     <div
@@ -63,21 +63,7 @@ export function Slide({ owner, placed, acts, axis, travel, name }: Props) {
       >
         <i className="slide-rest" style={{ [far]: `${rest * 100}%` }} />
         {scale.origin > 0 && <i className="slide-origin" style={{ [far]: `${scale.origin * 100}%` }} />}
-        <div
-          ref={carriage}
-          className={`slide-carriage ${automated ? "will-change-transform" : ""}`}
-          style={{ transform: moved(axis, value) }}
-        >
-          <b
-            className={clsx(
-              "slide-handle",
-              automated && "slide-moved",
-              held && "slide-held",
-              arming === "armed" && "slide-armed",
-              arming === "written" && "slide-written",
-            )}
-          />
-        </div>
+        <Handle ref={face} at={value} axis={axis} moved={automated} held={held} arming={arming} />
       </div>
       <span className={`slide-text ${automated ? "hue font-semibold" : "faint"}`}>
         {axis === "across" && <span className="faint truncate font-normal">{name}</span>}
@@ -103,6 +89,35 @@ export function Slide({ owner, placed, acts, axis, travel, name }: Props) {
   );
 }
 
-/** Moved by its own size rather than laid out again: so a frame costs next to nothing. */
-const moved = (axis: Axis, value: Normalised): string =>
-  axis === "up" ? `translateY(${-value * 100}%)` : `translateX(${value * 100}%)`;
+interface HandleProps {
+  ref: RefObject<SVGSVGElement | null>;
+  /** From its start to its end, 0..1. */
+  at: Normalised;
+  axis: Axis;
+  moved: boolean;
+  held: boolean;
+  arming: ReturnType<typeof useArming>;
+}
+
+/**
+ * The handle, as dashes of lines along the way: where a dash begins is only painted again, while anything that moves as
+ * a box has the whole page put into layers again, in every frame.
+ */
+function Handle({ ref, at, axis, moved, held, arming }: HandleProps) {
+  const way = axis === "up" ? { x1: "50%", x2: "50%", y1: "100%", y2: 0 } : { x1: 0, x2: "100%", y1: "50%", y2: "50%" };
+  const stripes = useId();
+  return (
+    <svg ref={ref} className="slide-face" style={{ "--at": at.toFixed(4) } as CSSProperties} aria-hidden="true">
+      {arming && <line {...way} className={`slide-${arming}`} />}
+      {arming && <line {...way} className="slide-gap" />}
+      <line {...way} className={clsx("slide-edge", moved && "slide-moved")} />
+      <line {...way} className="slide-fill" style={held ? { stroke: `url(#${stripes})` } : undefined} />
+      {held && (
+        <pattern id={stripes} width={5} height={5} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <rect width={5} height={5} fill="var(--color-base-100)" />
+          <rect width={2} height={5} fill="var(--hue)" />
+        </pattern>
+      )}
+    </svg>
+  );
+}

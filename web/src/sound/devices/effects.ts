@@ -27,12 +27,10 @@ export function drive(context: BaseAudioContext): DeviceSound {
 export function chorus(context: BaseAudioContext): DeviceSound {
   const input = gain(context, 1);
   const output = gain(context, 0.8);
-  const swing = sway(context, 0.6);
-  const depth = gain(context, 0);
-  swing.output.connect(depth);
+  const swing = sway(context, 0.6, (share) => share * 0.008);
   const turned = gain(context, -1);
-  depth.connect(turned);
-  [depth, turned].forEach((way, side) => {
+  swing.output.connect(turned);
+  [swing.output, turned].forEach((way, side) => {
     const line = new DelayNode(context, { delayTime: 0.014 + side * 0.005, maxDelayTime: 0.1 });
     way.connect(line.delayTime);
     input
@@ -46,8 +44,8 @@ export function chorus(context: BaseAudioContext): DeviceSound {
     output: whole.output,
     begin: swing.begin,
     dials: {
-      rate: swing.dial,
-      depth: new ParamDial([depth.gain], (share) => share * 0.008),
+      rate: swing.rate,
+      depth: swing.depth,
       mix: whole.mix,
       bypass: whole.bypass,
     },

@@ -11,8 +11,7 @@ const BREAK_SECONDS = 0.012;
  * a note sounds the same wherever playing began.
  */
 export function monoSynth(context: BaseAudioContext): DeviceSound {
-  const { tune, detune, bend } = tuning(context);
-  const fine = constant(context);
+  const { detune, ...tuned } = tuning(context);
   const subLevel = gain(context, 0);
   const filter = biquad(context, { type: "lowpass" });
   const gate = gain(context, 0);
@@ -24,7 +23,6 @@ export function monoSynth(context: BaseAudioContext): DeviceSound {
   const voiceOf = (type: OscillatorType, to: AudioNode, frequency: number, at: number) => {
     const voice = oscillator(context, { type, frequency });
     detune.connect(voice.detune);
-    fine.connect(voice.detune);
     voice.connect(to);
     voice.start(at);
     return voice;
@@ -40,7 +38,6 @@ export function monoSynth(context: BaseAudioContext): DeviceSound {
       voice.onended = () => {
         voice.disconnect();
         detune.disconnect(voice.detune);
-        fine.disconnect(voice.detune);
       };
     }
     [main, sub] = pair(frequency, at);
@@ -100,52 +97,51 @@ export function monoSynth(context: BaseAudioContext): DeviceSound {
       ...read,
       cutoff: new ParamDial([filter.frequency]),
       resonance: new ParamDial([filter.Q]),
-      bend,
-      pitch: new ParamDial([tune.offset], (semitones) => semitones * 100),
-      fine: new ParamDial([fine.offset]),
+      ...tuned,
       sub: new ParamDial([subLevel.gain]),
     },
   };
 }
 
+/** Where the three voices of a note lie in the spread. */
+const SIDES = [-1, 0.13, 1];
+
 export function padSynth(context: BaseAudioContext): DeviceSound {
   const filter = biquad(context, { type: "lowpass", Q: 0 });
-  const { tune, detune, bend } = tuning(context);
+  const { detune, bend, pitch: tune } = tuning(context);
   const spread = constant(context);
-  const drift = sway(context, 0.3);
-  const driftDepth = gain(context, 0);
-  drift.output.connect(driftDepth);
+  const drift = sway(context, 0.3, (share) => share * 40);
+  drift.output.connect(detune);
+  const pitches = SIDES.map((side) => {
+    const pitch = gain(context, 1);
+    spread.connect(gain(context, side)).connect(pitch);
+    detune.connect(pitch);
+    return pitch;
+  });
   const read = { attack: new NoteDial(0.6), release: new NoteDial(1.2) };
 
   function play({ at, until, late, songSeconds: s, pitch, velocity }: Sounding) {
     const envelope = gain(context, 0);
     const [attack, release] = [read.attack.at(s), read.release.at(s)];
     const level = 0.09 * (velocity / 127);
-    const voices = [-1, 0.13, 1].map((side) => {
+    const voices = pitches.map((detuned) => {
       const voice = oscillator(context, { type: "sawtooth", frequency: hertz(pitch) });
-      const width = gain(context, side);
-      spread.connect(width).connect(voice.detune);
-      detune.connect(voice.detune);
-      driftDepth.connect(voice.detune);
+      detuned.connect(voice.detune);
       voice.connect(envelope);
       voice.start(at);
-      return { voice, width };
+      return voice;
     });
     envelope.gain.setTargetAtTime(level, at, late > 0 ? 0.01 : attack / 3);
     envelope.connect(filter);
     const stop = (when: number, fall: number) => {
       envelope.gain.cancelScheduledValues(when);
       envelope.gain.setTargetAtTime(0, when, fall / 3);
-      for (const { voice } of voices) voice.stop(when + fall * 3);
+      for (const voice of voices) voice.stop(when + fall * 3);
     };
     stop(until, release);
-    voices[0].voice.onended = () => {
+    voices[0].onended = () => {
       envelope.disconnect();
-      for (const { voice, width } of voices) {
-        detune.disconnect(voice.detune);
-        driftDepth.disconnect(voice.detune);
-        spread.disconnect(width);
-      }
+      for (const [i, detuned] of pitches.entries()) detuned.disconnect(voices[i].detune);
     };
     return {
       stop: (when: number) => stop(when, BREAK_SECONDS),
@@ -162,9 +158,9 @@ export function padSynth(context: BaseAudioContext): DeviceSound {
       cutoff: new ParamDial([filter.frequency]),
       spread: new ParamDial([spread.offset]),
       bend,
-      pitch: new ParamDial([tune.offset], (semitones) => semitones * 100),
-      "drift-rate": drift.dial,
-      drift: new ParamDial([driftDepth.gain], (share) => share * 40),
+      pitch: tune,
+      "drift-rate": drift.rate,
+      drift: drift.depth,
     },
   };
 }
@@ -172,8 +168,7 @@ export function padSynth(context: BaseAudioContext): DeviceSound {
 /** Two partials struck together; the upper one dies sooner. */
 export function pluck(context: BaseAudioContext): DeviceSound {
   const output = gain(context, 0.5);
-  const { tune, detune, bend } = tuning(context);
-  const fine = constant(context);
+  const { detune, ...tuned } = tuning(context);
   const read = { ring: new NoteDial(1.4), strike: new NoteDial(0.4), partial: new NoteDial(3.5) };
 
   function play({ at, late, songSeconds: s, pitch, velocity }: Sounding) {
@@ -187,7 +182,6 @@ export function pluck(context: BaseAudioContext): DeviceSound {
       const voice = oscillator(context, { frequency: hertz(pitch) * part.ratio });
       const envelope = gain(context, 0);
       detune.connect(voice.detune);
-      fine.connect(voice.detune);
       envelope.gain.setTargetAtTime(part.level, at, 0.001);
       envelope.gain.setTargetAtTime(0, at + 0.004, part.ring / 4.6);
       voice.connect(envelope).connect(output);
@@ -196,7 +190,6 @@ export function pluck(context: BaseAudioContext): DeviceSound {
       voice.onended = () => {
         envelope.disconnect();
         detune.disconnect(voice.detune);
-        fine.disconnect(voice.detune);
       };
       return { voice, envelope };
     });
@@ -216,9 +209,7 @@ export function pluck(context: BaseAudioContext): DeviceSound {
     play,
     dials: {
       ...read,
-      bend,
-      pitch: new ParamDial([tune.offset], (semitones) => semitones * 100),
-      fine: new ParamDial([fine.offset]),
+      ...tuned,
     },
   };
 }

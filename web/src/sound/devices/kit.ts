@@ -32,7 +32,7 @@ export function drumKit({ context, drumSound, drumParts }: Studio): DeviceSound 
   const tone = biquad(context, { type: "lowpass", Q: 0 });
   const groups = { kick: gain(context, 1), snare: gain(context, 1), hats: gain(context, 1), rest: gain(context, 1) };
   for (const level of Object.values(groups)) level.connect(tone);
-  const { tune, detune, bend } = tuning(context);
+  const { detune, bend, pitch: tune } = tuning(context);
   const decay = new NoteDial(2);
   const parts = new Map(drumParts.map((id) => [id, makePart(context)]));
   const groupOf = (id: string) => groups[GROUPS[id] ?? "rest"];
@@ -83,7 +83,7 @@ export function drumKit({ context, drumSound, drumParts }: Studio): DeviceSound 
       ...Object.fromEntries(own),
       decay,
       bend,
-      tune: new ParamDial([tune.offset], (semitones) => semitones * 100),
+      tune,
       tone: new ParamDial([tone.frequency]),
       kick: new ParamDial([groups.kick.gain]),
       snare: new ParamDial([groups.snare.gain]),

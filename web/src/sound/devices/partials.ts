@@ -1,5 +1,5 @@
 import { type Dial, NoteDial, ParamDial } from "../dial";
-import { constant, type DeviceSound, gain, hertz, oscillator, type Sounding, tuning } from "../parts";
+import { type DeviceSound, gain, hertz, oscillator, type Sounding, tuning } from "../parts";
 
 const COUNT = 64;
 const BREAK_SECONDS = 0.012;
@@ -17,8 +17,7 @@ interface Partial {
 /** Single partials struck together, each with a level, a tuning, a place and a time of its own. */
 export function partialBank(context: BaseAudioContext): DeviceSound {
   const output = gain(context, 0.5);
-  const { tune, detune, bend } = tuning(context);
-  const fine = constant(context);
+  const { detune, ...tuned } = tuning(context);
   const read = {
     ring: new NoteDial(1.4),
     strike: new NoteDial(0.4),
@@ -43,7 +42,6 @@ export function partialBank(context: BaseAudioContext): DeviceSound {
       const voice = oscillator(context, { frequency });
       const envelope = gain(context, 0);
       detune.connect(voice.detune);
-      fine.connect(voice.detune);
       const attack = partial.attack.at(s);
       envelope.gain.setTargetAtTime(loud * (i === 0 ? 1 : 0.4 + bright), at, attack / 3);
       envelope.gain.setTargetAtTime(0, at + attack, ring / 4.6);
@@ -55,7 +53,6 @@ export function partialBank(context: BaseAudioContext): DeviceSound {
         envelope.disconnect();
         if (--partial.sounding === 0) partial.place.disconnect(output);
         detune.disconnect(voice.detune);
-        fine.disconnect(voice.detune);
       };
       return [{ voice, envelope }];
     });
@@ -83,9 +80,7 @@ export function partialBank(context: BaseAudioContext): DeviceSound {
     dials: {
       ...read,
       ...Object.fromEntries(own),
-      bend,
-      pitch: new ParamDial([tune.offset], (semitones) => semitones * 100),
-      fine: new ParamDial([fine.offset]),
+      ...tuned,
     },
   };
 }

@@ -7,7 +7,7 @@ const BREAK_SECONDS = 0.012;
 export function loopPlayer(context: BaseAudioContext): DeviceSound {
   const level = gain(context, 1);
   const tone = biquad(context, { type: "lowpass", Q: 0 });
-  const { tune, detune, bend } = tuning(context);
+  const { detune, bend, pitch } = tuning(context);
   const turn = new NoteDial(0);
   level.connect(tone);
 
@@ -47,7 +47,7 @@ export function loopPlayer(context: BaseAudioContext): DeviceSound {
     dials: {
       backwards: turn,
       bend,
-      pitch: new ParamDial([tune.offset], (semitones) => semitones * 100),
+      pitch,
       tone: new ParamDial([tone.frequency]),
       gain: new ParamDial([level.gain]),
     },

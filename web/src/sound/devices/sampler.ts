@@ -1,5 +1,5 @@
 import { NoteDial, ParamDial } from "../dial";
-import { biquad, constant, type DeviceSound, gain, type Sounding, tuning } from "../parts";
+import { biquad, type DeviceSound, gain, type Sounding, tuning } from "../parts";
 import type { Studio } from "./index";
 
 const BREAK_SECONDS = 0.012;
@@ -11,9 +11,7 @@ export function sampler({ context, soundOf }: Studio): DeviceSound {
   const filter = biquad(context, { type: "lowpass", Q: 0 });
   const level = gain(context, 1);
   level.connect(filter);
-  const { tune, detune, bend } = tuning(context);
-  const fine = constant(context);
-  fine.connect(detune);
+  const { detune, ...tuned } = tuning(context);
   let sound: string | undefined;
   const read = {
     root: new NoteDial(60),
@@ -78,9 +76,7 @@ export function sampler({ context, soundOf }: Studio): DeviceSound {
     },
     dials: {
       ...read,
-      bend,
-      pitch: new ParamDial([tune.offset], (semitones) => semitones * 100),
-      fine: new ParamDial([fine.offset]),
+      ...tuned,
       cutoff: new ParamDial([filter.frequency]),
       resonance: new ParamDial([filter.Q]),
       level: new ParamDial([level.gain]),

@@ -1,6 +1,6 @@
 import { ParamDial } from "../dial";
 import { loopExtra } from "../loops";
-import { biquad, bypassable, constant, crossfade, type DeviceSound, gain } from "../parts";
+import { biquad, bypassable, choice, constant, crossfade, type DeviceSound, gain } from "../parts";
 import { sway } from "../sway";
 import type { Studio } from "./index";
 
@@ -23,13 +23,11 @@ export function delay({ context, beat }: Studio): DeviceSound {
   const seconds = constant(context);
   const quarters = constant(context);
   const lasting = gain(context, 0);
-  const way = crossfade(context, 0);
-  quarters.connect(lasting).connect(way.wet).connect(round);
+  const way = choice(context, [seconds, lasting], round);
+  quarters.connect(lasting);
   beat.connect(lasting.gain);
-  seconds.connect(way.dry).connect(round);
   const swing = sway(context, 0.5);
-  const depth = gain(context, 0);
-  swing.output.connect(depth).connect(round);
+  swing.output.connect(round);
   const input = gain(context, 1);
   const output = gain(context, 1);
   const mix = crossfade(context, 0);
@@ -44,12 +42,12 @@ export function delay({ context, beat }: Studio): DeviceSound {
     begin: swing.begin,
     dials: {
       time: new ParamDial([seconds.offset], undefined, 0.05),
-      "in-notes": way.dial,
+      "in-notes": way,
       note: new ParamDial([quarters.offset], undefined, 0.05),
       feedback: new ParamDial([again.gain]),
       tone: new ParamDial([tone.frequency]),
-      "sway-rate": swing.dial,
-      sway: new ParamDial([depth.gain]),
+      "sway-rate": swing.rate,
+      sway: swing.depth,
       dry: new ParamDial([dry.gain]),
       wet: new ParamDial([wet.gain]),
       mix: mix.dial,

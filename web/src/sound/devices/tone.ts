@@ -61,12 +61,10 @@ export function equaliser(context: BaseAudioContext): DeviceSound {
 
 /** Four all-pass filters that sway together, mixed with what went in. */
 export function phaser(context: BaseAudioContext): DeviceSound {
-  const swing = sway(context, 0.3);
-  const depth = gain(context, 0);
-  swing.output.connect(depth);
+  const swing = sway(context, 0.3, (share) => share * 2400);
   const stages = Array.from({ length: 4 }, () => biquad(context, { type: "allpass", Q: 0.7 }));
   for (const [i, stage] of stages.entries()) {
-    depth.connect(stage.detune);
+    swing.output.connect(stage.detune);
     if (i > 0) stages[i - 1].connect(stage);
   }
   const input = gain(context, 1);
@@ -82,8 +80,8 @@ export function phaser(context: BaseAudioContext): DeviceSound {
     begin: swing.begin,
     dials: {
       centre: new ParamDial(stages.map((stage) => stage.frequency)),
-      rate: swing.dial,
-      depth: new ParamDial([depth.gain], (share) => share * 2400),
+      rate: swing.rate,
+      depth: swing.depth,
       mix: new ParamDial([wet.gain]),
       bypass: whole.bypass,
     },
