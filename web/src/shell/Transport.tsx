@@ -25,12 +25,20 @@ export function PlayButton({ large = false }: { large?: boolean }) {
   );
 }
 
+/** Nobody reads numbers that change more often than this. */
+const READ_EVERY_MS = 90;
+
 export function Position() {
   const meters = useSong((state) => state.model.head.meters);
   const shown = useRef<HTMLOutputElement>(null);
   useEffect(() => {
+    let last = 0;
     const write = () => {
-      const text = positionText(meters, transportNow().playhead);
+      const now = performance.now();
+      const { playing, playhead } = transportNow();
+      if (playing && now - last < READ_EVERY_MS) return;
+      last = now;
+      const text = positionText(meters, playhead);
       if (shown.current && shown.current.textContent !== text) shown.current.textContent = text;
     };
     write();

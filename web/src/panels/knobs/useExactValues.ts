@@ -1,10 +1,8 @@
 import { useEffect } from "react";
 import { songApi } from "../../api/client";
+import { askAgain } from "../../state/askingAgain";
 import { type SongState, setSong, useSong } from "../../state/song";
 import { transportNow, useTransport } from "../../state/transport";
-
-/** While the playhead runs, texts are asked for this often. */
-const ASK_EVERY_MS = 250;
 
 /** What the core says is heard at the playhead, to the last digit, of every knob on the screen. */
 export function useExactValues(addresses: string): void {
@@ -28,10 +26,10 @@ export function useExactValues(addresses: string): void {
       if (!over && exact) setSong((state) => ({ exact: { ...state.exact, ...changed(state.exact, exact) } }));
     };
     void ask();
-    const timer = playing ? setInterval(ask, ASK_EVERY_MS) : undefined;
+    const rest = playing ? askAgain(ask) : undefined;
     return () => {
       over = true;
-      clearInterval(timer);
+      rest?.();
     };
   }, [songId, addresses, trying, playing, still, revision]);
 }

@@ -4,6 +4,7 @@ import { type ReactNode, useEffect, useState } from "react";
 import { Refused, songApi } from "../../api/client";
 import type { Explanation, Step } from "../../api/types";
 import { hueStyle, parameterHue } from "../../geometry/hue";
+import { askAgain } from "../../state/askingAgain";
 import { findParameter, moveOf } from "../../state/catalogue";
 import { edit } from "../../state/edits";
 import { focusOn } from "../../state/focus";
@@ -32,9 +33,6 @@ const MARKS: Record<string, ReactNode> = {
   heard: <Ear size={16} />,
 };
 
-/** While the playhead runs, a new answer is asked for this often. */
-const ASK_EVERY_MS = 250;
-
 function useExplanation(address: string | null): { found: Explanation | null; fault: string | null } {
   const [state, setState] = useState<{ found: Explanation | null; fault: string | null }>({ found: null, fault: null });
   const revision = useSong((s) => s.revision);
@@ -60,10 +58,10 @@ function useExplanation(address: string | null): { found: Explanation | null; fa
       busy = false;
     };
     void ask();
-    const timer = playing ? setInterval(ask, ASK_EVERY_MS) : undefined;
+    const rest = playing ? askAgain(ask) : undefined;
     return () => {
       over = true;
-      clearInterval(timer);
+      rest?.();
     };
   }, [address, songId, revision, still, playing, pointed]);
   return state;
