@@ -71,4 +71,40 @@ RSpec.describe "The tempo in the studio" do
     apart = beats.each_cons(2).map { |one, other| other - one }
     expect([apart, apart.first < 0.63, apart.last > 0.76]).to eq [apart.sort, true, true]
   end
+
+  # How far the line at the playhead lies from what the position says, in seconds of playing at 92 BPM; some times, while it plays.
+  def strays
+    page.evaluate_async_script(<<~JS)
+      const done = arguments[0], found = [], places = #{places.to_json};
+      const look = () => {
+        const shown = document.querySelector("#{places.keys.map { |id| "[data-testid='#{id}']" }.join(',')}");
+        const [start, length] = places[shown.dataset.testid], region = shown.getBoundingClientRect();
+        const line = document.querySelector("[data-testid='playhead'] .playhead").getBoundingClientRect();
+        const [bar, beat, rest] = document.querySelector("[data-testid='position']").textContent.split(".").map(Number);
+        const said = (bar - 1) * 3840 + (beat - 1) * 960 + rest;
+        found.push((start + ((line.x - region.x) * length) / region.width - said) / 1472);
+        if (found.length < 15) setTimeout(look, 130); else done(found);
+      };
+      look();
+    JS
+  end
+
+  def places = song.tracks.flat_map(&:regions).to_h { |region| [region.id, [region.start_tick, region.length_ticks]] }
+
+  it "has the playhead glide where playing is, also while the tempo moves, the view is zoomed, and the hand puts it elsewhere" do
+    edit(id, "glide_tempo", { from_tick: 4 * BAR, to_tick: 6 * BAR, from_bpm: 110, to_bpm: 60, shape: "curved" })
+    open_uncounted(id)
+    press_ruler(bar_x(5) + 4)
+    click_on "Play"
+    expect(watch(-> { page.find("[data-testid='position']").text }, ->(seen) { seen.uniq.size > 2 })).to be true
+    # A busy machine may be late with one or the other.
+    near = satisfy { |seconds| seconds.count { |one| !one.between?(-0.2, 0.4) } <= 2 }
+    expect(strays).to near
+    press_keys("+")
+    sleep 0.3
+    expect(strays).to near
+    press_ruler(500)
+    sleep 0.3
+    expect(strays).to near
+  end
 end

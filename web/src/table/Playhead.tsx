@@ -45,7 +45,9 @@ export function Playhead({ headerWidth, scroller }: Props) {
       gliding?.cancel();
       if (!glide) return;
       const way = [{ transform: at(playhead) }, { transform: at(glide.tick) }];
-      gliding = line.current?.animate(way, { duration: glide.seconds * 1000, easing: "linear", fill: "forwards" });
+      gliding = line.current?.animate(way, { duration: glide.seconds * 1000, easing: "linear", fill: "both" });
+      // From now on, however long the page takes until it draws it.
+      if (gliding) gliding.startTime = performance.now();
     };
     place();
     const stops = [
