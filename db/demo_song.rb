@@ -10,7 +10,12 @@ module DemoSong
   # Every second sixteenth comes this late: a loose swing.
   SWING = 38
 
-  def self.build
+  # @return [KindSatchel::Song]
+  def self.build = moving(still)
+
+  # Without moves that move, as older versions of the format can hold it.
+  # @return [KindSatchel::Song]
+  def self.still
     writer = SongWriter.new(name: "Low Tide Market", bpm: 92, range: [4 * BAR, 12 * BAR])
     tracks(writer)
     crate_kit(writer)
@@ -22,6 +27,25 @@ module DemoSong
     master(writer)
     turns(writer)
     writer.song
+  end
+
+  LANTERNS = "deck/macro-strip/macro-1"
+
+  # Mist that comes and goes in the pad's clip; a knob that warms the deck and lets it ring before the turn.
+  def self.moving(song)
+    mist, lanterns = ["envelope-#{song.next_id}", "envelope-#{song.next_id + 1}"]
+    edits = [
+      ["embed_envelope", { "clip_id" => "fog", "address" => "fog-pad/chorus/depth", "role" => "shift" }],
+      ["set_lfo", { "envelope_id" => mist, "rate" => "2 bars" }],
+      ["set_limits", { "envelope_id" => mist, "depth" => 0.3 }],
+      ["add_device", { "track_id" => "deck", "type" => "macro-strip" }],
+      ["set_macro", { "address" => LANTERNS, "name" => "Lanterns" }],
+      ["set_drive", { "macro" => LANTERNS, "target" => "deck/drive/amount", "low" => "4 dB", "high" => "9 dB" }],
+      ["set_drive", { "macro" => LANTERNS, "target" => "deck/filter/resonance", "low" => "0 dB", "high" => "5 dB" }],
+      ["add_lane", { "address" => LANTERNS }],
+      ["draw_stretch", { "envelope_id" => lanterns, "how" => "ramp", "points" => [[12 * BAR, 0.0], [16 * BAR, 1.0]] }]
+    ]
+    edits.reduce(song) { |now, (name, inputs)| KindSatchel::Edits.apply(now, name, inputs).song }
   end
 
   def self.tracks(writer)
@@ -152,5 +176,6 @@ module DemoSong
 
   def self.bass(entries) = entries.map { |step, pitch, length| note(swung(step), (length * SIXTEENTH) - 20, pitch, 100) }
 
-  private_class_method :tracks, :crate_kit, :crates, :rope_bass, :fog_pad, :gull_chop, :bell_buoy, :tideline, :master, :turns, :note, :swung, :steps, :bass
+  private_class_method :moving, :tracks, :crate_kit, :crates, :rope_bass, :fog_pad, :gull_chop, :bell_buoy, :tideline, :master, :turns, :note, :swung,
+                       :steps, :bass
 end

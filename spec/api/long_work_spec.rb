@@ -30,6 +30,14 @@ RSpec.describe "Long work" do
     expect([last_response.status, broken["faults"][0]["code"]]).to eq [422, "schema_enum"]
   end
 
+  it "steps back for whoever plays and is answered meanwhile" do
+    nice = Workers.new.take do |worker|
+      100.times { Process.getpriority(Process::PRIO_PROCESS, worker.pid).positive? ? break : sleep(0.1) }
+      Process.getpriority(Process::PRIO_PROCESS, worker.pid)
+    end
+    expect(nice).to be > Process.getpriority(Process::PRIO_PROCESS, 0)
+  end
+
   it "gives a document and what plays out" do
     expect(json_of(KindSatchel::Document.load(get_json("/api/songs/#{id}/export")))).to eq json_of(large)
     found = get_json("/api/songs/#{id}/playback?from_tick=0&to_tick=#{80 * BAR}")

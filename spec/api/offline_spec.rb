@@ -16,7 +16,8 @@ RSpec.describe "A song kept for offline" do
     end
     expect(kept["clock"]).to eq get_json("/api/songs/#{id}/clock")
     expect(kept["drawing"]).to eq get_json("/api/songs/#{id}/drawing?tracks=#{standing(id).song.tracks.map(&:id).join(',')}")
-    expect(kept["heard"]).to eq get_json("/api/songs/#{id}/heard?addresses=#{standing(id).song.automated.join(',')}")
+    moved = standing(id).song.automated | standing(id).song.sounded
+    expect(kept["heard"]).to eq get_json("/api/songs/#{id}/heard?addresses=#{moved.join(',')}")
     expect(kept["revision"]).to eq revision(id)
   end
 

@@ -105,6 +105,14 @@ RSpec.describe "Passes of hands" do
     expect(passes.map { |one| one["pass"] }).to eq ["second"]
   end
 
+  it "are read as they were kept before too, packed" do
+    record(0, 0.2, 0.4)
+    kept = passes
+    take = TakeRow.last
+    take.update!(strokes: Zlib.deflate(take.strokes))
+    expect(passes).to eq kept
+  end
+
   it "say what is wrong with samples and passes that are not there, and nothing is stored" do
     faults = lambda do |name, inputs|
       post_json("/api/songs/#{id}/edits", { revision: 1, edit: name, inputs: })["faults"].map { |fault| fault.values_at("code", "path") }

@@ -25,6 +25,9 @@ RSpec.describe "The list of songs" do
     edit(@id, "set_meter", { beats: 3, unit: 4 })
     edit(@id, "set_tempo", { tick: 0, bpm: 46 })
     expect(entry.call.values_at("bpm", "meter")).to eq [46.0, "3/4"]
+    edit(@id, "glide_tempo", { from_tick: 8 * 3840, to_tick: 12 * 3840, from_bpm: 120, to_bpm: 60 })
+    now = standing(@id).song
+    expect(entry.call["seconds"]).to be_within(0.002).of(now.tempo.seconds_at(now.length_ticks))
   end
 
   it "keeps what is deleted in a bin, to be brought back or deleted for good with all its rows" do

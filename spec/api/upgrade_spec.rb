@@ -68,7 +68,7 @@ RSpec.describe "Songs stored by older versions" do
   end
 
   it "opens one of version 2 with limits in place of its ranges; nothing of it is a step of undo" do
-    id = plant
+    id = plant(DemoSong.still)
     move = standing(id).song.clip("mooring").envelopes.find { |one| one.role == "shift" }
     row = PartRow.find_by!(song_id: id, kind: "envelope", part_id: move.id)
     row.update!(record: JSON.generate(JSON.parse(row.record).merge("range" => [0.0, 0.5])))
@@ -94,7 +94,7 @@ RSpec.describe "Songs stored by older versions" do
     end
 
     it "is opened, stored or as a document, as it is; its tempos are a lane on the master" do
-      id = plant
+      id = plant(DemoSong.still)
       before = standing(id).song
       old_head(id, tempos.first(1))
       expect(get_json("/api/songs/#{id}").values_at("undo", "places")).to eq [nil, []]
@@ -112,7 +112,7 @@ RSpec.describe "Songs stored by older versions" do
     end
 
     it "undoes and does again what changed its tempos" do
-      id = plant
+      id = plant(DemoSong.still)
       edit(id, "rename_song", { name: "Ebb" })
       entry = EditRow.find_by!(song_id: id, place: 1)
       heads = JSON.parse(entry.patch)[0][2..].map { |head| head.except("bpm") }

@@ -34,7 +34,7 @@ RSpec.describe "Finding and showing" do
     tab "Finder"
     within("[aria-label='Finder']") { click_on "automated" }
     song = standing(id).song
-    expect(page).to have_text("#{song.automated.size} of #{parameter_count} parameters")
+    expect(page).to have_text("#{(song.automated | song.sounded).size} of #{parameter_count} parameters")
     within("[aria-label='Finder']") { click_on "on this track" }
     expect(page).to have_text("#{song.parameters_of(song.track('rope-bass')).size} of #{parameter_count} parameters")
     focus(song.track("rope-bass").regions.first.id)

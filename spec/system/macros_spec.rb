@@ -4,7 +4,7 @@
 RSpec.describe "A macro" do
   include Hands
 
-  let(:id) { plant }
+  let(:id) { plant(DemoSong.still) }
 
   let(:macro) { "rope-bass/macro-strip/macro-1" }
   let(:targets) { %w[rope-bass/synth/resonance fog-pad/synth/spread] }

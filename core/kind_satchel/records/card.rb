@@ -27,7 +27,12 @@ module KindSatchel
     # Of a lane that is more than held and straight stretches only the resting tempo is told.
     def tempo(bpm, lanes)
       lane = lanes.map { |record| Records.read_envelope(record) }.find { |one| one.acts? && one.role == "set" && one.plain? && !one.lfo? }
-      (lane && TempoLane.map(lane.points)) || Timing::TempoMap.steady(bpm)
+      (lane && TempoLane.map(apart(lane.points))) || Timing::TempoMap.steady(bpm)
+    end
+
+    # Where the tempo jumps, the later of two points a tick later: a list of tempos has one to a tick.
+    def apart(points)
+      points.each_with_index.map { |point, i| i.positive? && points[i - 1].tick == point.tick ? point.with(tick: point.tick + 1) : point }
     end
 
     def rows(tracks, regions, ticks)
@@ -44,6 +49,6 @@ module KindSatchel
       end
       text
     end
-    private_class_method :tempo, :rows, :cells
+    private_class_method :tempo, :apart, :rows, :cells
   end
 end

@@ -47,7 +47,7 @@ export function Position() {
   return (
     <output
       ref={shown}
-      className="h-6 w-18 text-base font-bold tabular-nums contain-strict sm:w-20"
+      className="w-18 text-base font-bold tabular-nums contain-layout sm:w-20"
       aria-label="Position"
       aria-live="off"
       data-testid="position"

@@ -19,7 +19,25 @@ const arc = (from: Normalised, to: Normalised, radius: number): string => {
   return `M${start}A${radius} ${radius} 0 ${large} 1 ${end}`;
 };
 
-const needle = (value: Normalised): string => `M${polar(START + SWEEP * value, 3)}L${polar(START + SWEEP * value, 12)}`;
+/**
+ * The whole way round, 1 long, and a little more at both ends; of its lines dashes are seen, which are only painted
+ * when they move.
+ */
+const round = (radius: number, more = 0) => ({
+  d: arc(-more, 1 + more, radius),
+  pathLength: 1 + 2 * more,
+  fill: "none",
+});
+
+/** From one place on the way round to another. */
+const stretch = (from: Normalised, to: Normalised) => ({
+  strokeDasharray: `${Math.abs(to - from).toFixed(4)} 2`,
+  strokeDashoffset: (-Math.min(from, to)).toFixed(4),
+});
+/** How broad the needle is, as a share of the way round, and where along its length it reaches. */
+const NEEDLE = 0.06;
+const [NEEDLE_FROM, NEEDLE_TO] = [3, 12];
+const needle = (value: Normalised) => stretch(value, value + NEEDLE);
 
 interface Props {
   address: string;
@@ -43,10 +61,10 @@ export function KnobFace({ address, value, rest, origin, acts, automated, held, 
     return useTransport.subscribe(({ playing }) => {
       const now = playing ? heardNow(address) : null;
       if (now === null) return;
-      arcLine.current?.setAttribute("d", arc(origin, now, radius));
-      needleLine.current?.setAttribute("d", needle(now));
+      if (arcLine.current) Object.assign(arcLine.current.style, stretch(origin, now));
+      if (needleLine.current) Object.assign(needleLine.current.style, needle(now));
     });
-  }, [address, automated, origin, radius]);
+  }, [address, automated, origin]);
   const [restX, restY] = polar(START + SWEEP * rest, RADIUS + 2).split(" ");
   return (
     <svg width={44} height={44} aria-hidden="true">
@@ -60,8 +78,8 @@ export function KnobFace({ address, value, rest, origin, acts, automated, held, 
       )}
       <path
         ref={arcLine}
-        d={arc(origin, value, radius)}
-        fill="none"
+        {...round(radius)}
+        style={stretch(origin, value)}
         stroke={automated ? "var(--hue)" : "var(--faint)"}
         strokeWidth={4}
         strokeLinecap="round"
@@ -72,7 +90,13 @@ export function KnobFace({ address, value, rest, origin, acts, automated, held, 
         <path d={arc(0, 1, 13)} className={`stitched ${acts.clip === "off" ? "off-line" : ""}`} strokeWidth={2} />
       )}
       {acts.macro && <path d="M22 44V38M22 41L17 37M22 41L27 37" className="driven-fork" />}
-      <path ref={needleLine} d={needle(value)} stroke="currentColor" strokeWidth={2.2} strokeLinecap="round" />
+      <path
+        ref={needleLine}
+        {...round((NEEDLE_FROM + NEEDLE_TO) / 2, NEEDLE / 2)}
+        style={needle(value)}
+        stroke="currentColor"
+        strokeWidth={NEEDLE_TO - NEEDLE_FROM}
+      />
       {automated && <circle cx={restX} cy={restY} r={2} fill="var(--faint)" />}
     </svg>
   );
