@@ -5,11 +5,11 @@ import type { Rack } from "./rack";
 
 /** What moves along is drawn 20 times a second. */
 const DRAWN_EVERY_MS = 50;
-/** So far ahead the playhead is sent in a straight line, at most. */
+/** How far ahead the playhead is sent in a straight line, at most. */
 const GLIDE_SECONDS = 6;
-/** It is sent anew so long before it arrives. */
+/** It is sent on this long before it arrives. */
 const BEFORE_SECONDS = 0.3;
-/** So far it may be from where playing is. */
+/** How far it may stray from where playing is. */
 const ASIDE_SECONDS = 0.03;
 /** A tempo that moves is glided over in pieces no shorter than this. */
 const SHORTEST_SECONDS = 0.2;
@@ -30,9 +30,11 @@ export class Shown {
       const [now, seconds] = [performance.now(), engine.position()];
       const from = tickAt(seconds);
       const next = glideOver(engine.straightOn(GLIDE_SECONDS), seconds, tickAt);
-      const anew = next && !onItsWay(transportNow().glide, next, sent.from, (now - sent.at) / 1000, from);
-      if (anew) sent = { at: now, from };
-      setTransport({ playhead: Math.floor(from), ...(anew ? { glide: next } : {}) });
+      const playhead = Math.floor(from);
+      if (!next || onItsWay(transportNow().glide, next, sent.from, (now - sent.at) / 1000, from))
+        return setTransport({ playhead });
+      sent = { at: now, from };
+      setTransport({ playhead, glide: next });
     };
     this.stop();
     look();

@@ -46,15 +46,17 @@ export function Playhead({ headerWidth, scroller }: Props) {
       if (!glide) return;
       const way = [{ transform: at(playhead) }, { transform: at(glide.tick) }];
       gliding = line.current?.animate(way, { duration: glide.seconds * 1000, easing: "linear", fill: "both" });
-      // From now on, however long the page takes until it draws it.
+      // It counts from now, however late the page gets to draw it.
       if (gliding) gliding.startTime = performance.now();
     };
+    // One that is under way belongs to a line that is gone.
+    if (transportNow().glide) setTransport({ glide: null });
     place();
     const stops = [
       useTransport.subscribe(place),
       useTransport.subscribe((now, before) => now.glide !== before.glide && onGlide()),
       useView.subscribe((now, before) => {
-        // How far it is to glide is another way now: it is sent anew.
+        // The glide was measured in other pixels, so it is asked for again.
         if (now.pxPerTick !== before.pxPerTick && transportNow().glide) setTransport({ glide: null });
         else place();
       }),
