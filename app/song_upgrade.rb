@@ -18,20 +18,35 @@ module SongUpgrade
     parts = first ? KindSatchel::Upgrade.parts(raw) : raw.to_h { |(kind, id), record| [[kind, id], KindSatchel::Older.record(kind, record, chains: true)] }
     parts = KindSatchel::OldTempo.parts(parts)
     song = KindSatchel::Parts.assemble(parts)
-    store(row, song, patch(raw, parts), first)
+    store(row, song, raw, parts)
     song
   end
 
-  # What version 2 had in another form sounds the same, so only what an older one had is told and can be undone.
-  def store(row, song, patch, first)
+  # What was merged, switched off or shortened is a step of the log; what only has another form now is none, and what waits to be done again
+  # goes on waiting.
+  def store(row, song, raw, parts)
+    first = row.format < 2
+    patch = patch(raw, parts)
     SongRows.write(row.id, patch, 1)
-    EditLog.record(row, NAME, {}, WORDS, patch) if first && patch.keys.any? { |kind, _| %w[envelope region].include?(kind) }
+    log(row, patch) if first && changed?(raw, parts)
     places = first ? KindSatchel::Upgrade.places(song) : []
     row.update!(format: KindSatchel::Document::VERSION, places: places.empty? ? nil : JSON.generate(places.map { |place| place.to_record(song) }))
+  end
+
+  def changed?(raw, parts)
+    reformed = raw.to_h { |(kind, id), record| [KindSatchel::Older.key(kind, id), KindSatchel::Older.record(kind, record)] }
+    patch(reformed, parts).keys.any? { |kind, id| %w[envelope region].include?(kind) && id != KindSatchel::TempoLane::ID }
+  end
+
+  # After what merged, steps that were undone before no longer fit; their going is said.
+  def log(row, patch)
+    waiting = EditRow.where(song_id: row.id).where("place > ?", row.done_edits).count
+    gone = waiting.zero? ? "" : "; #{KindSatchel::Edits::Moves.count(waiting, 'step')} undone before can no longer be done again"
+    EditLog.record(row, NAME, {}, WORDS + gone, patch)
   end
 
   def patch(before, after)
     (before.keys | after.keys).to_h { |key| [key, [before[key], after[key]]] }.reject { |_, (old, new)| old == new }
   end
-  private_class_method :store, :patch
+  private_class_method :store, :changed?, :log, :patch
 end

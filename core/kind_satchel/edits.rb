@@ -35,7 +35,15 @@ module KindSatchel
     def self.apply(song, name, inputs)
       next_song, words, tells, kept = ALL.fetch(name).call(song, inputs.transform_keys(&:to_sym))
       Integrity.check(song, next_song)
-      Result.new(next_song, words, tells || [], kept)
+      Result.new(next_song, words, told(name, tells || []), kept)
     end
+
+    # What an edit tells is checked before anything is stored.
+    def self.told(name, tells)
+      return tells if tells.all? { |tell| tell.is_a?(Tell) && tell.text.is_a?(String) && tell.ids.all?(String) }
+
+      raise TypeError, "#{name} tells #{tells.inspect}"
+    end
+    private_class_method :told
   end
 end

@@ -49,6 +49,25 @@ RSpec.describe "Songs stored by older versions" do
     expect(json_of(standing(id).song)).to eq brought_up
   end
 
+  it "keep a tempo that changes, when the step that merged is undone and done again, and say which steps no longer fit" do
+    document = OldSongs.document(song)
+    document["tempo"] = [{ "tick" => 0, "bpm" => 92.0, "shape" => "straight" }, { "tick" => 7680, "bpm" => 120.0, "shape" => "hold" }]
+    document["clips"][0]["envelopes"] = Array.new(2) do |i|
+      JSON.parse(JSON.generate(KindSatchel::Records.envelope(envelope([0, 0.1], role: "shift", id: "s#{i}"))))
+    end
+    id = store(document, log: [[], []])
+    SongRow.find(id).update!(done_edits: 1)
+    expect(standing(id).undo).to end_with "; a step undone before can no longer be done again"
+    before = json_of(standing(id).song)
+    expect(standing(id).song.tempo.bpm_at(9000)).to eq 120
+    2.times do
+      undo(id)
+      expect(standing(id).song.tempo.bpm_at(9000)).to eq 120
+      redo_edit(id)
+      expect([json_of(standing(id).song), json_of(SongRows.read(id))]).to eq [before, before]
+    end
+  end
+
   it "hand back knobs that were held, from an old log too" do
     held = apply(small_song(lanes: [envelope([0, 0.3], id: "l1")]), "set_knob", address: CUTOFF, value: 0.5).song
     document = OldSongs.document(held)

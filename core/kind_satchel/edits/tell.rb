@@ -26,6 +26,9 @@ module KindSatchel
     # - handed_back  knobs (their addresses) that are no longer held by hand
     # - takes_dropped  samples of older passes that are no longer kept, to make room
     Tell = Struct.new(:code, :ids, :text) do
+      # One tell is one thing, also where lists are put together.
+      undef_method :to_a
+
       def to_record = { "code" => code, "ids" => ids, "text" => text }
     end
   end

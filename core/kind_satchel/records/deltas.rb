@@ -6,7 +6,8 @@ module KindSatchel
   #
   #   { "list" => "notes", "at" => 12, "out" => [...], "in" => [...], "before" => fields, "after" => fields }
   #
-  # At `at`, the entries `out` were replaced by `in`; other fields that differ are in `before` and `after`.
+  # At `at`, the entries `out` were replaced by `in`; other fields that differ are in `before` and `after`. A field that only one of them
+  # has is not in the record on the other side.
   module Deltas
     LISTS = { "clip" => "notes", "envelope" => "points" }.freeze
     # Lists shorter than this are not worth taking apart.
@@ -49,7 +50,8 @@ module KindSatchel
       gone, come = side == 1 ? delta.values_at("out", "in") : delta.values_at("in", "out")
       list = now[delta["list"]].dup
       list[delta["at"], gone.size] = come
-      other = now.merge(delta[side == 1 ? "after" : "before"], delta["list"] => list)
+      leave, take = side == 1 ? delta.values_at("before", "after") : delta.values_at("after", "before")
+      other = now.except(*leave.keys).merge(take, delta["list"] => list)
       side == 1 ? [now, other] : [other, now]
     end
 

@@ -3,6 +3,8 @@
 module KindSatchel
   # Before version 4 a song had a list of tempos in its head. The first is its resting tempo now; more are a lane on the master.
   module OldTempo
+    LANE = ["envelope", TempoLane::ID].freeze
+
     module_function
 
     # @param head [Hash] the song's own record, of any version
@@ -50,8 +52,12 @@ module KindSatchel
 
       master = song.tracks.last
       place = master.lanes.count { |lane| lane.id != TempoLane::ID }
-      lanes = heads.map { |one| one && lane(one)&.then { |lane| placed(lane, master.id, place) } }
-      { **patch, Parts::HEAD => heads.map { |one| one && head(one) }, **(lanes.uniq.size > 1 ? { ["envelope", TempoLane::ID] => lanes } : {}) }
+      known = patch.fetch(LANE, [nil, nil])
+      # A head that has a tempo says all there was of it; beside one of today the lane stands in the patch itself.
+      lanes = heads.zip(known).map do |one, stored|
+        one&.key?("tempo") ? lane(one)&.then { |lane| placed(lane, master.id, place) } : stored
+      end
+      { **patch.except(LANE), Parts::HEAD => heads.map { |one| one && head(one) }, **(lanes.uniq.size > 1 ? { LANE => lanes } : {}) }
     end
 
     def placed(lane, track_id, place) = lane.merge("owner" => "track/#{track_id}", "place" => place)
