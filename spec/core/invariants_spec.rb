@@ -27,6 +27,18 @@ RSpec.describe "Invariants" do
         end
       end
 
+      it "gives one value whoever asks: at one tick, at many, by pieces, by explanation, of settings and macros too" do
+        some = ticks.each_slice(7).map(&:first)
+        song.automated.select { |address| song.parameter?(address) }.each do |address|
+          resolver = KindSatchel::Heard::Resolver.new(song, address)
+          each = resolver.at_each(ticks)
+          some.each do |tick|
+            told = [resolver.at(tick), resolver.at_each([tick])[0], KindSatchel::Heard::Explanation.new(song, address, tick).heard]
+            expect(told).to all(be_within(1e-9).of(each[ticks.index(tick)])), "#{address} at #{tick}"
+          end
+        end
+      end
+
       # Semantics, "Roles and the heard value": one value is set, then everything scales it, then everything shifts it.
       it "sets one value, then scales, then shifts, wherever the envelopes live" do
         tick = maker.some_tick(song)
@@ -67,9 +79,9 @@ RSpec.describe "Invariants" do
       it "goes back by its patches byte for byte, and forth again, and survives the document" do
         steps = steps(maker, song, 14)
         steps.each do |before, after|
-          patch = JSON.parse(JSON.generate(KindSatchel::Parts.between(before, after).map { |key, pair| [*key, *pair] })).to_h { |kind, id, *pair| [[kind, id], pair] }
-          expect(json_of(KindSatchel::Parts.apply(after, patch, 0))).to eq json_of(before)
-          expect(json_of(KindSatchel::Parts.apply(before, patch, 1))).to eq json_of(after)
+          log = JSON.parse(JSON.generate(KindSatchel::Deltas.compact(KindSatchel::Parts.between(before, after))))
+          expect(json_of(KindSatchel::Parts.apply(after, KindSatchel::Deltas.whole(log, after, 0), 0))).to eq json_of(before)
+          expect(json_of(KindSatchel::Parts.apply(before, KindSatchel::Deltas.whole(log, before, 1), 1))).to eq json_of(after)
         end
         expect(steps.size).to be > 3
         [song, steps.last[1]].each { |one| expect(KindSatchel::Document.load(JSON.parse(json_of(one)))).to eq one }

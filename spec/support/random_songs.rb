@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
 # Random songs: every role, clock and shape, over parameters of every scale; envelopes with limits, switched off, pointing at
-# nothing; several roles for one parameter; regions split or muted; lanes whose fader trims; carrier clips on two tracks; a
-# group; tempo jumps and ramps; other meters.
+# nothing; several roles for one parameter; regions split or muted; lanes whose fader trims; carrier clips on two tracks, one of them on
+# both; a group; tempo jumps and ramps; other meters; bends and skews at their very ends; clips and moves of few entries and of many.
 class RandomSongs
   include KindSatchel
 
@@ -159,17 +159,18 @@ class RandomSongs
     end
     %w[carriers others].each do |track|
       writer.clip track, track.capitalize, 2
-      3.times { |i| writer.region track, track, 2 + (i * 5) + random.rand(2), 1 + random.rand(3) }
+      clips = track == "others" ? [track, [track, "carriers"].sample(random:), track] : [track] * 3
+      clips.each_with_index { |clip, i| writer.region track, clip, 2 + (i * 5) + random.rand(2), 1 + random.rand(3) }
     end
   end
 
-  def notes = Array.new(4) { Note.new(tick: random.rand(3840), length_ticks: 1 + random.rand(900), pitch: 30 + random.rand(40), velocity: 90) }
+  def notes = Array.new([4, 4, 9, 40].sample(random:)) { Note.new(tick: random.rand(3840), length_ticks: 1 + random.rand(900), pitch: 30 + random.rand(40), velocity: 90) }
 
   def envelope(song, target, id, clock:)
     parameter = song.parameter?(Address.parse(target))
     role = parameter.nil? || parameter.scale.set_only? ? "set" : Roles::ALL.ids.sample(random:)
     low = role == "shift" ? -1.0 : 0.0
-    ticks = Array.new(2 + random.rand(6)) { random.rand(32) * 240 }.sort
+    ticks = Array.new(random.rand < 0.15 ? 9 + random.rand(8) : 2 + random.rand(6)) { random.rand(32) * 240 }.sort
     list = ticks.map { |tick| Point.new(tick:, value: low + (random.rand * (1 - low)), shape:) }
     limits = random.rand < 0.2 ? Array.new(2) { (low + (random.rand * (1 - low))).round(3) } : [low, 1.0]
     depth = random.rand < 0.15 ? random.rand.round(3) : 1.0
@@ -180,13 +181,13 @@ class RandomSongs
 
   def lfo
     cycle_ticks = [240, 320, 480, 960, 7680, 100.0 + (random.rand * 2000)].sample(random:)
-    Sources::Lfo.new(wave: Sources::Lfo::WAVES.sample(random:), cycle_ticks:, skew: [0.5, random.rand.round(3)].sample(random:),
-                     bend: [0.0, ((random.rand * 2) - 1).round(3)].sample(random:), phase: [0.0, random.rand.round(3)].sample(random:), seed: random.rand(100))
+    Sources::Lfo.new(wave: Sources::Lfo::WAVES.sample(random:), cycle_ticks:, skew: [0.5, random.rand.round(3), 0, 1].sample(random:),
+                     bend: [0.0, ((random.rand * 2) - 1).round(3), 1, -1].sample(random:), phase: [0.0, random.rand.round(3)].sample(random:), seed: random.rand(100))
   end
 
   def shape
-    curve = (random.rand * 2) - 1
-    cycles = { "wave" => Shapes::Cycle::WAVES.keys.sample(random:), "cycles" => 0.25 + random.rand(12), "skew" => random.rand,
+    curve = random.rand < 0.2 ? [1.0, -1.0].sample(random:) : (random.rand * 2) - 1
+    cycles = { "wave" => Shapes::Cycle::WAVES.keys.sample(random:), "cycles" => 0.25 + random.rand(12), "skew" => [random.rand, 0, 1].sample(random:),
                "note_ticks" => [nil, nil, 240, 320].sample(random:), "top" => [0.0, 0.0, 0.3].sample(random:) }
     Shapes.of([{ "shape" => "hold" }, { "shape" => "straight" }, { "shape" => "curved", "curve" => curve }, { "shape" => "ess", "curve" => curve },
                { "shape" => "cycle", **cycles }].sample(random:))

@@ -56,7 +56,7 @@ module KindSatchel
 
       def source(placed, clip, envelope)
         own = !clip.carrier? || placed.track.id == envelope.target.owner_id
-        Heard::Source.new("clip", envelope, placed.region, clip, own ? Heard::Acting::OWN : placed.place)
+        Heard::Source.new("clip", envelope, placed.region, clip, own ? Heard::Acting.own_turn(placed.place) : placed.place)
       end
 
       def at_work?(envelope, clip, track)

@@ -63,7 +63,8 @@ module KindSatchel
     def breaks(from, to, worth, tolerance)
       return [] if @straight
 
-      u0, u1 = share_at(from), share_at(to)
+      # Ends on the {Grid} may lie a little outside.
+      u0, u1 = share_at(from).clamp(0.0, 1.0), share_at(to).clamp(0.0, 1.0)
       rise = (@shape.weight(u1) - @shape.weight(u0)) * @rise * worth
       @shape.cut(u0, u1).breaks(rise, tolerance).map { |u| from + ((to - from) * u) }
     end

@@ -7,14 +7,19 @@ module KindSatchel
 
     # Everything that acts on one parameter of a song, in a {Frame}.
     #
-    # One value is set: by the lane, overruled by the region on the parameter's own track, overruled by carrier clips
-    # elsewhere, further down the tracks later. Then everything scales it, then everything shifts it. A clip of notes or audio
+    # One value is set: by the lane, overruled by the region on the parameter's own track and by a move's own region, overruled by carrier
+    # clips elsewhere, further down the tracks later. Of a setting of a clip's move the own track is the first of those its clip lies on. Then everything scales it, then everything shifts it. A clip of notes or audio
     # moves its own track, effects of its own and settings of its own moves, only.
     class Acting
       # The most pieces one read answers.
       MOST_PIECES = 1_000_000
       LANE = -2
       OWN = -1
+      # When what lies on a parameter's own track, or a move's own region, comes: after the lane, before carriers elsewhere.
+      # @param place [Integer] of the track
+      # @return [Float] below 0
+      def self.own_turn(place) = OWN + place.fdiv(Value::LARGEST)
+
       NO_LIST = [].freeze
 
       # @param song [Song]
@@ -73,7 +78,7 @@ module KindSatchel
         return at(tick).each_with_object(found) { |(source, amount), all| note(all, source.envelope, amount, tick) } if @frame || @live || @address.setting?
 
         @lanes.each { |lane| note(found, lane, lane.at(tick), tick) }
-        @rows.each { |track, turn| note_region(found, track.region_at(tick), turn, tick) }
+        @rows.each { |row| note_region(found, row.track.region_at(tick), row, tick) }
         found
       end
 
@@ -95,9 +100,9 @@ module KindSatchel
       # Every region in which a clip envelope acts somewhere in a stretch.
       # @yieldparam source [Source]
       def each_placed(from, to, &)
-        @rows.each do |track, turn|
-          regions = to == from + 1 ? [track.region_at(from)].compact : track.regions_in(from, to)
-          regions.each { |region| each_source(region, turn, &) unless region.muted }
+        @rows.each do |row|
+          regions = to == from + 1 ? [row.track.region_at(from)].compact : row.track.regions_in(from, to)
+          regions.each { |region| each_source(region, row, &) unless region.muted }
         end
       end
 
@@ -237,15 +242,27 @@ module KindSatchel
         !@address.song? && (@address.clip_id.nil? || @address.clip_id == clip.id)
       end
 
-      # The tracks that hold any of it, each with the turn of its regions.
+      # A track that holds any of it; `own` is whether it is the parameter's own.
+      Row = Struct.new(:track, :place, :own)
+
+      # The tracks that hold any of it, the own one first.
+      # @return [Array<Row>]
       def rows
-        directory = @song.directory
         own = @song.tracks_of(@address)
-        carriers = @moves.each_value.filter_map { |((clip, _))| clip.id if clip.carrier? }
-        others = carriers.flat_map { |id| directory.regions_of_clip(id).map { |placed| [placed.track, placed.place] } }
-        list = own.map { |track| [track, OWN] } + others.uniq.reject { |other| own.include?(other.first) }.sort_by(&:last)
-        @frame ? list.reject { |track, _| track.id == @frame.track.id } : list
+        own = own.first(1) if @address.setting?
+        list = own.map { |track| Row.new(track, 0, true) } + elsewhere.reject { |row| own.any? { |track| track.id == row.track.id } }
+        @frame ? list.reject { |row| row.track.id == @frame.track.id } : list
       end
+
+      # Those where carriers lie, and of a setting those where its move's clip does.
+      def elsewhere
+        ids = @moves.each_value.filter_map { |((clip, _))| clip.id if clip.carrier? || clip.own_setting?(@address) }
+        placed = ids.flat_map { |id| @song.directory.regions_of_clip(id) }
+        placed.uniq { |one| one.track.id }.map { |one| Row.new(one.track, one.place, false) }.sort_by(&:place)
+      end
+
+      # Whether what a clip holds acts there as the region of the parameter's own track does.
+      def own?(row, clip) = row.own || clip.own_setting?(@address)
 
       def note(found, envelope, amount, tick)
         case envelope.role
@@ -257,21 +274,22 @@ module KindSatchel
         end
       end
 
-      def note_region(found, region, turn, tick)
+      def note_region(found, region, row, tick)
         return if region.nil? || region.muted
 
         @moves.fetch(region.clip_id, NO_LIST).each do |clip, envelope|
-          next unless turn == OWN || clip.carrier?
+          next unless clip.carrier? || own?(row, clip)
 
           note(found, envelope, envelope.at(Clocks.position(region, clip, envelope, tick)), tick)
         end
       end
 
-      def each_source(region, turn)
+      def each_source(region, row)
         @moves.fetch(region.clip_id, NO_LIST).each do |clip, envelope|
-          next unless (turn == OWN || clip.carrier?) && (@frame.nil? || @frame.hears?(@address, region))
+          own = own?(row, clip)
+          next unless (own || clip.carrier?) && (@frame.nil? || @frame.hears?(@address, region))
 
-          yield Source.new(turn == OWN ? "clip" : "carrier", envelope, region, clip, turn)
+          yield Source.new(own ? "clip" : "carrier", envelope, region, clip, own ? Acting.own_turn(row.place) : row.place)
         end
       end
 

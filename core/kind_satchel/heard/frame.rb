@@ -38,14 +38,14 @@ module KindSatchel
       def move(envelope) = @moves[envelope] ||= LiveMove.new(self, envelope)
 
       # The turn in which what its clip sets for a parameter comes; see {Acting}.
-      def turn(address) = own?(address) ? Acting::OWN : @place
+      def turn(address) = own?(address) ? Acting.own_turn(@place) : @place
 
       # Whether an envelope that a region holds is heard of in this frame.
       def hears?(address, region) = !(region.clip_id == @clip.id && @clip.own_setting?(address))
 
       private
 
-      def own?(address) = address.setting? ? @clip.own_setting?(address) : @song.tracks_of(address).include?(@track)
+      def own?(address) = (address.setting? && @clip.own_setting?(address)) || @song.tracks_of(address).first&.id == @track.id
     end
   end
 end

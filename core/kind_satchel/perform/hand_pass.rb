@@ -119,7 +119,7 @@ module KindSatchel
         envelope = made ? embedded(clip, region, address, stroke) : clip.envelope_for(address, @role)
         envelope = ready(envelope, made)
         own = placed.track.id == @song.tracks_of(address).first&.id
-        list = amounts(address, envelope, stroke, own ? Heard::Acting::OWN : placed.place)
+        list = amounts(address, envelope, stroke, own ? Heard::Acting.own_turn(placed.place) : placed.place)
         Clocks.each_run(region, @song.clip(clip.id), envelope, stroke.from, stroke.to) { |run| put(envelope.id, run, list, stroke) }
       end
 

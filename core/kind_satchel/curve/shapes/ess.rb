@@ -40,7 +40,8 @@ module KindSatchel
 
       def half(ends, start, finish)
         left, right = [start, finish].map { |u| from + ((to - from) * u) }
-        bend = Curved.new(curve: (left + right < 1 ? curve : -curve) * (right - left) * 2)
+        share = [(right - left) * 2, 1.0].min # rounding may lay an end a little past the middle
+        bend = Curved.new(curve: (left + right < 1 ? curve : -curve) * share)
         Part.new(start, finish, level(ends, left), level(ends, right), bend)
       end
 

@@ -112,7 +112,7 @@ module KindSatchel
       def stages(number)
         return [Stage.new(0.0, 1.0, *([bent(RandomLevels.at(seed, number))] * 2), Shapes::Hold::PLAIN)] if wave == RANDOM
 
-        memo(:stages) { stretches.select { |from, to,| to > from }.map { |from, to, a, b, shape| Stage.new(from.to_f, to.to_f, a, b, shape) } }
+        memo(:stages) { stretches(EDGE).map { |from, to, a, b, shape| Stage.new(from.to_f, to.to_f, a, b, shape) } }
       end
 
       # @param cycles [Numeric] in what is asked
@@ -172,7 +172,7 @@ module KindSatchel
       def cycle(envelope, number)
         return [level(envelope, RandomLevels.at(seed, number))] if wave == RANDOM
 
-        envelope.memo(:cycle) { stretches.filter_map { |from, to, a, b, shape| segment(envelope, from, to, a, b, shape) } }
+        envelope.memo(:cycle) { stretches(1 / Grid::TICK / cycle_ticks).map { |from, to, a, b, shape| segment(envelope, from, to, a, b, shape) } }
       end
 
       def level(envelope, random)
@@ -182,15 +182,21 @@ module KindSatchel
 
       def segment(envelope, from, to, *ends, shape)
         start, finish = Grid.ticks(cycle_ticks * from), to == 1 ? end_of_cycle : Grid.ticks(cycle_ticks * to)
-        return unless finish > start
-
         a, b = ends.map { |one| envelope.amount(one) }
-        Segment.new(start, finish, a, b, a == b ? Shapes::Hold::PLAIN : shape, (cycle_ticks * from).to_f, (cycle_ticks * (to - from)).to_f)
+        shape = Shapes::Hold::PLAIN if a == b
+        # In a stage of less than a tick the ends as they are kept are the ends.
+        return Segment.new(start, finish, a, b, shape) if cycle_ticks * (to - from) < 1
+
+        Segment.new(start, finish, a, b, shape, (cycle_ticks * from).to_f, (cycle_ticks * (to - from)).to_f)
       end
 
-      # Of one cycle: from, to, level there, level there, how. A bent line is curved; what falls bends the other way.
-      def stretches
-        Shapes::Cycle::WAVES.fetch(wave).call(skew).map { |from, to, a, b, how| [from, to, a, b, shape(how, a < b ? bend : -bend)] }
+      # Of one cycle: from, to, level there, level there, how. A bent line is curved; what falls bends the other way. A stage that is shorter
+      # than can be told is none: the other has the whole cycle.
+      # @param least [Float] share of the cycle
+      def stretches(least)
+        list = Shapes::Cycle::WAVES.fetch(wave).call(skew).select { |from, to,| to - from >= least }
+        list = [[0, 1, *list[0].drop(2)]] if list.size == 1
+        list.map { |from, to, a, b, how| [from, to, a, b, shape(how, a < b ? bend : -bend)] }
       end
 
       def shape(how, bend)
