@@ -85,7 +85,7 @@ class HandOverFiles
     left = choices.without_controller
     return if left.empty? || %w[midi midi_clips midi_regions].none? { |name| choices[name] }
 
-    @notes << "No controller is left for #{left.map { |address| "#{@song.parameter_name(address)} of #{@song.owner_name(address)}" }.join(', ')}."
+    @notes << "No controller is left for #{left.map { |address| @song.full_name(address) }.join(', ')}."
   end
 
   def midi_map = Spread.map(->(share) { @told.call(0.45 + (0.3 * share), "writing MIDI") })

@@ -52,7 +52,7 @@ class HandOverReadme
     return unless %w[midi midi_clips midi_regions].any? { |name| @choices[name] }
 
     rows = @choices.rows.map do |row|
-      ["#{@song.parameter_name(row.address)} of #{@song.owner_name(row.address)}", row.number == "bend" ? "pitch bend" : row.number.to_s, "#{row.bits} bits"]
+      [@song.full_name(row.address), row.number == "bend" ? "pitch bend" : row.number.to_s, "#{row.bits} bits"]
     end
     "Controllers (within #{(@choices['error'] * 100).round(2)} % of their travel)\n\n#{table([%w[parameter controller values], *rows])}"
   end

@@ -67,5 +67,5 @@ class HandOverShelf
     { **row.to_record, "name" => name(song, row.address), "track" => track.name }
   end
 
-  def name(song, address) = "#{song.parameter_name(address)} of #{song.owner_name(address)}"
+  def name(song, address) = song.full_name(address)
 end

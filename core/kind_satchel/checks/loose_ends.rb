@@ -45,7 +45,7 @@ module KindSatchel
         end
 
         # @return [String] "Cutoff of Rope Bass"
-        def parameter(song, address) = "#{song.parameter_name(address)} of #{song.owner_name(address)}"
+        def parameter(song, address) = song.full_name(address)
 
         # @return [String] "5.1.0 to 9.1.0"
         def stretch(song, from, to) = "#{song.meters.text(from)} to #{song.meters.text(to)}"

@@ -48,7 +48,7 @@ module KindSatchel
       end
 
       # @return [String] "Cutoff of Rope Bass"
-      def words(song, address) = "#{song.parameter_name(address)} of #{song.owner_name(address)}"
+      def words(song, address) = song.full_name(address)
     end
   end
 end

@@ -3,8 +3,7 @@
 module KindSatchel
   module HandOver
     # A song made to fit what the program on the other side can do. What all of a parameter's moves fit stays as it is; of any other what is
-    # heard becomes one lane that sets, on its own track. What it loses is measured against courses that stay within half the tolerance of
-    # what is heard.
+    # heard becomes one lane that sets, on its own track. What it loses is measured against what is heard (see {Meter}).
     class Bake
       # The song that fits, and what each parameter loses, by track.
       Baked = Struct.new(:song, :losses)
@@ -56,7 +55,8 @@ module KindSatchel
         [[@song.length_ticks, *lanes].max + 1, Timing::LAST_TICK].min
       end
 
-      def course(address) = Course.of(@song, address, 0, @finish, tolerance: @limits.tolerance / (few? ? 2 : 4))
+      def course(address) = Course.of(@song, address, 0, @finish, tolerance: fineness)
+      def fineness = @limits.tolerance / (few? ? 2 : 4)
       def few? = @limits.points_per_lane || @limits.points_per_second
       def seconds = @seconds ||= @song.tempo.method(:seconds_at)
 
@@ -76,9 +76,12 @@ module KindSatchel
       def of(address)
         return [:whole, loss(address, nil, [0.0, 0.0, 0], nil)] if whole?(address)
 
-        before = course(address)
+        resolver = Heard::Resolver.new(@song, address)
+        pieces = resolver.pieces(0, @finish)
+        before = Course.of_pieces(pieces, resolver.scale, fineness)
         points, why = points(address, before)
-        [points, loss(address, points.size, Loss.between(before, line(points, before.scale)), why)]
+        meter = Meter.new(resolver.scale, line(points, resolver.scale)).over(pieces)
+        [points, loss(address, points.size, [meter.largest, meter.mean, meter.tick], why)]
       end
 
       def points(address, before)

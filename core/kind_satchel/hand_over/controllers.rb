@@ -103,7 +103,7 @@ module KindSatchel
         Fault.new("clash", "/controllers/#{place}/number", words)
       end
 
-      def name(song, row) = "#{song.parameter_name(row.address)} of #{song.owner_name(row.address)}"
+      def name(song, row) = song.full_name(row.address)
       private_class_method :row, :usual, :clash, :name
     end
   end

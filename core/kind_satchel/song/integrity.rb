@@ -33,7 +33,7 @@ module KindSatchel
     def second_drives(song)
       song.directory.driven.select { |address| song.directory.drivers(address).size > 1 }.map do |address|
         names = song.directory.drivers(address).map { |one| song.parameter_name(one.macro) }
-        Fault.new("second_drive", "", "#{names.first(2).join(' and ')} both drive #{song.parameter_name(address)} of #{song.owner_name(address)}; one may.")
+        Fault.new("second_drive", "", "#{names.first(2).join(' and ')} both drive #{song.full_name(address)}; one may.")
       end
     end
 

@@ -43,7 +43,7 @@ module KindSatchel
 
     # @return [String] a sentence for people
     def self.words(song, ring)
-      names = ring.map { |address| "#{song.parameter_name(address)} of #{song.owner_name(address)}" }
+      names = ring.map { |address| song.full_name(address) }
       "That would go round in a ring: #{names[0]} needs #{names.drop(1).join(', which needs ')}."
     end
 

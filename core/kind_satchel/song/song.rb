@@ -137,6 +137,19 @@ module KindSatchel
     # @return [String] the name of what has a parameter, or its id where it is missing
     def owner_name(address) = owned(address).name
 
+    # What a parameter is called where nothing around it says whose it is: "Volume of Fog Pad", "Depth of Chorus on Fog Pad" ("Chorus 2" where
+    # its chain has two), "Depth of Cutoff in Mooring", "Tempo".
+    # @return [String]
+    def full_name(address)
+      name = parameter_name(address)
+      return name if address.song?
+
+      device = device_name(address)
+      return "#{name} of #{owner_name(address)}" unless device
+
+      "#{name} of #{device} #{address.clip_id ? 'in' : 'on'} #{owner_name(address)}"
+    end
+
     # The resting value of a parameter, normalised. No envelope and no hand that holds it changes it.
     # @param address [Address]
     def knob(address) = owned(address).knob
@@ -236,6 +249,18 @@ module KindSatchel
     def known_directory(directory) = @memo[:directory] = directory
 
     private
+
+    # What a device is called in its chain; nil for a channel, and for what is no device.
+    def device_name(address)
+      return unless parameter?(address) && !address.setting?
+
+      devices = owner(address).devices
+      device = devices.find { |one| one.id == address.device_id }
+      return if device.type == "channel"
+
+      alike = devices.select { |one| one.type == device.type }
+      alike.size > 1 ? "#{device.type_rules.name} #{alike.index(device) + 1}" : device.type_rules.name
+    end
 
     # A directory at hand is brought up to date rather than made again.
     def found_again(song)
