@@ -37,6 +37,7 @@ class HandOverFiles
     @store = store
     @told = told
     @notes = []
+    @within = {}
   end
 
   # @return [Hash] "losses", "notes"
@@ -96,9 +97,10 @@ class HandOverFiles
     ways = choices.ways(song)
     score = HandOver::Score.new(song, only ? HandOver::Score::Ways.new(*ways.to_a[0..2], [only]) : ways, from:, to:)
     writer = Formats::MidiWriter.new(score)
-    tracks = score.parts(map) { |part| [ReadBack.track!(writer.track(part), part), ReadBack.kept(part)] }
+    tracks = score.parts(map) { |part| [ReadBack.track!(writer.track(part), part), ReadBack.kept(part), part.within] }
+    tracks.each { |_, _, within| @within.merge!(within) { |_, one, other| [one, other].max } }
     bytes = writer.file(tracks.map(&:first))
-    ReadBack.midi!(bytes, score, tracks.map(&:last))
+    ReadBack.midi!(bytes, score, tracks.map { |track| track[1] })
     file(name) { |path| File.binwrite(path, bytes) }
   end
 
@@ -151,5 +153,5 @@ class HandOverFiles
 
   def several? = Dir[File.join(@folder, "**", "*")].count { |path| File.file?(path) } + choices["sounds"].size > 1
 
-  def readme = HandOverReadme.new(@song, choices, losses, @notes).text
+  def readme = HandOverReadme.new(@song, choices, losses, @notes, @within).text
 end

@@ -2,7 +2,9 @@
 
 # The text that goes along: what the files are, what could not go along, and which controller moves what.
 class HandOverReadme
-  def initialize(song, choices, losses, notes)
+  # @param within [Hash] how far the controllers of each parameter lie from what is heard, as shares of their travel
+  def initialize(song, choices, losses, notes, within)
+    @within = within
     @song = song
     @choices = choices
     @losses = losses
@@ -36,13 +38,15 @@ class HandOverReadme
     return if @losses.empty?
 
     rows = @losses.map do |one|
+      next [one["name"], "", "", "", "", one["why"]] if one["left_out"]
+
       [one["name"], one["points"]&.to_s || "as it is", one["largest_text"], one["mean_text"], one["largest"].zero? ? "" : one["position"], one["why"].to_s]
     end
-    "What each parameter loses\n\n#{table([%w[parameter points largest mean where], *rows])}"
+    "What each parameter loses\n\n#{table([['parameter', 'points', 'largest', 'mean', 'where', ''], *rows])}"
   end
 
   def table(rows)
-    widths = (0...6).map { |i| rows.map { |row| row[i].to_s.size }.max }
+    widths = rows[0].each_index.map { |i| rows.map { |row| row[i].to_s.size }.max }
     "#{rows.map { |row| row.each_with_index.map { |cell, i| cell.to_s.ljust(widths[i]) }.join('  ').rstrip }.join("\n")}\n"
   end
 
@@ -52,8 +56,13 @@ class HandOverReadme
     return unless %w[midi midi_clips midi_regions].any? { |name| @choices[name] }
 
     rows = @choices.rows.map do |row|
-      [@song.full_name(row.address), row.number == "bend" ? "pitch bend" : row.number.to_s, "#{row.bits} bits"]
+      [@song.full_name(row.address), row.number == "bend" ? "pitch bend" : row.number.to_s, "#{row.bits} bits",
+       @within.key?(row.address.to_s) ? percent(@within[row.address.to_s]) : ""]
     end
-    "Controllers (within #{(@choices['error'] * 100).round(2)} % of their travel)\n\n#{table([%w[parameter controller values], *rows])}"
+    head = "Controllers (at most so far from what is heard, in share of their travel; volumes on 7 stay at 127 above 0 dB)"
+    "#{head}\n\n#{table([%w[parameter controller values within], *rows])}"
   end
+
+  # Rounded up: it is a bound.
+  def percent(share) = "#{(share * 100).ceil(2)} %"
 end

@@ -31,8 +31,9 @@ RSpec.describe "Handing over" do
     expect(Schemas.read_song(files["low-tide-market.satchel.json"]).song).to eq demo
     baked = Schemas.read_song(files["low-tide-market-baked.satchel.json"]).song
     expect(baked.directory.envelopes.each_value.map { |home| [home.track.nil?, home.envelope.role] }.uniq).to eq [[false, "set"]]
-    done["losses"].each { |one| expect(files["README.txt"]).to match(/#{Regexp.escape(one['name'])} +\S.*#{Regexp.escape(one['largest_text'])}/) }
-    expect(files["README.txt"]).to match(/values of 7 bits.*^Cutoff of Rope Bass +74 +7 bits$/m)
+    done["losses"].each { |one| expect(files["README.txt"]).to match(/#{Regexp.escape(one['name'])} .*#{Regexp.escape(one['left_out'] ? one['why'] : one['largest_text'])}/) }
+    expect(done["losses"].select { |one| one["left_out"] }.map { |one| one["name"] }).to eq ["Rate of Bit reducer in Tip Over"]
+    expect(files["README.txt"]).to match(/values of 7 bits.*^Cutoff of Mono synth on Rope Bass +74 +7 bits +0\.\d+ %$/m)
     expect(CSV.parse(files["moves.csv"], headers: true).map { |row| row["address"] }.uniq).to match_array baked.sounded.map(&:to_s)
     expect(files["sheet.html"]).to include("<h1>Low Tide Market</h1>", "Rope Bass", "<polyline")
     region = MidiFile.score(files["regions/rope-bass-5-1.mid"])
@@ -54,14 +55,14 @@ RSpec.describe "Handing over" do
     Server.open_songs.forget(id)
     kept = get_json("/api/songs/#{id}/hand_over")
     expect(kept["choices"]).to include("csv" => "samples", "step_ticks" => 480)
-    expect(kept["controllers"].find { |row| row["name"] == "Cutoff of Rope Bass" }["number"]).to eq 21
+    expect(kept["controllers"].find { |row| row["name"] == "Cutoff of Mono synth on Rope Bass" }["number"]).to eq 21
     expect(kept["sets"].map { |set| set["name"] }).to include("Lanes of tracks, straight, 7 bits")
   end
 
   it "tells what limits cost, shows both curves, and keeps sets of them" do
     losses = post_json("/api/songs/#{id}/baking", { limits: { straight: true, lanes_only: true, points_per_lane: 4 } })["losses"]
     expect(losses.map { |one| one["points"] }.compact.max).to eq 4
-    worst = losses.find { |one| one["name"] == "Cutoff of Rope Bass" }
+    worst = losses.find { |one| one["name"] == "Cutoff of Mono synth on Rope Bass" }
     curves = post_json("/api/songs/#{id}/baked_curves", { address: worst["address"], limits: { straight: true, lanes_only: true, points_per_lane: 4 } })
     expect([curves["before"].size / 2 > 50, curves["after"].size / 2]).to eq [true, 5]
     kept = post_json("/api/limit_sets", { name: " Old recorder ", limits: { bits: 7, track_ids: ["master"] } })

@@ -136,6 +136,49 @@ RSpec.describe "MIDI files that are written" do
     expect(few.size).to be_between(100, (20 * song.tempo.seconds_at(4 * BAR)) + 2)
   end
 
+  # The one who reads knows only what is in the file: each value holds until the next.
+  def off(demo, row, events, places)
+    law = core_law(row)
+    places.map do |place, value|
+      held = events.reverse.find { |event| event[1] <= place }[2]
+      ((held / (row.bits == 7 ? 127.0 : 16_383)) - law.out(value)).abs
+    end.max
+  end
+
+  def core_law(row) = KindSatchel::HandOver::ControlEvents::Law.of(row.address.parameter_id, row)
+
+  [0.01, 0.03, 0.0].each do |error|
+    it "stays within what is stated for each controller, on ticks and between, and within what was asked where steps allow it (#{error})" do
+      ways = core::Score::Ways.new(core::Controllers.proposed(demo), error, nil, nil)
+      parts = core::Score.new(demo, ways).parts
+      tracks = mido(bytes_of(demo, error:))["tracks"]
+      random = Random.new(5)
+      ways.rows.each do |row|
+        track = demo.track(core::Controllers.channel_track(demo, row.address)).name
+        events = tracks.fetch(track)["cc"].select { |number, _, _| number == row.number }
+        stated = parts.find { |part| part.name == track }.within.fetch(row.address.to_s)
+        resolver = KindSatchel::Heard::Resolver.new(demo, row.address)
+        pieces = resolver.pieces(0, demo.length_ticks)
+        ticks = (Array.new(300) { random.rand(demo.length_ticks - 1) } + events.flat_map { |event| [event[1], [event[1] - 1, 0].max] }).uniq.sort
+        jumps = pieces.each_cons(2).filter_map { |one, two| one.to.floor if one.to != one.to.floor && (one.at(one.to) - two.at(two.from)).abs > 1e-6 }
+        places = ticks.flat_map { |tick| jumps.include?(tick) || resolver.scale.steps ? [tick] : [tick, tick + 0.7] }
+        expect(off(demo, row, events, places.map { |place| [place, pieces.bsearch { |piece| piece.to > place }.at(place)] })).to be <= stated + 1e-9
+        steep = stated > [error, 0.5 / 127].max + core::Course::FINE
+        expect(steep).to be(false), "#{row.address}: #{stated}" unless error.zero?
+      end
+    end
+  end
+
+  it "keep a true centre of pans: 64 of 127, 8192 of 14 bits" do
+    song = small_song(lanes: [envelope([0, 0.1], [BAR, 0.5], [2 * BAR, 0.5], [3 * BAR, 0.9], target: "bass/channel/pan")])
+    { 7 => [[10, 64]], 14 => [[10, 64], [42, 0]] }.each do |bits, wanted|
+      rows = [core::Controllers::Row.new(address: address("bass/channel/pan"), number: 10, bits:)]
+      events = mido(bytes_of(song, rows:, error: 0.02))["tracks"].fetch("Bass")["cc"]
+      centre = wanted.map { |number, _| events.select { |event| event[0] == number && event[1] <= (1.5 * BAR) }.last.values_at(0, 2) }
+      expect(centre).to eq wanted
+    end
+  end
+
   # Standard MIDI Files 1.0, its table of variable-length quantities (from memory of the published table).
   it "write variable-length quantities as the standard's own table has them" do
     { 0x40 => "40", 0x7F => "7f", 0x80 => "8100", 0x2000 => "c000", 0x3FFF => "ff7f", 0x4000 => "818000", 0x100000 => "c08000", 0x1FFFFF => "ffff7f",

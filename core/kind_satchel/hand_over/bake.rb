@@ -86,8 +86,8 @@ module KindSatchel
 
       def points(address, before)
         return [[[0, before.values[0]]], "keeps the tempo it begins with"] if address.song? && @limits.one_tempo
-        return [[[0, @song.knob(address)]], "left out: its track does not go along"] unless along?(address)
-        return [[[0, @song.knob(address)]], "left out: effects of a clip have no lanes"] if address.clip_id
+        return [[[0, @song.knob(address)]], "#{Loss::LEFT_OUT}: its track does not go along"] unless along?(address)
+        return [[[0, @song.knob(address)]], "#{Loss::LEFT_OUT}: effects of a clip have no lanes"] if address.clip_id
         return [[[0, @limits.rounded(before.level)]], nil] if before.level
 
         [Fit.new(before, @song.tempo, @limits).points, nil]

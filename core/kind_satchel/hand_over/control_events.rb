@@ -2,8 +2,9 @@
 
 module KindSatchel
   module HandOver
-    # A course as the fewest events of a controller that stay within an error of it. Each holds until the next; one is followed until what
-    # is heard is further off than the error, and the next then aims as far ahead.
+    # A course as few events of a controller that stay within an error of it, rounding to steps counted in. Each holds until the next; one
+    # is followed as long as it is near enough, and the next then goes as far ahead as it may. What goes on level is said as exactly as
+    # there are steps. Where a course crosses more than the error within a tick nothing can keep to it: {#within} tells what was kept to.
     class ControlEvents
       # Semitones of pitch bend up and down that a file says at its start.
       BEND_SEMITONES = 24
@@ -27,53 +28,73 @@ module KindSatchel
       def of(course)
         @ticks, @values = [], []
         @travel = @plain ? course.values : course.values.map { |value| @law.out(value) }
-        say(course.ticks[0], @travel[0])
+        say(course.ticks[0], nearest(@travel[0]))
         place, size = 1, course.size
         while place < size
-          follow(course, place) if (@travel[place] - @held).abs > @error
+          follow(course, place) if (@travel[place] - @held).abs > @error || level?(place)
           place += 1
         end
         @apart ? spaced(course) : [@ticks, @values]
       end
 
+      # How far what is held lies from what is heard, an upper bound on ticks and between.
+      # @param pieces [Array<Heard::Piece>]
+      # @param ticks [Array<Integer>] of the events
+      # @param values [Array<Integer>] in step
+      # @return [Float] share of the controller's travel
+      def within(pieces, ticks, values)
+        held = values.map { |whole| @law.in(whole / @largest.to_f) }
+        lines = Course.new(ticks: ticks.flat_map { |tick| [tick, tick] }.drop(1), values: held.flat_map { |value| [value, value] }[0..-2], scale: nil)
+        Meter.new(Travel.new(@law), lines).over(pieces).largest
+      end
+
       private
 
       # An event; of two on one tick the later stays.
-      def say(tick, share)
-        whole = (share * @largest).round
-        whole = whole.clamp(0, @largest) if whole.negative? || whole > @largest
-        @held = whole / @largest.to_f
+      def say(tick, whole)
+        @whole = whole.clamp(0, @largest)
+        @held = @whole / @largest.to_f
         if @ticks[-1] == tick
-          @values[-1] = whole
-        elsif @values[-1] != whole
+          @values[-1] = @whole
+        elsif @values[-1] != @whole
           @ticks << tick
-          @values << whole
+          @values << @whole
         end
       end
 
-      # From one corner to the next, which lies further off than the error.
+      def nearest(share) = (share * @largest).round
+      def level?(place) = @travel[place] == @travel[place - 1] && nearest(@travel[place]) != @whole
+
+      # From one corner to the next.
       def follow(course, place)
-        from, to = course.ticks[place - 1], course.ticks[place]
-        before, goal = @travel[place - 1], @travel[place]
-        return say(to, goal) if from == to || before == goal
+        @from, @to, goal = course.ticks[place - 1], course.ticks[place], @travel[place]
+        return say(@to, nearest(goal)) if @from == @to
+        return say(@from, nearest(goal)) if @travel[place - 1] == goal
 
-        way = goal > @held ? @error : -@error
-        first, pace = pace(course, place)
-        while (goal - @held).abs > @error
-          old, edge = @held, @held + way
-          tick = (from + ((@plain ? edge - first : @law.in(edge) - first) * pace)).ceil
-          tick = tick.clamp(from, to)
-          aim = edge + way
-          past = way.positive? ? goal < aim : goal > aim
-          say(tick, past ? goal : aim)
-          return say(to, goal) if @held == old
-        end
+        @first = course.values[place - 1]
+        @pace = (course.values[place] - @first) / (@to - @from)
+        step(goal) while (goal - @held).abs > @error
       end
 
-      # Where a stretch begins, and how many ticks its value takes for all of its travel.
-      def pace(course, place)
-        first = course.values[place - 1]
-        [first, (course.ticks[place] - course.ticks[place - 1]) / (course.values[place] - first).to_f]
+      # The next event on the way to a value: at the last whole tick at which what is held is still near enough; where that leads nowhere, at
+      # the tick after.
+      def step(goal)
+        up = goal > @held
+        edge = @held + (up ? @error : -@error)
+        tick = (@from + (((@plain ? edge : @law.in(edge)) - @first) / @pace)).floor.clamp(@from, @to)
+        whole = ahead(tick, goal, up)
+        return say(tick, whole) unless whole == @whole
+
+        tick = [tick + 1, @to].min
+        whole = tick == @to ? nearest(goal) : ahead(tick, goal, up)
+        say(tick, whole == @whole ? @whole + (up ? 1 : -1) : whole)
+      end
+
+      # As far on the way as is near enough to what is heard at a tick.
+      def ahead(tick, goal, up)
+        value = @first + (@pace * (tick - @from))
+        share = @plain ? value : @law.out(value)
+        up ? [((share + @error) * @largest).floor, nearest(goal)].min : [((share - @error) * @largest).ceil, nearest(goal)].max
       end
 
       # No two nearer than allowed: one that comes too soon waits, and then says what is heard there.
@@ -103,6 +124,14 @@ module KindSatchel
 
       def whole(course, tick) = (@law.out(course.at(tick)) * @largest).round.clamp(0, @largest)
 
+      # The travel of a controller as a scale, for {Meter}.
+      Travel = Struct.new(:law) do
+        def gain? = false
+        def linear? = true
+        def natural(value) = law.out(value)
+      end
+      private_constant :Travel
+
       # From a normalised value to the travel of a controller, and back.
       module Law
         module_function
@@ -110,7 +139,7 @@ module KindSatchel
         # @return [#out, #in]
         def of(id, row)
           return Volume if id == "volume" && row.number == 7
-          return Pan if id == "pan" && row.number == 10
+          return row.bits == 7 ? Pan : Bend if id == "pan" && row.number == 10
           return Bend if id == "bend" && row.number == Controllers::BEND
 
           Plain
@@ -135,7 +164,7 @@ module KindSatchel
           def self.in(share) = ((share * 127) - 1) / 126
         end
 
-        # Semitones up and down from the middle, 8192.
+        # Up and down from the middle, 8192: semitones of pitch bend, sides of a pan of 14 bits.
         module Bend
           def self.out(value) = ((value - 0.5) * 2 * 8191.0 / 16_383) + (8192.0 / 16_383)
           def self.in(share) = 0.5 + ((share - (8192.0 / 16_383)) / 2 * 16_383 / 8191.0)

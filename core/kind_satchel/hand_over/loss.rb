@@ -8,13 +8,18 @@ module KindSatchel
       # What is softer than this counts as silence, in dB.
       SILENCE_DB = -60.0
 
+      # Whether it does not go along at all, so that there is nothing to be off.
+      def left_out? = why.to_s.start_with?(LEFT_OUT)
+      LEFT_OUT = "left out"
+
       # @param song [Song]
       # @return [Hash] plain data, with numbers in words
       def to_record(song)
         scale = song.parameter(address).scale
         { "address" => address.to_s, "name" => song.full_name(address), "points" => points,
           "largest" => largest.round(6), "mean" => mean.round(6), "unit" => scale.unit.word, "largest_text" => text(scale, largest),
-          "mean_text" => text(scale, mean), "tick" => tick, "position" => song.meters.text(tick), "why" => why }.compact
+          "mean_text" => text(scale, mean), "tick" => tick, "position" => song.meters.text(tick), "why" => why,
+          "left_out" => left_out? || nil }.compact
       end
 
       private

@@ -59,7 +59,7 @@ module KindSatchel
 
       # Straight pieces are their own chains, and steps are found exactly.
       def room(piece)
-        return 0.0 if @scale.steps || piece.still? || piece.straight?
+        return 0.0 if piece.scale.steps || piece.still? || piece.straight?
         return ROOM unless @scale.gain?
 
         low = piece.jet(piece.from, piece.to).low

@@ -5,8 +5,9 @@ module KindSatchel
     # What goes into a MIDI file: a stretch of a song as parts of notes and controllers, in ticks from the start of the stretch.
     class Score
       # `notes` as [tick, length, pitch, velocity]; `lead` what is said first, as [number, value]; `texts` what
-      # each controller moves, in words; `controls` as {Control}s.
-      Part = Struct.new(:name, :channel, :notes, :lead, :texts, :controls)
+      # each controller moves, in words; `controls` as {Control}s; `within` how far each parameter's lie from what is heard, by address, as
+      # shares of their travel.
+      Part = Struct.new(:name, :channel, :notes, :lead, :texts, :controls, :within)
       # Events of one controller: its `number`, "bend" for pitch bend; `ticks` in order and `amounts` in step, 0..127, of pitch bend 0..16383.
       Control = Struct.new(:number, :ticks, :amounts)
 
@@ -55,7 +56,9 @@ module KindSatchel
         chosen = @song.tracks.select { |track| (events[track.id] || rows[track.id]) && (@ways.track_ids.nil? || @ways.track_ids.include?(track.id)) }
         map.call(chosen.each_with_index.to_a, lambda { |(track, i)|
           own = rows.fetch(track.id, [])
-          part = Part.new(track.name, channel(track, i), notes(events.fetch(track.id, [])), bend_range(own), texts(own), own.flat_map { |row| controls(row) })
+          moved = own.map { |row| controls(row) }
+          within = own.zip(moved).to_h { |row, (_, share)| [row.address.to_s, share] }
+          part = Part.new(track.name, channel(track, i), notes(events.fetch(track.id, [])), bend_range(own), texts(own), moved.flat_map(&:first), within)
           block_given? ? yield(part) : part
         })
       end
@@ -85,10 +88,20 @@ module KindSatchel
         rows.reject { |row| row.number == Controllers::BEND }.map { |row| Formats::MidiControls.named(row.number, row.address.parameter_id) }
       end
 
+      # What the course may stray is taken off what the events may.
+      # @return [Array(Array<Control>, Float)] and how far they lie from what is heard
       def controls(row)
-        course = Course.of(@song, row.address, @from, @to, tolerance: [@ways.error / 4, Course::FINE].max)
-        ticks, values = ControlEvents.new(row.address.parameter_id, row, @song.tempo, error: @ways.error, per_second: @ways.per_second).of(course)
-        ticks.map! { |tick| tick - @from } unless @from.zero?
+        resolver = Heard::Resolver.new(@song, row.address)
+        pieces, tolerance = resolver.pieces(@from, @to), [@ways.error / 8, Course::FINE].max
+        events = ControlEvents.new(row.address.parameter_id, row, @song.tempo, error: @ways.error - tolerance, per_second: @ways.per_second)
+        ticks, values = events.of(Course.of_pieces(pieces, resolver.scale, tolerance))
+        within = events.within(pieces, ticks, values)
+        ticks = ticks.map { |tick| tick - @from } unless @from.zero?
+        [split(row, ticks, values), within]
+      end
+
+      # Of 14 bits the coarser half goes by itself.
+      def split(row, ticks, values)
         return [Control.new(row.number, ticks, values)] if row.bits == 7 || row.number == Controllers::BEND
 
         coarse = values.each_index.select { |i| i.zero? || values[i] >> 7 != values[i - 1] >> 7 }

@@ -46,7 +46,8 @@ export function Losses() {
 }
 
 /** "267 points, at most 373 Hz off, 18.3 Hz on average". */
-function cost({ points, largest, largest_text, mean_text, why }: HandOverLoss): string {
+function cost({ points, largest, largest_text, mean_text, why, left_out }: HandOverLoss): string {
+  if (left_out && why) return why;
   if (points === undefined) return "as it is";
   const off = largest === 0 ? "nothing is lost" : `at most ${largest_text} off, ${mean_text} on average`;
   return [points === 1 ? "a value" : `${points} points`, off, ...(why ? [why] : [])].join(", ");
