@@ -40,7 +40,7 @@ module PassShelf
   def filled(song_id, name, inputs)
     case name
     when "rewrite_pass" then rewriting(song_id, inputs)
-    when "record_moves" then inputs["into"] == "carrier" ? with_carrier(song_id, inputs) : inputs
+    when "record_moves" then with_earlier(song_id, inputs["into"] == "carrier" ? with_carrier(song_id, inputs) : inputs)
     else inputs
     end
   end
@@ -80,6 +80,15 @@ module PassShelf
     inputs.merge("kept" => { **JSON.parse(row.ways), "tolerance" => written["tolerance"], "laps" => laps, "bases" => JSON.parse(row.places) })
   end
 
+  # What is heard of a further lap is measured with the laps before it.
+  def with_earlier(song_id, inputs)
+    rows = Database.guarded { PassRow.where(song_id:, pass: inputs["pass"]).to_a }
+    return inputs if rows.empty?
+
+    laps = TakeRow.where(pass_id: rows.map(&:id)).order(:lap).group_by(&:pass_id)
+    inputs.merge("earlier" => rows.to_h { |row| [row.address, laps.fetch(row.id, []).flat_map { |take| strokes(take) }] })
+  end
+
   # A further lap goes into the carrier that was made for the first.
   def with_carrier(song_id, inputs)
     ways = Database.guarded { PassRow.where(song_id:, pass: inputs["pass"]).pick(:ways) } or return inputs
@@ -92,13 +101,15 @@ module PassShelf
     written = row.written ? JSON.parse(row.written) : {}
     places = JSON.parse(row.places || "{}")
     ways = row.ways ? JSON.parse(row.ways) : { "into" => inputs["into"], "role" => inputs["role"], "region_id" => result.kept["region_id"] }
-    places = {} if result.kept["into"] && result.kept["into"] != ways["into"]
-    ways = ways.merge("into" => result.kept["into"], "region_id" => result.kept["region_id"]) if result.kept["into"]
+    if result.kept["fresh"]
+      places = {}
+      ways = ways.merge(result.kept.slice("into", "role").compact, "region_id" => result.kept["region_id"])
+    end
     row.ways = JSON.generate(ways)
     move["bases"].each { |id, base| places[id] ||= base }
     places.each { |id, place| place["digest"] = digest(result.song, id) }
     row.places = JSON.generate(places)
-    row.written = JSON.generate(chosen(written, inputs).merge(move.slice("points", "difference")))
+    row.written = JSON.generate(chosen(written, inputs).merge(move.slice("points", "difference", "said")))
     fresh = row.new_record?
     row.save!
     delete(PassRow.where(song_id:, address:).where.not(id: row.id)) if fresh
@@ -142,11 +153,14 @@ module PassShelf
   def entry(row, takes, song)
     address = KindSatchel::Address.parse(row.address)
     ways, places, written = [row.ways, row.places, row.written].map { |text| JSON.parse(text) }
-    { "pass" => row.pass, "address" => row.address, "name" => song.parameter(address).name, "owner" => song.owner_name(address), "into" => ways["into"],
-      "places" => places.keys.filter_map { |id| place(song, id) }, "current" => places.any? && places.all? { |id, one| one["digest"] == digest(song, id) },
-      "tolerance" => written["tolerance"], "parts" => written["parts"], "join_ticks" => written["join_ticks"] || 0,
-      "points" => written["points"] || 0, "difference" => written["difference"] || 0.0, "laps" => takes.map { |take| lap(take) } }
+    current = places.any? && places.all? { |id, one| one["digest"] == digest(song, id) }
+    { "pass" => row.pass, "address" => row.address, "name" => song.parameter(address).name, "owner" => song.owner_name(address),
+      **ways.slice("into", "role"), "places" => places.keys.filter_map { |id| place(song, id) }, "current" => current,
+      **WRITTEN, **written.slice(*WRITTEN.keys).compact, "laps" => takes.map { |take| lap(take) } }
   end
+  # What is not told where nothing was written.
+  WRITTEN = { "tolerance" => KindSatchel::Perform::HandPass::TOLERANCE, "parts" => nil, "join_ticks" => 0, "points" => 0, "difference" => 0.0,
+              "said" => [] }.freeze
 
   def place(song, id)
     home = song.directory.envelopes[id] or return
@@ -165,5 +179,6 @@ module PassShelf
     kept = stroke.held? ? stroke.ticks.each_index.to_a : KindSatchel::Thinning.keep(stroke.ticks, stroke.values, DRAWN_TO)
     kept.flat_map { |i| [stroke.ticks[i], stroke.values[i]] }
   end
-  private_class_method :delete, :rewriting, :with_carrier, :keep_move, :chosen, :keep_take, :strokes, :make_room, :digest, :entry, :place, :lap, :drawn
+  private_class_method :delete, :rewriting, :with_carrier, :with_earlier, :keep_move, :chosen, :keep_take, :strokes, :make_room, :digest, :entry, :place, :lap,
+:drawn
 end

@@ -8,6 +8,7 @@ module KindSatchel
   # - {Stroke}   what a hand did with one parameter, from touch to where its move ends
   # - {Course}   what is set over a stretch, as points
   # - {Amounts}  what an envelope must give for a stroke to be heard
+  # - {Strayed}  how far what is heard lies from a stroke
   # - {HandPass} strokes written into clips, lanes or a carrier
   # - {Takes}    the laps of a pass, and what was chosen of them
   module Perform
@@ -19,5 +20,6 @@ require_relative "perform/hand_back"
 require_relative "perform/stroke"
 require_relative "perform/course"
 require_relative "perform/amounts"
+require_relative "perform/strayed"
 require_relative "perform/hand_pass"
 require_relative "perform/takes"

@@ -31,7 +31,9 @@ RSpec.describe "Handing over" do
     expect(Schemas.read_song(files["low-tide-market.satchel.json"]).song).to eq demo
     baked = Schemas.read_song(files["low-tide-market-baked.satchel.json"]).song
     expect(baked.directory.envelopes.each_value.map { |home| [home.track.nil?, home.envelope.role] }.uniq).to eq [[false, "set"]]
-    done["losses"].each { |one| expect(files["README.txt"]).to match(/#{Regexp.escape(one['name'])} .*#{Regexp.escape(one['left_out'] ? one['why'] : one['largest_text'])}/) }
+    done["losses"].each do |one|
+      expect(files["README.txt"]).to match(/#{Regexp.escape(one['name'])} .*#{Regexp.escape(one['left_out'] ? one['why'] : one['largest_text'])}/)
+    end
     expect(done["losses"].select { |one| one["left_out"] }.map { |one| one["name"] }).to eq ["Rate of Bit reducer in Tip Over"]
     expect(files["README.txt"]).to match(/values of 7 bits.*^Cutoff of Mono synth on Rope Bass +74 +7 bits +0\.\d+ %$/m)
     expect(CSV.parse(files["moves.csv"], headers: true).map { |row| row["address"] }.uniq).to match_array baked.sounded.map(&:to_s)

@@ -48,6 +48,31 @@ RSpec.describe "Passes of hands" do
     expect(heard_at(12.5)).to be_within(0.002).of(0.7)
   end
 
+  it "are separated where they were played, and stay with the clip that keeps them" do
+    before = standing(id).song.clip("mooring")
+    record(0, 0.2, 0.4)
+    edit(id, "rewrite_pass", { pass: "first", address: cutoff, separate: true })
+    expect(standing(id).song.clip("mooring")).to eq before
+    found = passes.first
+    expect([found["current"], found["places"].map { |place| place.values_at("name", "regions") }]).to eq [true, [["Mooring 2", 1]]]
+    expect(heard_at(12.5)).to be_within(0.012).of(0.3)
+    edit(id, "rewrite_pass", { pass: "first", address: cutoff, tolerance: 0.001 })
+    expect([heard_at(12.5), passes.first["current"], standing(id).song.clip("mooring")]).to match [be_within(0.002).of(0.3), true, before]
+  end
+
+  it "tell how far what is heard lies from all laps that are heard, not from the last one alone" do
+    record(0, 0.2, 0.4, latch: true)
+    # A further lap touches half of it, and writes into the loop where the first one was played on.
+    edit(id, "record_moves", { pass: "first", lap: 1, from_seconds: 10.5, to_seconds: 20, into: "clip",
+                               moves: [{ address: cutoff, grips: [{ samples: [15.8, 0.9, 16.0, 0.95], until_seconds: 17 }] }] })
+    song = standing(id).song
+    at = song.tempo.tick_at(16.5).round
+    expect(heard(song, cutoff, at)).to be_within(0.012).of(0.95)
+    elsewhere = at - 7680
+    played = 0.4
+    expect(passes.first["difference"]).to be >= (heard(song, cutoff, elsewhere) - played).abs - 0.2
+  end
+
   it "can be tried at another tolerance before that is done" do
     record(0, 0.2, 0.4)
     counts = [0.2, 0.0001].map do |tolerance|

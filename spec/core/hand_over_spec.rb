@@ -105,7 +105,7 @@ RSpec.describe KindSatchel::HandOver do
   # Largest difference found, in the unit, and the largest that may be told for it.
   def found(songs, loss, places)
     scale = songs[0].parameter(loss.address).scale
-    near = (-128..128).map { |i| loss.tick + (i / 32r) }.select { |place| place.between?(0, songs[0].length_ticks) }
+    near = (-128..128).map { |i| loss.tick + (i/32r) }.select { |place| place.between?(0, songs[0].length_ticks) }
     near = near.map { |place| place == place.to_i ? place.to_i : place.to_f }
     read = readings(songs, loss.address, (places + near).uniq.sort)
     largest = read.map { |_, before, after| (natural(scale, before) - natural(scale, after)).abs }.max
@@ -164,7 +164,7 @@ RSpec.describe KindSatchel::HandOver do
     two = small_song(lanes: [envelope([0, 0.1, 0.6], [BAR, 0.9], target: "bass/channel/pan", id: "p"), envelope([0, 0.1, 0.6], [BAR, 0.9], id: "c")])
     records = bake(two, **all, points_per_lane: 2).losses.map { |loss| loss.to_record(two) }
     expect(records.map { |record| record["name"] }).to eq ["Pan of Bass", "Cutoff of Mono synth on Bass"]
-    expect(records[0]["largest_text"]).to match(/\AL\/R \d/)
+    expect(records[0]["largest_text"]).to match(%r{\AL/R \d})
   end
 
   it "proposes a controller for each parameter, says what clashes, what is none, and what has no finer half" do

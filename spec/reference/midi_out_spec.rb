@@ -137,7 +137,7 @@ RSpec.describe "MIDI files that are written" do
   end
 
   # The one who reads knows only what is in the file: each value holds until the next.
-  def off(demo, row, events, places)
+  def off(row, events, places)
     law = core_law(row)
     places.map do |place, value|
       held = events.reverse.find { |event| event[1] <= place }[2]
@@ -162,7 +162,7 @@ RSpec.describe "MIDI files that are written" do
         ticks = (Array.new(300) { random.rand(demo.length_ticks - 1) } + events.flat_map { |event| [event[1], [event[1] - 1, 0].max] }).uniq.sort
         jumps = pieces.each_cons(2).filter_map { |one, two| one.to.floor if one.to != one.to.floor && (one.at(one.to) - two.at(two.from)).abs > 1e-6 }
         places = ticks.flat_map { |tick| jumps.include?(tick) || resolver.scale.steps ? [tick] : [tick, tick + 0.7] }
-        expect(off(demo, row, events, places.map { |place| [place, pieces.bsearch { |piece| piece.to > place }.at(place)] })).to be <= stated + 1e-9
+        expect(off(row, events, places.map { |place| [place, pieces.bsearch { |piece| piece.to > place }.at(place)] })).to be <= stated + 1e-9
         steep = stated > [error, 0.5 / 127].max + core::Course::FINE
         expect(steep).to be(false), "#{row.address}: #{stated}" unless error.zero?
       end

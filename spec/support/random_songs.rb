@@ -164,7 +164,11 @@ class RandomSongs
     end
   end
 
-  def notes = Array.new([4, 4, 9, 40].sample(random:)) { Note.new(tick: random.rand(3840), length_ticks: 1 + random.rand(900), pitch: 30 + random.rand(40), velocity: 90) }
+  def notes
+    Array.new([4, 4, 9, 40].sample(random:)) do
+      Note.new(tick: random.rand(3840), length_ticks: 1 + random.rand(900), pitch: 30 + random.rand(40), velocity: 90)
+    end
+  end
 
   def envelope(song, target, id, clock:)
     parameter = song.parameter?(Address.parse(target))
@@ -182,7 +186,8 @@ class RandomSongs
   def lfo
     cycle_ticks = [240, 320, 480, 960, 7680, 100.0 + (random.rand * 2000)].sample(random:)
     Sources::Lfo.new(wave: Sources::Lfo::WAVES.sample(random:), cycle_ticks:, skew: [0.5, random.rand.round(3), 0, 1].sample(random:),
-                     bend: [0.0, ((random.rand * 2) - 1).round(3), 1, -1].sample(random:), phase: [0.0, random.rand.round(3)].sample(random:), seed: random.rand(100))
+                     bend: [0.0, ((random.rand * 2) - 1).round(3), 1, -1].sample(random:), phase: [0.0, random.rand.round(3)].sample(random:),
+                     seed: random.rand(100))
   end
 
   def shape

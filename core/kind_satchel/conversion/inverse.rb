@@ -27,6 +27,24 @@ module KindSatchel
         end
       end
 
+      # What is heard of an amount, normalised, not limited.
+      # @param set [Float] as {#amount} takes it, like the others
+      def heard(set, scales, shifts, amount)
+        value = @role == "set" ? amount : set
+        value = @scale.scaled(value, amount) if @role == "scale"
+        value = @scale.scaled(value, scales) unless scales == 1
+        @scale.shifted(value, @role == "shift" ? shifts + amount : shifts)
+      end
+
+      # Whether no amount changes what is heard: scaled from its origin, or a gain at silence, or all of it scaled away.
+      def idle?(set, scales, _shifts)
+        return true if scales.zero? && @role != "shift"
+        return false if @role == "set"
+
+        (@role == "scale" || @scale.gain?) && (@scale.scaled(set, scales) - @scale.origin).abs < NONE
+      end
+      NONE = 1e-9
+
       # The nearest amount that the role holds.
       def limited(amount) = amount.clamp(@least, @most)
 

@@ -104,25 +104,6 @@ module KindSatchel
       [slope, values[from] - (slope * ticks[from])]
     end
 
-    # How far a chain through some corners lies from the others, as a share of what each is allowed.
-    # @param room [Float, Array<Float>] as `tolerance` of {keep}
-    # @param kept [Array<Integer>] places, the first and the last among them
-    # @return [Float]
-    def strayed(ticks, values, room, kept)
-      each = room.is_a?(Array)
-      most = 0.0
-      kept.each_cons(2) do |from, to|
-        slope, foot = line(ticks, values, from, to)
-        place = from + 1
-        while place < to
-          share = (values[place] - foot - (slope * ticks[place])).abs / (each ? room[place] : room)
-          most = share if share > most
-          place += 1
-        end
-      end
-      most
-    end
-
     private_class_method :reach, :farthest, :halved, :furthest, :furthest_of, :line
   end
 end

@@ -95,12 +95,48 @@ module KindSatchel
 
       def missed(pass)
         by = pass.overruled.first(MOST_NAMES).join(" and ")
-        [*(by.empty? ? [] : [Tell.new("overruled", [], "overruled by #{by}, so it is not heard there")]),
+        [*lost_words(pass), *idle_words(pass), *(by.empty? ? [] : [Tell.new("overruled", [], "overruled by #{by}, so it is not heard there")]),
          *(pass.limited ? [Tell.new("limited", [], "it cannot make all of what was played; there it stays at its limit")] : []),
          *(pass.replaced.any? ? [Tell.new("replaced", pass.replaced, "a move that was off there is replaced")] : []),
          *(pass.stilled.any? ? [Tell.new("stilled", [], "what moved #{pass.stilled.first(MOST_NAMES).join(' and ')} is taken in and switched off")] : []),
          *(pass.homeless.include?("lane") ? [Tell.new("no_clip", [], "where no clip sounds it is in the lane")] : []),
          *(pass.homeless.include?("lost") ? [Tell.new("lost", [], "where the clip does not sound it is left out")] : [])]
+      end
+
+      # What later loops wrote over, and where a move runs once instead.
+      def lost_words(pass)
+        apart = pass.apart.first(MOST_NAMES).join(" and ")
+        [*(Tell.new("once", [], "#{apart} is made separate where it was played, and the move runs once over it") unless apart.empty?),
+         *(Tell.new("written_over", [], written_over(pass.song, pass.lost_ticks.values.max)) if pass.lost_ticks.any?)]
+      end
+
+      def written_over(song, ticks)
+        bars = ticks.fdiv(song.meters.at(0).bar_ticks)
+        "#{Units.short(bars)} bar#{'s' unless bars == 1} of what was played #{bars == 1 ? 'is' : 'are'} not heard: later loops write over it"
+      end
+
+      # Where a role can do nothing.
+      def idle_words(pass)
+        pass.idle.map { |address, role, from, to| Tell.new("idle", [address.to_s], idle_at(pass.song, address, role, from, to)) }
+      end
+
+      def idle_at(song, address, role, from, to)
+        scale = song.parameter(address).scale
+        rest = scale.gain? ? "is silent" : "rests at its #{scale.origin.zero? ? 'foot' : 'centre'}"
+        "#{song.parameter(address).name} #{rest} from #{song.meters.text(from)} to #{song.meters.text(to)}, where a move that #{role}s does " \
+          "nothing; let it #{scale.gain? ? 'set' : 'set or shift'}"
+      end
+
+      # Regions that were played get a clip of their own where others share it.
+      def separated(song, strokes)
+        strokes = strokes.reject { |address, _| address.setting? || song.tracks_of(address).empty? }
+        ids = strokes.flat_map { |address, list| list.flat_map { |stroke| song.tracks_of(address).first.regions_in(stroke.from, stroke.to) } }
+        shared = ids.uniq.select { |region| song.directory.regions_of_clip(region.clip_id).size > 1 }.group_by(&:clip_id)
+        shared.each_value.reduce(song) do |now, regions|
+          next now if regions.size == now.directory.regions_of_clip(regions.first.clip_id).size
+
+          SeparateRegions.call(now, { region_ids: regions.map(&:id) }).first
+        end
       end
 
       # What the app keeps beside the song.
@@ -109,19 +145,25 @@ module KindSatchel
         moves = strokes.to_h do |address, list|
           ids = pass ? pass.envelopes[address] || [] : []
           bases = ids.to_h { |id| [id, base(pass.bases[id])] }
-          [address.to_s, { "strokes" => Perform::Takes::Records.strokes(list), "bases" => bases, **measured(pass, address) }]
+          [address.to_s, { "strokes" => Perform::Takes::Records.strokes(list), "bases" => bases, **measured(pass, address, earlier(input, address)) }]
         end
         { "from_tick" => from, "to_tick" => to, "region_id" => region_id, "moves" => moves }
       end
 
-      def base(found) = { "made" => found["made"], "points" => found["points"].map { |point| KindSatchel::Records.point(point) } }
+      def base(found) = { **found, "points" => found["points"].map { |point| KindSatchel::Records.point(point) } }
 
-      # @return [Hash] how many points its envelopes hold now and how far what is heard lies from what was played
-      def measured(pass, address)
+      # What was played of a parameter in earlier laps of the pass; filled in by the app.
+      def earlier(input, address) = Perform::Takes::Records.read(input.fetch(:earlier, {}).fetch(address.to_s, []))
+
+      # @param earlier [Array<Stroke>] what was played before it in the pass
+      # @return [Hash] how many points its envelopes hold now, how far what is heard lies from what was played, and what else is to be said
+      def measured(pass, address, earlier = [])
         return {} unless pass
 
         points = pass.envelopes.fetch(address, []).sum { |id| pass.song.directory.envelope(id).envelope.points.size }
-        { "points" => points, "difference" => pass.difference(address) }
+        lost = pass.lost_ticks[address]
+        said = [*(written_over(pass.song, lost) if lost), *pass.idle.select { |one,| one == address }.map { |one| idle_at(pass.song, *one) }]
+        { "points" => points, "difference" => pass.difference(address, earlier), "said" => said }
       end
     end
   end

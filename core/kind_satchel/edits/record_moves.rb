@@ -2,12 +2,13 @@
 
 module KindSatchel
   module Edits
-    # Writes what hands did with parameters in one lap of a pass (see {Perform::HandPass}): into the clips that sound there, into lanes,
-    # or into a new carrier clip. `moves` name each parameter with its `grips`: `samples` are seconds of the song and normalised values,
-    # in turns; `until_seconds` is where the hand let go. With `latch` each goes on to the end of the lap (`to_seconds`). After a grip the
-    # value glides over `glide_seconds` into what held. `grid_ticks` above 0 brings it to a grid; `inside_range` leaves out what lies
-    # outside the range; `separate` gives the regions that sound there clips of their own first; `kept_only` writes nothing, but the
-    # samples are kept. Parameters that are held by hand are handed back.
+    # Writes what hands did with parameters in one lap of a pass (see {Perform::HandPass}): into the clips that sound there, into lanes, or
+    # into a new carrier clip; `into` "once" runs once over each region that was played, in a clip of its own. `moves` name each parameter
+    # with its `grips`: `samples` are seconds of the song and normalised values, in turns; `until_seconds` is where the hand let go. With
+    # `latch` each goes on to the end of the lap (`to_seconds`). After a grip the value glides over `glide_seconds` into what held.
+    # `grid_ticks` above 0 brings it to a grid; `inside_range` leaves out what lies outside the range; `separate` gives the regions that
+    # sound there clips of their own first; `kept_only` writes nothing, but the samples are kept. Parameters that are held by hand are
+    # handed back.
     module RecordMoves
       extend Playing
 
@@ -18,9 +19,20 @@ module KindSatchel
         ready = Perform::HandBack.call(song, strokes.keys)
         return [song, "keep a take of #{names(song, strokes.keys)}", [], kept(song, strokes, input)] if input[:kept_only]
 
+        no_lanes!(song, strokes.keys) if input[:into] == "lane"
         ready, region_id = into(ready, strokes, input)
         pass = Perform::HandPass.new(ready, strokes, **input.slice(:role, :tolerance), into: region_id ? "region" : input[:into], region_id:)
         [pass.song, "record #{names(song, strokes.keys)} into #{place_words(pass)}", told(song, pass, strokes), kept(song, strokes, input, pass, region_id)]
+      end
+
+      # Effects of a clip have no lanes; each is named.
+      def self.no_lanes!(song, addresses)
+        faults = addresses.each_with_index.filter_map do |address, i|
+          next unless address.clip_id
+
+          Fault.new("no_lane", "/moves/#{i}/address", "#{song.full_name(address)} has no lane: envelopes in the clip move it, and carriers.")
+        end
+        raise InvalidInput, faults unless faults.empty?
       end
 
       # @return [Hash{Address=>Array<Stroke>}]
@@ -57,7 +69,7 @@ module KindSatchel
 
       def self.into(song, strokes, input)
         apart = input[:separate] && input[:into] == "clip"
-        song = separated(song, strokes.reject { |address, _| address.setting? || song.tracks_of(address).empty? }, input) if apart
+        song = separated(song, strokes) if apart
         return [song, nil] unless input[:into] == "carrier"
 
         # The carrier of the pass where one was made for an earlier lap of it.
@@ -65,18 +77,7 @@ module KindSatchel
         made && song.directory.regions.key?(made) ? [song, made] : carrier_for(song, strokes)
       end
 
-      def self.separated(song, strokes, _input)
-        ids = strokes.flat_map do |address, list|
-          list.flat_map { |stroke| song.tracks_of(address).first.regions_in(stroke.from, stroke.to) }
-        end
-        shared = ids.uniq.select { |region| song.directory.regions_of_clip(region.clip_id).size > 1 }.group_by(&:clip_id)
-        shared.each_value.reduce(song) do |now, regions|
-          next now if regions.size == now.directory.regions_of_clip(regions.first.clip_id).size
-
-          SeparateRegions.call(now, { region_ids: regions.map(&:id) }).first
-        end
-      end
-      private_class_method :strokes, :stroked, :stroke, :glided, :into, :separated
+      private_class_method :strokes, :stroked, :stroke, :glided, :into, :no_lanes!
     end
   end
 end

@@ -3,9 +3,10 @@
 module KindSatchel
   module Edits
     # Writes again what was played in a pass, from the samples that are kept beside the song: finer or coarser (`tolerance`), or other
-    # laps of it, or elsewhere (`into`; what the pass made where it was goes). `parts` are stretches of laps in order of time; where two
-    # meet the value jumps, or glides over `join_ticks`. Without `parts` all laps are written, later ones over earlier ones. The
-    # samples are filled in by the app (`kept`); a document by itself holds none.
+    # laps of it; or elsewhere (`into`), as another role (`role`), or into clips of their own for the regions that were played (`separate`):
+    # what the pass made where it was goes then, and everything there is as it was before. `parts` are stretches of laps in order of time;
+    # where two laps meet the value jumps, or glides over `join_ticks`. Without `parts` all laps are written, later ones over earlier ones.
+    # The samples are filled in by the app (`kept`); a document by itself holds none.
     module RewritePass
       extend Playing
 
@@ -20,18 +21,32 @@ module KindSatchel
         raise InvalidInput.of("nothing_played", "/parts", "Nothing was played there.") if strokes[address].empty?
 
         pass, region_id = written(song, strokes, input, kept)
-        [pass.song, "write #{song.parameter(address).name} again", [measure(pass, address), *missed(pass)], kept_of(pass, address, input, region_id)]
+        kept_now = kept_of(pass, address, input, region_id).merge("fresh" => afresh?(input, kept))
+        [pass.song, "write #{song.parameter(address).name} again", [measure(pass, address), *shared(pass), *missed(pass)], kept_now]
       end
 
       def self.written(song, strokes, input, kept)
-        elsewhere = input[:into] && input[:into] != kept["into"]
-        song, region_id = elsewhere ? moved(song, strokes, input, kept) : [restored(song, kept), kept["region_id"]]
-        into = region_id ? "region" : input[:into] || kept["into"]
-        [Perform::HandPass.new(song, strokes, into:, region_id:, role: kept["role"], tolerance: input[:tolerance] || kept["tolerance"]), region_id]
+        into, role = input[:into] || kept["into"], input[:role] || kept["role"]
+        song, region_id = afresh?(input, kept) ? moved(song, strokes, into, kept) : [restored(song, kept), kept["region_id"]]
+        song = apart(song, strokes) if input[:separate]
+        [Perform::HandPass.new(song, strokes, into: region_id ? "region" : into, region_id:, role:, tolerance: input[:tolerance] || kept["tolerance"]),
+         region_id]
+      end
+
+      def self.apart(song, strokes)
+        address = strokes.keys.first
+        return separated(song, strokes) unless address.setting? || address.clip_id
+
+        raise InvalidInput.of("not_apart", "/separate", "#{song.full_name(address)} belongs to its clip; of a copy it would be another.")
+      end
+
+      # Whether it is written somewhere else, or as something else, than it was.
+      def self.afresh?(input, kept)
+        input[:separate] || %i[into role].any? { |way| input[way] && input[way] != kept[way.to_s] }
       end
 
       # What the pass made goes, with a carrier that then holds nothing.
-      def self.moved(song, strokes, input, kept)
+      def self.moved(song, strokes, into, kept)
         song = restored(song, kept)
         song = kept["bases"].select { |id, base| base["made"] && song.directory.envelopes.key?(id) }.each_key.reduce(song) do |now, id|
           Transfer::Lanes.change(now, id) { nil }
@@ -41,7 +56,7 @@ module KindSatchel
           song = RemoveRegions.call(song, { region_ids: [placed.region.id] }).first
           song = song.with(clips: song.clips.except(placed.region.clip_id))
         end
-        input[:into] == "carrier" ? carrier_for(song, strokes) : [song, nil]
+        into == "carrier" ? carrier_for(song, strokes) : [song, nil]
       end
 
       def self.parts(input)
@@ -54,7 +69,8 @@ module KindSatchel
           next now unless now.directory.envelopes.key?(id)
 
           points = base["points"].map { |record| KindSatchel::Records.read_point(record) }
-          Transfer::Lanes.change(now, id) { |envelope| envelope.with(points:) }
+          clock, own_length_ticks = base["clock"]
+          Transfer::Lanes.change(now, id) { |envelope| envelope.with(points:, **(clock ? { clock:, own_length_ticks: } : {})) }
         end
       end
 
@@ -67,9 +83,10 @@ module KindSatchel
 
       def self.kept_of(pass, address, input, region_id)
         bases = pass.envelopes.fetch(address, []).to_h { |id| [id, base(pass.bases[id])] }
-        { "into" => input[:into], "region_id" => region_id, "moves" => { address.to_s => { "bases" => bases, **measured(pass, address) } } }
+        { "into" => input[:into], "role" => input[:role], "region_id" => region_id,
+"moves" => { address.to_s => { "bases" => bases, **measured(pass, address) } } }
       end
-      private_class_method :parts, :written, :moved, :restored, :measure, :kept_of
+      private_class_method :apart, :afresh?, :parts, :written, :moved, :restored, :measure, :kept_of
     end
   end
 end

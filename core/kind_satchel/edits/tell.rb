@@ -24,6 +24,9 @@ module KindSatchel
     # - undriven   what macros drove (their addresses) rests on its own knobs again
     # - no_clip    where no clip sounds the lane takes what was played
     # - handed_back  knobs (their addresses) that are no longer held by hand
+    # - once       a clip is made separate where it was played, and a move runs once over it
+    # - written_over  how much of what was played later loops write over
+    # - idle       where the role of a move can do nothing
     # - takes_dropped  samples of older passes that are no longer kept, to make room
     Tell = Struct.new(:code, :ids, :text) do
       # One tell is one thing, also where lists are put together.

@@ -8,8 +8,9 @@ module KindSatchel
     # Everything that acts on one parameter of a song, in a {Frame}.
     #
     # One value is set: by the lane, overruled by the region on the parameter's own track and by a move's own region, overruled by carrier
-    # clips elsewhere, further down the tracks later. Of a setting of a clip's move the own track is the first of those its clip lies on. Then everything scales it, then everything shifts it. A clip of notes or audio
-    # moves its own track, effects of its own and settings of its own moves, only.
+    # clips elsewhere, further down the tracks later. Of a setting of a clip's move the own track is the first of those its clip lies on.
+    # Then everything scales it, then everything shifts it. A clip of notes or audio moves its own track, effects of its own and settings of
+    # its own moves, only.
     class Acting
       # The most pieces one read answers.
       MOST_PIECES = 1_000_000

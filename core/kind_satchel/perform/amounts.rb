@@ -4,8 +4,9 @@ module KindSatchel
   module Perform
     # What an envelope must give, tick by tick, so that a stroke is heard: through its role, over what acts beneath it.
     class Amounts
-      # Over something that moves, amounts are looked at this often.
-      FINE_TICKS = 60
+      # What lines between amounts may add to what is heard, as a share of the tolerance; and at least, as a share of the travel.
+      BETWEEN = 0.02
+      LEAST = 2e-5
       # Rounding of what lies between must not lead out of what is asked for.
       CARE = 0.98
       # Rooms that differ by less, as a share of them, are the same.
@@ -23,11 +24,12 @@ module KindSatchel
       # @param scale [Scales::Scale]
       # @param role [String]
       # @param line [Array(Float, Float)] what the knob makes of a lane that it trims: times, plus
-      # @return [Array(Amounts, Boolean)] and whether some had to be limited
+      # @return [Array(Amounts, Maker)] and what there is to say: whether some had to be `limited`, and where, first and last tick, the role
+      #   can do nothing: `idle`
       def self.through(pieces, stroke, scale, role, line, tolerance)
         maker = Maker.new(scale, role, line, tolerance)
         pieces.each { |piece| maker.over(piece, stroke) }
-        [new(maker.ticks, maker.values, maker.rooms, stroke.held?), maker.limited]
+        [new(maker.ticks, maker.values, maker.rooms, stroke.held?), maker]
       end
 
       # @param room [Float, Array<Float>] how far each may be from where it is, for the heard value to keep to a tolerance
@@ -53,9 +55,6 @@ module KindSatchel
       # @return [Array<Array(Integer, Float, shape)>]
       def thinned = kept.map { |i| [ticks[i], values[i], @held ? Shapes::Hold::PLAIN : Shapes::Straight::PLAIN] }
 
-      # @return [Float] how far the points lie from the amounts, as a share of the room there is
-      def strayed = @held ? 0.0 : Thinning.strayed(ticks, values, @room, kept)
-
       private
 
       # One number where all are the same.
@@ -66,7 +65,15 @@ module KindSatchel
         most - least <= least * EVEN ? least : room
       end
 
-      def kept = @kept ||= @held ? changes : Thinning.keep(ticks, values, @room.is_a?(Array) ? @room.map { |room| room * CARE } : @room * CARE)
+      def kept = @kept ||= @held ? changes : near
+
+      # Without any room all of them stay.
+      def near
+        return ticks.each_index.to_a if @room == 0
+
+        Thinning.keep(ticks, values, @room.is_a?(Array) ? @room.map { |room| room * CARE } : @room * CARE)
+      end
+
       def changes = ticks.each_index.select { |i| i.zero? || i == ticks.size - 1 || values[i - 1] != values[i] }
 
       # The amount at a tick, of two the later one.
@@ -83,7 +90,10 @@ module KindSatchel
 
       # The inverse at one tick after the other.
       class Maker
-        attr_reader :ticks, :values, :rooms, :limited
+        # Where between two places it is looked whether a line would do.
+        SHARES = [0.25, 0.5, 0.75].freeze
+
+        attr_reader :ticks, :values, :rooms, :limited, :idle
 
         def initialize(scale, role, (factor, offset), tolerance)
           @inverse = Conversion::Inverse.new(scale, role)
@@ -92,41 +102,69 @@ module KindSatchel
           # Most amounts go straight with the value, so one side tells of both.
           @straight = role == "set" || !scale.gain?
           @tolerance = tolerance
-          @limited = false
+          @between = [tolerance * BETWEEN, LEAST].max
+          @limited, @idle = false, nil
           @ticks, @values, @rooms = [], [], []
         end
 
         # A piece may end between two ticks; it is heard up to the one after.
         def over(piece, stroke)
           from, to = piece.from.ceil, piece.to.ceil
-          still = piece.still? ? below(piece, piece.from) : nil
-          each_place(from, to, stroke, still.nil?) do |tick, wanted|
-            add(tick, wanted, still || below(piece, tick.clamp(piece.from, piece.to)))
+          @piece, @still = piece, piece.still? ? below(piece, piece.from) : nil
+          last = nil
+          each_place(from, to, stroke) do |place|
+            refine(last, place) if last && !stroke.held? && !(@still && @straight)
+            add(*place)
+            last = place
           end
         end
 
         private
 
-        # The ends of a piece, the places of the stroke between, and, over what moves, more where they lie far apart.
-        def each_place(from, to, stroke, moves)
-          yield from, stroke.at(from)
+        # The ends of a piece, and the places of the stroke between.
+        def each_place(from, to, stroke)
+          yield [from, stroke.at(from)]
           at = stroke.ticks.bsearch_index { |tick| tick > from } || stroke.ticks.size
-          last = from
-          while last < to
-            tick = stroke.ticks[at]
-            goal = tick && tick < to ? tick : to
-            between(last, goal) { |more| yield more, stroke.at(more) } if moves && goal - last > FINE_TICKS
-            yield goal, goal == tick ? stroke.values[at] : stroke.at(stroke.held? ? goal - 1 : goal)
-            last = goal
+          while (tick = stroke.ticks[at]) && tick < to
+            yield [tick, stroke.values[at]]
             at += 1
+          end
+          yield [to, stroke.ticks[at] == to ? stroke.values[at] : stroke.arriving(to)] if to > from
+        end
+
+        # More places where a line between two amounts would be heard as something else than a line.
+        def refine(one, two)
+          from, to = one[0], two[0]
+          return if to - from < 2
+
+          tick = (from + to) / 2
+          middle = [tick, one[1] + ((two[1] - one[1]) * (tick - from) / (to - from).to_f)]
+          return unless bends?(one, two)
+
+          refine(one, middle)
+          add(*middle)
+          refine(middle, two)
+        end
+
+        def bends?(one, two)
+          ends = [one, two].map { |tick, wanted| amount(beneath(tick), wanted) }
+          SHARES.any? do |share|
+            tick, wanted = [0, 1].map { |i| one[i] + ((two[i] - one[i]) * share) }
+            below = beneath(tick)
+            drawn = ends[0] + ((ends[1] - ends[0]) * share)
+            (heard(below, drawn) - heard(below, amount(below, wanted))).abs > @between
           end
         end
 
-        def between(from, to, &) = (from + FINE_TICKS).step(to - 1, FINE_TICKS, &)
+        def beneath(tick) = @still || below(@piece, tick.clamp(@piece.from, @piece.to))
+        def amount(below, wanted) = @inverse.limited(given(below, wanted))
+        def heard(below, amount) = @inverse.heard(*below, (amount * @factor) + @offset)
 
-        def add(tick, wanted, below)
+        def add(tick, wanted)
+          below = beneath(tick)
           exact = given(below, wanted)
           amount = @inverse.limited(exact)
+          idle_at(tick) if @inverse.idle?(*below) && (heard(below, amount) - wanted).abs > [@tolerance, LEAST].max
           @limited = true if (amount - exact).abs > 1e-6
           return if @ticks.last == tick && @values.last == amount
 
@@ -134,6 +172,8 @@ module KindSatchel
           @values << amount
           @rooms << room(below, wanted, exact)
         end
+
+        def idle_at(tick) = @idle = [@idle ? @idle[0] : tick, tick]
 
         def room(below, wanted, exact)
           less = wanted > @tolerance ? (given(below, wanted - @tolerance) - exact).abs : nil

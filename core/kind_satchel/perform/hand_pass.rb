@@ -6,7 +6,9 @@ module KindSatchel
     # a stroke the old move is replaced, edges level; all else stays as it was. What is written makes heard equal what the hand did,
     # through the role, over whatever else acts there; where no amount can, it is limited, and told.
     #
-    # Where the material repeats under one stroke, later repeats win. A move that is made starts as what is heard without it.
+    # A move that is made starts as what is heard without it. Where it is played for longer than one run of the clip, or over a seam, the
+    # region gets a clip of its own and the move runs once over it. Where a move that runs each loop was there before, later loops write over
+    # earlier ones; how much of what was played is not heard then is told.
     #
     # @example
     #   pass = HandPass.new(song, { address => [stroke] }, into: "clip")
@@ -14,14 +16,24 @@ module KindSatchel
     class HandPass
       # What the points keep to, as a share of the travel, unless said otherwise.
       TOLERANCE = 0.01
-      WAYS = %w[clip lane region].freeze
-      # Points lie on whole ticks of the envelope; where its clock is stretched a jump may so come by this much early or late.
-      NEAR = [-2, -1, 1, 2].freeze
-      # What is heard is looked at in so many places, where it is not known from the points.
-      MOST_LOOKS = 1500
+      WAYS = %w[clip once lane region].freeze
 
-      # Where a part of a stroke stands in an envelope, its own positions; how far its points lie from it, where that alone is heard.
-      Part = Struct.new(:envelope_id, :from, :to, :stroke, :strayed)
+      # Where a part of a stroke stands in an envelope, in its own positions, and what of the song it is.
+      Part = Struct.new(:envelope_id, :from, :to, :song_from, :song_to) do
+        # What another leaves of it, and how many ticks of the song it takes.
+        def without(other)
+          return [[self], 0] if other.envelope_id != envelope_id || other.from >= to || other.to <= from
+
+          left, right = [from, other.from].max, [to, other.to].min
+          rest = [[from, left], [right, to]].select { |a, b| b > a }.map { |a, b| Part.new(envelope_id, a, b, song_at(a), song_at(b)) }
+          [rest, [song_to, song_at(right)].min - song_at(left) - both(other, song_at(left), song_at(right))]
+        end
+
+        private
+
+        def song_at(position) = song_from + ((position - from) * (song_to - song_from).fdiv(to - from)).round
+        def both(other, left, right) = [[right, other.song_to].min - [left, other.song_from].max, 0].max
+      end
 
       # @return [Song]
       attr_reader :song
@@ -31,6 +43,9 @@ module KindSatchel
       attr_reader :written, :overruled, :limited, :homeless
       # Ids of envelopes that were off and start as new ones; names of settings whose moves were switched off.
       attr_reader :replaced, :stilled
+      # Names of the clips of which regions were made separate, so that a move runs once over each; how many ticks of what was played later
+      # loops wrote over, by address; where the role can do nothing, [address, role, first tick, last tick].
+      attr_reader :apart, :lost_ticks, :idle
 
       # @param song [Song] in which none of the parameters is held by hand
       # @param strokes [Hash{Address=>Array<Stroke>}] in order of time
@@ -41,37 +56,31 @@ module KindSatchel
       def initialize(song, strokes, into:, role: nil, tolerance: TOLERANCE, region_id: nil)
         @song = song
         @into, @given, @tolerance, @region_id = into, role, tolerance, region_id
-        @bases, @parts = {}, Hash.new { |all, address| all[address] = [] }
+        @bases, @parts, @played = {}, Hash.new { |all, address| all[address] = [] }, Hash.new { |all, address| all[address] = [] }
         @written, @overruled, @limited, @homeless, @replaced, @stilled = 0, [], false, [], [], []
+        @apart, @lost_ticks, @idle = [], {}, []
         strokes.each { |address, list| list.each { |stroke| write(address, stroke) } }
       end
 
       # @return [Hash{Address=>Array<String>}] ids of the envelopes that were written into
-      def envelopes = @parts.transform_values { |parts| parts.map(&:envelope_id).uniq }
+      def envelopes = @played.transform_values { |list| list.map(&:first).uniq }
 
-      # How far what is heard lies from what the hand did, where nothing later was written over it. A jump may come a tick or two
-      # early or late.
+      # How far what is heard lies from what the hand did, wherever any of it was written: at its samples and between them, of several laps
+      # on one stretch the last. An upper bound; see {Strayed} for what counts as time.
+      # @param earlier [Array<Stroke>] what was played before in the same pass
       # @return [Float] as a share of the travel
-      def difference(address)
-        plain, others = @parts[address].partition(&:strayed)
-        [*plain.map(&:strayed), heard_apart(address, others)].max
+      def difference(address, earlier = [])
+        resolver = Heard::Resolver.new(@song, address)
+        last(earlier + @played[address].map(&:last)).map { |stroke| Strayed.of(resolver.pieces(stroke.from, stroke.to), stroke) }.max || 0.0
       end
 
       private
 
-      def heard_apart(address, parts)
-        resolver = Heard::Resolver.new(@song, address)
-        places = parts.flat_map { |part| part.stroke.looks }.sort_by!(&:first)
-        places = places.each_slice((places.size / MOST_LOOKS) + 1).map(&:first)
-        apart = apart(resolver, places)
-        far = places.each_index.select { |i| apart[i] > @tolerance }.map { |i| places[i] }
-        beside = NEAR.map { |ticks| apart(resolver, far.map { |tick, wanted| [[tick + ticks, 0].max, wanted] }) }
-        [*apart.select { |share| share <= @tolerance }, *apart.select { |share| share > @tolerance }.zip(*beside).map(&:min)].max || 0.0
-      end
-
-      def apart(resolver, places)
-        heard = resolver.at_each(places.map(&:first))
-        Array.new(places.size) { |i| (heard[i] - places[i][1]).abs }
+      # Of strokes over each other, what is left of the earlier ones.
+      def last(strokes)
+        strokes.reduce([]) do |kept, stroke|
+          kept.flat_map { |one| [one.cut(one.from, stroke.from), one.cut(stroke.to, one.to)].compact } << stroke
+        end
       end
 
       def write(address, stroke)
@@ -103,24 +112,67 @@ module KindSatchel
       end
 
       def write_lane(address, stroke)
+        no_lane!(address)
         @role = role_among(@song.lanes_of(address))
         made = Transfer::Lanes.lane(@song, address, @role).nil?
         @song = Transfer::Lanes.with_lane(@song, address, @role)
         lane = ready(Transfer::Lanes.lane(@song, address, @role), made)
         run = Clocks::Run.new(0, stroke.from, stroke.to)
-        put(lane.id, run, amounts(address, lane, stroke, Heard::Acting::LANE), stroke)
+        put(address, lane.id, run, amounts(address, lane, stroke, Heard::Acting::LANE), stroke)
+      end
+
+      def no_lane!(address)
+        return unless address.clip_id
+
+        raise InvalidInput.of("no_lane", "/into", "The effects of #{@song.owner_name(address)} are the clip's own: envelopes in the clip move them, and " \
+                                                  "carriers, but no lane.")
       end
 
       def write_region(placed, address, stroke)
+        stroke = stroke.cut(placed.region.start_tick, placed.region.end_tick) or return
+        placed, once = once_over(placed, address, stroke)
         region, clip = placed.region, @song.clip(placed.region.clip_id)
-        stroke = stroke.cut(region.start_tick, region.end_tick) or return
-        @role = role_among(clip.envelopes.select { |envelope| envelope.target == address })
         made = clip.envelope_for(address, @role).nil?
-        envelope = made ? embedded(clip, region, address, stroke) : clip.envelope_for(address, @role)
+        envelope = made ? embedded(clip, region, address, stroke, once) : clip.envelope_for(address, @role)
         envelope = ready(envelope, made)
+        envelope = unrolled(region, envelope) if once
         own = placed.track.id == @song.tracks_of(address).first&.id
         list = amounts(address, envelope, stroke, own ? Heard::Acting.own_turn(placed.place) : placed.place)
-        Clocks.each_run(region, @song.clip(clip.id), envelope, stroke.from, stroke.to) { |run| put(envelope.id, run, list, stroke) }
+        Clocks.each_run(region, @song.clip(clip.id), envelope, stroke.from, stroke.to) { |run| put(address, envelope.id, run, list, stroke) }
+      end
+
+      # The region, with a clip of its own where a move is to run once over it.
+      # @return [Array(Directory::Placed, Boolean)]
+      def once_over(placed, address, stroke)
+        region, clip = placed.region, @song.clip(placed.region.clip_id)
+        @role = role_among(clip.envelopes.select { |envelope| envelope.target == address })
+        envelope = clip.envelope_for(address, @role)
+        return [placed, false] unless @into == "once" ? envelope&.clock != "once" : envelope.nil? && seam?(region, clip, stroke)
+
+        return [placed, true] if @song.directory.regions_of_clip(clip.id).size < 2
+        # Of a copy they would have other addresses.
+        return [placed, false] if address.setting? || address.clip_id
+
+        @apart |= [clip.name]
+        copy, song = Transfer::Clips.own_copy(@song, clip)
+        track = placed.track
+        regions = track.regions.map { |one| one.id == region.id ? one.with(clip_id: copy.id) : one }
+        @song = song.with_clip(copy).with_track(song.track(track.id).with(regions:))
+        [@song.directory.region(region.id), true]
+      end
+
+      # Whether the material begins again under a stroke.
+      def seam?(region, clip, stroke) = Clocks.enum_for(:each_material_pass, region, clip, stroke.from, stroke.to).count > 1
+
+      # A move as it is heard over all of a region, in one run.
+      def unrolled(region, envelope)
+        return envelope if envelope.clock == "once"
+
+        clip = @song.clip(region.clip_id)
+        points = Conversion::Written.shifted(Conversion::Written.in_region(@song, region, clip, envelope), region.offset_ticks - region.start_tick)
+        @bases[envelope.id] = { **@bases[envelope.id], "clock" => [envelope.clock, envelope.own_length_ticks] }
+        @song = Transfer::Lanes.change(@song, envelope.id) { |one| one.with(clock: "once", own_length_ticks: nil, points:) }
+        @song.directory.envelope(envelope.id).envelope
       end
 
       def role_among(envelopes)
@@ -129,8 +181,10 @@ module KindSatchel
       end
 
       # A new envelope in a clip; one that sets goes, outside of what is written, as it is set there without it.
-      def embedded(clip, region, address, stroke)
+      # @param once [Boolean] whether it runs once over the region
+      def embedded(clip, region, address, stroke, once)
         envelope = Transfer::Lanes.resting(@song, address, @role)
+        envelope = envelope.with(clock: "once") if once
         envelope = envelope.with(points: course(address, region, clip, envelope, stroke)) if @role == "set"
         @song = @song.with(next_id: @song.next_id + 1).with_clip(clip.with(envelopes: [*clip.envelopes, envelope]))
         envelope
@@ -138,7 +192,7 @@ module KindSatchel
 
       def course(address, region, clip, envelope, stroke)
         run = Clocks.enum_for(:each_run, region, clip, envelope, stroke.from, stroke.to).first
-        from, to = [run.zero, 0].max, run.zero + clip.length_ticks
+        from, to = [run.zero, 0].max, envelope.clock == "once" ? region.end_tick : run.zero + clip.length_ticks
         Conversion::Written.shifted(Course.points(Heard::Resolver.new(@song, address), from, [to, from + 1].max), -run.zero)
       end
 
@@ -171,25 +225,24 @@ module KindSatchel
       def amounts(address, envelope, stroke, turn)
         resolver = Heard::Resolver.new(@song, address, except: [envelope.id])
         pieces = resolver.pieces(stroke.from, stroke.to)
-        over = @role == "set" && overruled?(pieces, turn)
+        note_overruled(pieces, turn) if @role == "set"
         line = @song.trim_line(envelope) || [1.0, 0.0]
-        plain = @role == "set" && pieces.all?(&:alone?) && line == [1.0, 0.0]
-        list, limited = plain ? [Amounts.plain(stroke, @tolerance), false] : Amounts.through(pieces, stroke, resolver.scale, @role, line, @tolerance)
-        @limited ||= limited
-        # Then what is heard strays just as the amounts do.
-        @true = !over && !limited && (plain || @role == "set" || !resolver.scale.gain?)
+        return Amounts.plain(stroke, @tolerance) if @role == "set" && pieces.all?(&:alone?) && line == [1.0, 0.0]
+
+        list, found = Amounts.through(pieces, stroke, resolver.scale, @role, line, @tolerance)
+        @limited ||= found.limited
+        @idle << [address, @role, *found.idle] if found.idle
         list
       end
 
-      # Whether something that sets later sets there.
-      def overruled?(pieces, turn)
+      # What sets later there.
+      def note_overruled(pieces, turn)
         later = pieces.filter_map(&:set).map(&:source).uniq.select { |source| source.clip && source.turn > turn }
         @overruled |= later.map { |source| source.clip.name }
-        later.any?
       end
 
       # The part of a stroke that sounds in one run of the envelope.
-      def put(envelope_id, run, amounts, stroke)
+      def put(address, envelope_id, run, amounts, stroke)
         from, to = [run.from, stroke.from].max, [run.to, stroke.to].min
         place = ->(tick) { run.position(tick).round }
         return unless place.call(to) > place.call(from)
@@ -197,15 +250,18 @@ module KindSatchel
         part = amounts.cut(from, to)
         points = part.thinned.map { |tick, value, shape| Point.new(tick: place.call(tick), value:, shape:) }
         @song = Transfer::Lanes.change(@song, envelope_id) { |one| one.with(points: Splice.replace(one.points, points.first.tick, points.last.tick, points)) }
-        strayed = @true && run.pace.nil? ? part.strayed * @tolerance : nil
-        note(Part.new(envelope_id, place.call(from), place.call(to), stroke.cut(from, to), strayed), points.size)
+        note(address, Part.new(envelope_id, place.call(from), place.call(to), from, to), stroke.cut(from, to), points.size)
       end
 
-      # What is written over no longer counts.
-      def note(part, count)
-        parts = @parts[@song.directory.envelope(part.envelope_id).envelope.target]
-        parts.reject! { |one| one.envelope_id == part.envelope_id && one.from < part.to && one.to > part.from }
-        parts << part
+      # What is written over at another place of the song is not heard where it was played.
+      def note(address, part, stroke, count)
+        @parts[address] = @parts[address].flat_map do |one|
+          rest, lost = one.without(part)
+          @lost_ticks[address] = @lost_ticks.fetch(address, 0) + lost if lost.positive?
+          rest
+        end
+        @parts[address] << part
+        @played[address] << [part.envelope_id, stroke]
         @written += count
       end
     end

@@ -63,9 +63,6 @@ module KindSatchel
       def to = ticks.last
       def places = ticks.zip(values)
 
-      # The places at which it can be heard: all but the end.
-      def looks = places.tap(&:pop)
-
       # @param tick [Numeric]
       # @return [Float] the value wanted there; level beyond the ends
       def at(tick)
@@ -77,13 +74,20 @@ module KindSatchel
         values[after - 1] + ((values[after] - values[after - 1]) * (tick - from) / (to - from).to_f)
       end
 
+      # The value that it comes to at a tick: of a jump the earlier one.
+      def arriving(tick) = @held ? at(tick - 1) : at(tick)
+
+      # Its places strictly between two ticks.
+      # @return [Array<Integer>]
+      def ticks_within(from, to) = ticks[within(from, to)]
+
       # @return [Stroke, nil] what of it lies in a stretch, with places at both its ends; nil for nothing
       def cut(from, to)
         from, to = [from, self.from].max, [to, self.to].min
         return unless to > from
         return self if from == self.from && to == self.to
 
-        inner = (ticks.bsearch_index { |tick| tick > from } || ticks.size)...(ticks.bsearch_index { |tick| tick >= to } || ticks.size)
+        inner = within(from, to)
         cut = [[from, *ticks[inner], to], [at(from), *values[inner], at(@held ? to - 1 : to)]]
         @held ? Stroke.from_places(cut[0].zip(cut[1]), true) : Stroke.new(*cut, false)
       end
@@ -107,6 +111,12 @@ module KindSatchel
       def reaching(tick, value) = @held || tick <= to ? self : Stroke.new([*ticks, tick], [*values, value], false)
 
       private
+
+      def within(from, to)
+        first = ticks.bsearch_index { |tick| tick > from } || ticks.size
+        last = ticks.bsearch_index { |tick| tick >= to } || ticks.size
+        first...last
+      end
 
       def ended(list, grid_ticks)
         list.last[0] > list.first[0] ? list : [*list, [list.first[0] + grid_ticks, list.last[1]]]

@@ -39,7 +39,13 @@ module KindSatchel
         lists = parts.map { |part| @laps[part.lap].filter_map { |stroke| stroke.cut(part.from, part.to) } }
         return lists.flatten if join_ticks.zero?
 
-        lists.flatten.each_with_object([]) { |stroke, done| join(done, stroke, join_ticks) }
+        # Seams inside of a lap are as they were played.
+        lists.each_with_index.with_object([]) do |((first, *rest), i), done|
+          next unless first
+
+          i.positive? && parts[i - 1].lap != parts[i].lap ? join(done, first, join_ticks) : done << first
+          done.concat(rest)
+        end
       end
 
       private

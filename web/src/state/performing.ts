@@ -8,6 +8,8 @@ import { song } from "./song";
 export const TAKEN = { moves: "moves", notes: "notes", both: "moves and notes" } as const;
 /** Where moves go. */
 export const GOALS = { clip: "into the clip", lane: "into the lane", carrier: "into a new carrier" } as const;
+/** Where a pass can be written afterwards, besides. */
+export const ONCE = { once: "once over each region" } as const;
 /** How long they are written. */
 export const SPANS = { touch: "touch: until let go", latch: "latch: on to the end of the lap" } as const;
 /** What further laps do. */

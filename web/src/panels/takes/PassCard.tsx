@@ -1,10 +1,9 @@
 import type { EditInputs, HandPass } from "../../api/types";
 import { hueStyle, parameterHue } from "../../geometry/hue";
-import { edit, editAndTell } from "../../state/edits";
+import { editAndTell } from "../../state/edits";
 import { focusOn } from "../../state/focus";
 import { readPasses } from "../../state/passes";
-import { GOALS } from "../../state/performing";
-import { useSong } from "../../state/song";
+import { GOALS, ONCE, ROLES } from "../../state/performing";
 import { Select } from "../../ui/Choice";
 import { Deed } from "../../ui/Deed";
 import { NumberField } from "../../ui/Fields";
@@ -63,13 +62,31 @@ export function PassCard({ pass }: { pass: HandPass }) {
           <Select
             label="Where it is written"
             value={pass.into}
-            choices={GOALS}
+            choices={{ ...GOALS, ...ONCE }}
             onChoose={(into) => void rewrite({ into })}
+          />
+          <Select
+            label="How it acts"
+            value={pass.role ?? "as"}
+            choices={ROLES}
+            onChoose={(role) => role !== "as" && void rewrite({ role })}
           />
         </>
       )}
+      {current &&
+        pass.said.map((words) => (
+          <p key={words} className="text-xs" role="status">
+            {words}.
+          </p>
+        ))}
       <Places pass={pass} />
-      {current && shared && <SeparateDeed clipId={shared.clip_id} from={laps[0]?.from_tick ?? 0} />}
+      {current && shared && (
+        <Deed
+          words="Separate it there"
+          title="The regions that were played over get a clip of their own, which keeps the move; all others get back what was there before"
+          onDo={() => void rewrite({ separate: true })}
+        />
+      )}
     </section>
   );
 }
@@ -84,21 +101,6 @@ function Places({ pass: { places } }: { pass: HandPass }) {
         )
         .join("; ")}
     </p>
-  );
-}
-
-/** Gives the region that was played over a clip of its own. */
-function SeparateDeed({ clipId, from }: { clipId: string | null; from: number }) {
-  const region = useSong(({ model }) =>
-    Object.values(model.regions).find((one) => one.clip_id === clipId && one.start_tick + one.length_ticks > from),
-  );
-  if (!region) return null;
-  return (
-    <Deed
-      words="Separate it there"
-      title="Only the region that was played over keeps the move; the others get a clip without it only by undo"
-      onDo={() => void edit("separate_regions", { region_ids: [region.id] })}
-    />
   );
 }
 
