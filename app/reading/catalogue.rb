@@ -33,7 +33,8 @@ module Catalogue
 
   def limit(name, rules, scales)
     scale = KindSatchel::Scales::Amount.new(rules:, scale: KindSatchel::Settings::DEPTH.scale)
-    parameter(KindSatchel::Settings::DEPTH.with(id: name, name: KindSatchel::Settings::TITLES.fetch(name), scale:), scales)
+    title, default = KindSatchel::Settings::TITLES.fetch(name), KindSatchel::Settings::LIMITS.fetch(name)[1]
+    parameter(KindSatchel::Settings::DEPTH.with(id: name, name: title, scale:, default:), scales)
   end
 
   def track_kinds = KindSatchel::Track::KINDS.to_h { |kind| [kind, { "holds" => KindSatchel::Track::HOLDS.fetch(kind, []) }] }

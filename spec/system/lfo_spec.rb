@@ -48,6 +48,22 @@ RSpec.describe "An LFO in a clip" do
       expect(move).to eq before
     end
 
+    if name == :mouse
+      it "shows the limits of a move that has none, and a first key on each changes it by one step" do
+        open_song(id)
+        open_panel(hand, "Sum")
+        press_on(hand, page.find("[data-testid='sum'] button", text: "clip Mooring"))
+        { "low" => [-1.0, :up, 0.02], "high" => [1.0, :down, -0.02] }.each do |limit, (start, key, step)|
+          knob = page.find("[aria-label='Settings of the move'] [role='slider'][aria-label*='#{limit}']")
+          expect([knob["aria-valuenow"].to_f, knob["aria-valuetext"]]).to eq [limit == "low" ? 0.0 : 1.0, limit == "low" ? "-100 %" : "+100 %"]
+          knob.native.node.focus
+          page.driver.browser.keyboard.type(key)
+          eventually(id) { move.limits[limit == "low" ? 0 : 1] != start }
+          expect(move.limits[limit == "low" ? 0 : 1]).to be_within(1e-9).of(start + step)
+        end
+      end
+    end
+
     it "runs between two lines that are dragged by #{name}; points stay on the curve" do
       open_song(id, size: hand[:size])
       feel_for(name)
