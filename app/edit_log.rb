@@ -67,6 +67,7 @@ class EditLog
     change("edit", id, revision) do |standing, row|
       result = KindSatchel::Edits.apply(standing.song, name, Filling.of(id, standing.song, name, inputs, @sounds.call))
       patch = KindSatchel::Parts.between(standing.song, result.song)
+      KindSatchel::Checks::Trial.check!(standing.song, result.song, patch.keys)
       EditLog.record(row, name, inputs, result.words, patch) if patch.any? && !EditLog.fold(row, standing, name, inputs, result)
       tells = result.tells + PassShelf.keep(id, inputs, result)
       [patch.empty? ? standing.song : result.song, patch, 1, result.words, tells]
@@ -82,6 +83,7 @@ class EditLog
     change("edit", id, revision) do |standing, row|
       song = KindSatchel::Parts.apply(standing.song, KindSatchel::Deltas.whole(found["patch"], standing.song, 1), 1)
       patch = KindSatchel::Parts.between(standing.song, song)
+      KindSatchel::Checks::Trial.check!(standing.song, song, patch.keys)
       EditLog.record(row, name, inputs, found["words"], patch) if patch.any?
       [song, patch, 1, found["words"], tells]
     end

@@ -19,6 +19,7 @@ module Editing
     def wants_of(data)
       heard, sound = data["heard"] || [], data["sound"]
       texts = heard.is_a?(Array) && heard.all?(String)
+      heard.each_with_index { |text, i| KindSatchel::Edits::Moves.at("/heard/#{i}") { KindSatchel::Address.parse(text) } } if texts
       return { "heard" => heard, "sound" => sound } if texts && (sound.nil? || stretch?(sound))
 
       raise KindSatchel::InvalidInput.of("bad_request", "/heard", "heard is a list of addresses, sound a stretch of ticks.")

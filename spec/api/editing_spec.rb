@@ -184,6 +184,29 @@ heard: ["rope-bass/synth/cutoff"] }
     post_json("/api/songs/999999/edits", { revision: 1, edit: "rename_song", inputs: { name: "x" } })
     expect(last_response.status).to eq 404
   end
+
+  it "refuses an edit that makes what could not be played, and stores nothing of it" do
+    move = envelope([0, 0.0], [3840, 1.0], target: "bass/channel/volume").then do |one|
+      one.with(points: [one.points[0].with(shape: shape("cycle", wave: "sine", cycles: 1, note_ticks: 15)), one.points[1]])
+    end
+    song = apply(small_song, "make_carrier", start_tick: 0, length_ticks: 3840).song
+    carrier = song.clips.each_value.find(&:carrier?)
+    id = plant(song.with_clip(carrier.with(envelopes: [move])))
+    region = standing(id).song.directory.regions_of_clip(carrier.id).first.region
+    before = json_of(standing(id).song)
+    answer = edit(id, "fit_carrier", { region_id: region.id, start_tick: 0, end_tick: 3840 * 60 })
+    expect([last_response.status, answer["faults"][0].slice("code", "message")])
+      .to eq [422, { "code" => "cannot_be_played", "message" => "What comes of it could not be played: A segment of 230400 ticks would have more than " \
+                                                                "8192 cycles of 15 ticks." }]
+    expect([json_of(standing(id).song), json_of(SongRows.read(id)), EditRow.where(song_id: id).count]).to eq [before, before, 0]
+  end
+
+  it "refuses a wish for what is no address before anything is done" do
+    id = plant(small_song)
+    answer = edit(id, "rename_song", { name: "Ebb" }, heard: ["bass/synth/cutoff", "nothing at all"])
+    expect([last_response.status, answer["faults"][0].slice("code", "path")]).to eq [422, { "code" => "bad_address", "path" => "/heard/1" }]
+    expect([standing(id).song.name, EditRow.where(song_id: id).count]).to eq ["Small", 0]
+  end
 end
 
 RSpec.describe "Reading a song" do
