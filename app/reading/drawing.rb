@@ -40,7 +40,7 @@ class Drawing
   def curves(envelopes) = envelopes.to_h { |envelope| [envelope.id, flat(curve(envelope))] }
 
   # Envelope id => places of points where a fade does not start level.
-  def uneven(envelopes) = envelopes.to_h { |envelope| [envelope.id, Checks::UnevenStarts.in(envelope)] }
+  def uneven(envelopes) = envelopes.to_h { |envelope| [envelope.id, Checks::UnevenStarts.in(envelope, @song.parameter?(envelope.target)&.scale)] }
 
   # Envelope id => ticks after which it meets its loop again, for those with a length of their own.
   def meetings(envelopes)

@@ -2,6 +2,7 @@
 
 require_relative "checks/uneven_starts"
 require_relative "checks/conflicts"
+require_relative "checks/as_sounded"
 require_relative "checks/loose_ends"
 require_relative "checks/trial"
 

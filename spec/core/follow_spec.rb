@@ -100,4 +100,46 @@ floor_db: -60), volume
     expect(wrong.call).to eq [["bad_request", "/of"]]
     expect(wrong.call(of: { "clip_id" => "pulses" }, attack_ms: -1)).to eq [["out_of_range", "/attack_ms"]]
   end
+
+  describe "something that changes" do
+    let(:made_one) { follow(of: { "clip_id" => "pulses" }, address: volume, clip_id: "pulses").song }
+
+    def stale(some) = KindSatchel::Checks::LooseEnds.of_check(some, "stale_followers").map { |found| found.tell(some) }
+    def id(some) = some.directory.envelopes.values.find { |home| home.envelope.source.is_a?(KindSatchel::Sources::Followed) }.envelope.id
+    def as_made?(some) = some.directory.envelope(id(some)).envelope.followed?
+
+    it "is told among loose ends, with Again" do
+      expect(stale(made_one)).to eq []
+      changed = apply(made_one, "set_audio", clip_id: "pulses", backwards: true).song
+      expect(stale(changed).map(&:text)).to eq ["Volume in Pulses follows something that has changed since its points were made."]
+      fix = stale(changed)[0].fixes[0]
+      expect([fix.words, fix.edit]).to eq %w[Again follow_level]
+      again = apply(changed, fix.edit, sounds:, **fix.inputs.transform_keys(&:to_sym)).song
+      expect([stale(again), as_made?(again)]).to eq [[], true]
+      expect(stale(apply(made_one, "set_tempo", tick: 0, bpm: 90).song).size).to eq 1
+      expect(stale(apply(made_one, "rename_song", name: "Ebb").song)).to eq []
+    end
+
+    it "is not what moves along: bars put in before, a region that is moved, split or copied leave it as it was made" do
+      lane = follow(of: { "track_id" => "bass" }, address: "bass/channel/volume").song
+      region = lane.track("bass").regions[0]
+      [[made_one, "insert_time", { tick: 0, length_ticks: BAR }], [made_one, "move_regions", { region_ids: [made_one.track("loop").regions[0].id], ticks: BAR }],
+       [lane, "split_region", { region_id: region.id, tick: region.start_tick + 700 }], [lane, "insert_time", { tick: 0, length_ticks: BAR }]].each do |some, name, inputs|
+        moved = apply(some, name, **inputs).song
+        expect([as_made?(moved), stale(moved)]).to eq([true, []]), name
+      end
+    end
+
+    it "is what lies inside: bars put in there leave the points, which then are stale; a hand on a point makes it drawn" do
+      lane = follow(of: { "track_id" => "bass" }, address: "bass/channel/volume").song
+      opened = apply(lane, "insert_time", tick: BAR + 300, length_ticks: BAR).song
+      expect([as_made?(opened), stale(opened).size]).to eq [true, 1]
+      index = made_one.directory.envelope(id(made_one)).envelope.points.size / 2
+      point = made_one.directory.envelope(id(made_one)).envelope.points[index]
+      moved = apply(made_one, "move_points", envelope_id: id(made_one), points: [{ "index" => index, "tick" => point.tick, "value" => 0.77 }]).song
+      expect([as_made?(moved), stale(moved)]).to eq [false, []]
+      all = made_one.directory.envelope(id(made_one)).envelope.points.size - 1
+      expect(as_made?(apply(made_one, "shift_points", envelope_id: id(made_one), runs: [[0, all]], ticks: 120, value: 0.0).song)).to be true
+    end
+  end
 end

@@ -5,7 +5,7 @@ RSpec.describe KindSatchel::Checks::LooseEnds do
   def ends(song, check) = described_class.of_check(song, check)
   def texts(song, check) = ends(song, check).map { |one| one.tell(song).text }
 
-  let(:changed_lane) { small_song(lanes: [envelope([0, 0.5], [BAR, 0.2])]) }
+  let(:changed_lane) { small_song(lanes: [envelope([0, 0.5], [2 * BAR, 0.2])]) }
 
   # The song with the first fix of the only one of its kind made.
   def mended(song, check)
@@ -18,7 +18,7 @@ RSpec.describe KindSatchel::Checks::LooseEnds do
   it "finds the one that the demo has, and what its lanes leave; nothing in a song without moves" do
     expect(described_class.of(small_song)).to eq []
     demo = described_class.of(DemoSong.build)
-    expect(demo.map(&:check).tally).to eq("uneven_starts" => 1, "off" => 1, "left_changed" => 3)
+    expect(demo.map(&:check).tally).to eq("uneven_starts" => 1, "off" => 1, "left_changed" => 2)
     expect(demo.first.tell(DemoSong.build).text).to eq "A fade of Volume on Master starts a hair off the value before it."
     expect(demo.map { |one| [one.check, one.key] }.uniq.size).to eq demo.size
     expect(described_class::ALL.map { |_, check| [check.title, check.meaning] }.flatten).to all(match(/\A[A-Z]/))
@@ -33,7 +33,7 @@ RSpec.describe KindSatchel::Checks::LooseEnds do
     (BAR..(3 * BAR)).step(97) { |tick| expect(heard(cropped, CUTOFF, tick)).to be_within(1e-9).of(heard(long, CUTOFF, tick)) }
     expect(faults { apply(changed_lane, "crop_envelope", envelope_id: "e1") }).to eq [["no_clip", "/envelope_id"]]
     back = mended(changed_lane, "left_changed")
-    expect([heard(back, CUTOFF, BAR), heard(back, CUTOFF, 2 * BAR)].map { |value| value.round(6) }).to eq [0.2, 0.5]
+    expect([heard(back, CUTOFF, 2 * BAR), heard(back, CUTOFF, 3 * BAR)].map { |value| value.round(6) }).to eq [0.2, 0.5]
     whole = small_song(clip: [envelope([0, 0.5], id: "in")], lanes: [envelope([0, 0.2], id: "under")])
     track = whole.track("bass")
     covered = whole.with_track(track.with(regions: [track.regions[0].with(start_tick: 0, length_ticks: 8 * BAR)]))
@@ -41,6 +41,23 @@ RSpec.describe KindSatchel::Checks::LooseEnds do
     mended(covered, "overruled")
     muted = covered.with_track(covered.track("bass").then { |one| one.with(regions: one.regions.map { |region| region.with(muted: true) }) })
     mended(muted, "muted_lanes")
+  end
+
+  it "takes no closing fade, nothing that the range repeats and nothing within a thousandth for a knob left changed" do
+    count = ->(some) { ends(some, "left_changed").size }
+    volume = ->(finish, last) { small_song(lanes: [envelope([BAR, 0.7], [finish, last], target: "bass/channel/volume")]) }
+    song = small_song
+    expect([count.call(volume.call(song.length_ticks, 0.0)), count.call(volume.call(song.length_ticks, 0.3)), count.call(volume.call(3 * BAR, 0.0))]).to eq [0, 1, 1]
+    expect([0.4995, 0.4985].map { |last| count.call(small_song(lanes: [envelope([0, 0.5], [2 * BAR, last])])) }).to eq [0, 1]
+    looped = apply(changed_lane, "set_range", on: true, start_tick: 0, end_tick: 2 * BAR).song
+    expect([count.call(looped), count.call(apply(looped, "set_range", on: false).song)]).to eq [0, 1]
+  end
+
+  it "counts a start as uneven beyond a thousandth of the travel, of gains beyond a tenth of a decibel" do
+    count = ->(target, off) { ends(small_song(lanes: [envelope([0, 0.5], [BAR, 0.5 + off], [2 * BAR, 0.9], target:)]), "uneven_starts").size }
+    expect([count.call(CUTOFF, 0.0009), count.call(CUTOFF, 0.0011)]).to eq [0, 1]
+    # 40 log10 of 0.5029 / 0.5 is 0.10 dB.
+    expect([count.call("bass/channel/volume", 0.0028), count.call("bass/channel/volume", 0.003)]).to eq [0, 1]
   end
 
   it "finds two that set at once, limits that are pushed against, and says where" do

@@ -45,7 +45,7 @@ module KindSatchel
         end
 
         # @return [String] "Cutoff of Rope Bass"
-        def parameter(song, address) = song.full_name(address)
+        def parameter(song, address) = "#{song.parameter_name(address)} of #{song.owner_name(address)}"
 
         # @return [String] "5.1.0 to 9.1.0"
         def stretch(song, from, to) = "#{song.meters.text(from)} to #{song.meters.text(to)}"
@@ -68,7 +68,7 @@ module KindSatchel
       end
 
       NAMES = %w[two_setters uneven_starts lost_targets missing_sounds too_loud off beyond left_changed overruled limits idle_macros lost_drives
-                 muted_lanes empty_carriers tempo_jumps].freeze
+                 muted_lanes empty_carriers tempo_jumps stale_followers].freeze
       NAMES.each { |name| require_relative "ends/#{name}" }
       ALL = Registry.new("check", NAMES.to_h { |name| [name, const_get(name.split("_").map(&:capitalize).join)] })
 

@@ -27,8 +27,10 @@ module KindSatchel
         scale = Moves.scale(landing.song, landing.envelope)
         snippet = Snippet.new(role: "set", length_ticks: followed.length, points:)
         points = snippet.points_for(landing.envelope.role, scale)
-        made = source.with(made: Sources::Followed.digest(points))
+        made = source.with(made: Sources::Followed.digest(points), sounded: nil)
         next_song = Moves.change(landing.song, landing.envelope.id) { |one| one.with(source: made, points:, depth: one.lfo? ? 1.0 : one.depth, **limits) }
+        sounded = Checks::AsSounded.digest(next_song, next_song.directory.envelope(landing.envelope.id))
+        next_song = Moves.change(next_song, landing.envelope.id) { |one| one.with(source: made.with(sounded:)) }
         [next_song, "let #{next_song.parameter_name(landing.envelope.target)} #{landing.words} follow #{followed.name}", told(landing, points)]
       end
 
@@ -122,10 +124,15 @@ module KindSatchel
           raise InvalidInput.of("no_energy", "/of", "The sound of #{@name} is not here, so it cannot be followed.") if lost.any?
         end
 
+        # Where its own time begins.
+        def place
+          inside? ? Checks::AsSounded.base(@song, Directory::Home.new(@landing.envelope, nil, @landing.clip)) : 0
+        end
+
         # Ticks from one look to the next.
         def step
           @step ||= begin
-            pace = @song.tempo.bpm_at(0) * Timing::PPQ / 60
+            pace = @song.tempo.bpm_at(place) * Timing::PPQ / 60
             ticks = [STEP * pace, 1.0, length / MOST.to_f].max
             @seconds = ticks / pace
             ticks

@@ -95,7 +95,15 @@ module KindSatchel
 
       def later(region, from, ticks) = region.start_tick >= from ? region.with(start_tick: region.start_tick + ticks) : region
 
-      def lanes(track) = track.lanes.map { |lane| lane.points.empty? ? lane : lane.with(points: yield(lane.points)) }
+      # What follows something goes on doing so: it was not edited by hand.
+      def lanes(track)
+        track.lanes.map do |lane|
+          next lane if lane.points.empty?
+
+          points = yield lane.points
+          lane.followed? ? lane.with(points:, source: lane.source.with(made: Sources::Followed.digest(points))) : lane.with(points:)
+        end
+      end
 
       def held(points, tick, length)
         left, right = Splice.split(points, tick)

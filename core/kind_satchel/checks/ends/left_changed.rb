@@ -3,9 +3,11 @@
 module KindSatchel
   module Checks
     module LooseEnds
-      # Lanes that leave their knob elsewhere than they found it.
+      # Lanes that leave their knob elsewhere than they found it. One that ends at the foot of its travel with the song is a closing fade, and
+      # what the song's range repeats begins again; neither counts.
       module LeftChanged
-        SAME = 1e-6
+        # Less than this is no difference, as a share of the travel.
+        SAME = 0.001
 
         module_function
 
@@ -16,9 +18,21 @@ module KindSatchel
           song.tracks.flat_map(&:lanes).filter_map do |lane|
             next unless lane.role == "set" && lane.acts? && !lane.lfo? && song.parameter?(lane.target)
 
-            [lane.id] if (lane.at(0) - lane.at(Timing::LAST_TICK)).abs > SAME
+            [lane.id] if (lane.at(0) - lane.at(Timing::LAST_TICK)).abs > SAME && !closing?(song, lane) && !repeated?(song, lane)
           end
         end
+
+        # Whether it comes to its foot in the last bar, or later.
+        def closing?(song, lane)
+          last = lane.points.last
+          song.parameter(lane.target).scale.origin.zero? && lane.at(Timing::LAST_TICK) <= SAME && last.tick >= song.length_ticks - song.meters.at(last.tick).bar_ticks
+        end
+
+        def repeated?(song, lane)
+          range = song.range
+          range.on && lane.points.first.tick >= range.start_tick && lane.points.last.tick <= range.end_tick
+        end
+        private_class_method :closing?, :repeated?
 
         def tell(song, id)
           lane = song.directory.envelope(id).envelope

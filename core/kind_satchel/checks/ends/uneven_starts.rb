@@ -12,9 +12,12 @@ module KindSatchel
 
         def find(song, _outside)
           LooseEnds.by_owner(song, :uneven_starts) do |_, envelopes|
-            envelopes.flat_map { |envelope| Checks::UnevenStarts.in(envelope).map { |place| ["#{envelope.id} #{envelope.points[place].tick}", place] } }
+            envelopes.flat_map { |envelope| places(song, envelope).map { |place| ["#{envelope.id} #{envelope.points[place].tick}", place] } }
           end
         end
+
+        def places(song, envelope) = Checks::UnevenStarts.in(envelope, song.parameter?(envelope.target)&.scale)
+        private_class_method :places
 
         def tell(song, key, place)
           id = key[/\A\S+/]
