@@ -123,8 +123,11 @@ floor_db: -60), volume
     it "is not what moves along: bars put in before, a region that is moved, split or copied leave it as it was made" do
       lane = follow(of: { "track_id" => "bass" }, address: "bass/channel/volume").song
       region = lane.track("bass").regions[0]
-      [[made_one, "insert_time", { tick: 0, length_ticks: BAR }], [made_one, "move_regions", { region_ids: [made_one.track("loop").regions[0].id], ticks: BAR }],
-       [lane, "split_region", { region_id: region.id, tick: region.start_tick + 700 }], [lane, "insert_time", { tick: 0, length_ticks: BAR }]].each do |some, name, inputs|
+      bar = { tick: 0, length_ticks: BAR }
+      moved = { region_ids: [made_one.track("loop").regions[0].id], ticks: BAR }
+      split = { region_id: region.id, tick: region.start_tick + 700 }
+      tried = [[made_one, "insert_time", bar], [made_one, "move_regions", moved], [lane, "split_region", split], [lane, "insert_time", bar]]
+      tried.each do |some, name, inputs|
         moved = apply(some, name, **inputs).song
         expect([as_made?(moved), stale(moved)]).to eq([true, []]), name
       end

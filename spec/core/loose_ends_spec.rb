@@ -45,16 +45,19 @@ RSpec.describe KindSatchel::Checks::LooseEnds do
 
   it "takes no closing fade, nothing that the range repeats and nothing within a thousandth for a knob left changed" do
     count = ->(some) { ends(some, "left_changed").size }
-    volume = ->(finish, last) { small_song(lanes: [envelope([BAR, 0.7], [finish, last], target: "bass/channel/volume")]) }
     song = small_song
-    expect([count.call(volume.call(song.length_ticks, 0.0)), count.call(volume.call(song.length_ticks, 0.3)), count.call(volume.call(3 * BAR, 0.0))]).to eq [0, 1, 1]
+    fade = ->(finish, last) { envelope([BAR, 0.7], [finish, last], target: "bass/channel/volume") }
+    volume = ->(finish, last) { small_song(lanes: [fade.call(finish, last)]) }
+    fades = [[song.length_ticks, 0.0], [song.length_ticks, 0.3], [3 * BAR, 0.0]]
+    expect(fades.map { |finish, last| count.call(volume.call(finish, last)) }).to eq [0, 1, 1]
     expect([0.4995, 0.4985].map { |last| count.call(small_song(lanes: [envelope([0, 0.5], [2 * BAR, last])])) }).to eq [0, 1]
     looped = apply(changed_lane, "set_range", on: true, start_tick: 0, end_tick: 2 * BAR).song
     expect([count.call(looped), count.call(apply(looped, "set_range", on: false).song)]).to eq [0, 1]
   end
 
   it "counts a start as uneven beyond a thousandth of the travel, of gains beyond a tenth of a decibel" do
-    count = ->(target, off) { ends(small_song(lanes: [envelope([0, 0.5], [BAR, 0.5 + off], [2 * BAR, 0.9], target:)]), "uneven_starts").size }
+    lane = ->(target, off) { envelope([0, 0.5], [BAR, 0.5 + off], [2 * BAR, 0.9], target:) }
+    count = ->(target, off) { ends(small_song(lanes: [lane.call(target, off)]), "uneven_starts").size }
     expect([count.call(CUTOFF, 0.0009), count.call(CUTOFF, 0.0011)]).to eq [0, 1]
     # 40 log10 of 0.5029 / 0.5 is 0.10 dB.
     expect([count.call("bass/channel/volume", 0.0028), count.call("bass/channel/volume", 0.003)]).to eq [0, 1]

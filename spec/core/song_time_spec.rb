@@ -103,4 +103,53 @@ RSpec.describe "Song time" do
       expect(meters(apply(mixed, "paste_time", tick: 0, stretch: copied.except("meters"), over: true).song)).to eq meters(mixed)
     end
   end
+
+  describe "a wave on a lane" do
+    waves = { "of one pace" => {}, "random" => { wave: "random" }, "between ticks" => { cycle_ticks: 701.3, wave: "saw" }, "by the clock" => { hertz: 0.37 } }
+
+    def waving(**more)
+      source = KindSatchel::Sources::Lfo.plain.with(cycle_ticks: 1100, phase: 0.3, **more)
+      with_tempo(small_song(lanes: [envelope(id: "l1", target: "bass/channel/pan", clock: "once").with(points: [], source:)]))
+    end
+
+    def pan(some, ticks) = KindSatchel::Heard::Resolver.new(some, address("bass/channel/pan")).at_each(ticks)
+    def restarts(some) = some.directory.envelope("l1").envelope.source.restarts
+
+    def as_before(before, after, at, moved)
+      ticks = (at..(12 * BAR)).step(41).to_a
+      pan(before, ticks).zip(pan(after, ticks.map { |tick| tick + moved })).map { |one, other| (one - other).abs }.max
+    end
+
+    waves.each do |name, settings|
+      it "goes on after bars put in, taken out and put in again as it did before: #{name}" do
+        song = waving(**settings)
+        opened = apply(song, "insert_time", tick: BAR + 77, length_ticks: 1000).song
+        expect([as_before(song, opened, BAR + 77, 1000), restarts(opened).size]).to match [be < 1e-6, 1]
+        twice = apply(opened, "insert_time", tick: 3 * BAR, length_ticks: 500).song
+        expect([as_before(opened, twice, 3 * BAR, 500), restarts(twice).size]).to match [be < 1e-6, 2]
+        closed = apply(twice, "delete_time", from_tick: 900, to_tick: (3 * BAR) + 500).song
+        expect([as_before(twice, closed, (3 * BAR) + 500, 900 - (3 * BAR) - 500), restarts(closed).size]).to match [be < 1e-6, 1]
+        (0...900).step(37) { |tick| expect(pan(closed, [tick])[0]).to be_within(1e-9).of pan(song, [tick])[0] }
+      end
+    end
+
+    it "whose rate is moved goes on too, and needs no restart where whole cycles are put in" do
+      rate = envelope([0, 0.3], [6 * BAR, 0.6], id: "r1", target: "move/l1/rate", clock: "once")
+      song = waving.then { |one| one.with_track(one.track("bass").with(lanes: [*one.track("bass").lanes, rate])) }
+      opened = apply(song, "insert_time", tick: BAR + 77, length_ticks: 1000).song
+      expect(as_before(song, opened, BAR + 77, 1000)).to be < 1e-6
+      expect(restarts(apply(waving, "insert_time", tick: BAR, length_ticks: 2200).song)).to eq []
+      drawn = apply(opened, "draw_lfo", envelope_id: "l1").song
+      expect(pan(drawn, (0..(4 * BAR)).step(53).to_a).zip(pan(opened, (0..(4 * BAR)).step(53).to_a)).map { |a, b| (a - b).abs }.max).to be < 0.002
+    end
+
+    it "keeps its restarts in documents and through undo, in order, one to a tick" do
+      song = apply(waving, "insert_time", tick: BAR + 77, length_ticks: 1000).song
+      expect(KindSatchel::Document.load(JSON.parse(json_of(song)))).to eq song
+      broken = ->(list) { faults { KindSatchel::Sources::Lfo.plain.with(restarts: list) } }
+      expect(broken.call([[5, 0.2], [5, 0.3]])).to eq [["unsorted", "/restarts/1/0"]]
+      expect(broken.call([[5, -0.2]])).to eq [["out_of_range", "/restarts/0/1"]]
+      expect(broken.call(Array.new(1001) { |i| [i, 0.0] })).to eq [["too_many", "/restarts"]]
+    end
+  end
 end

@@ -48,12 +48,17 @@ module KindSatchel
 
       # What sounds of a track in a stretch, from its start, whatever regions it is cut into.
       def soundings(song, track, only, pitches, (from, to), base)
-        passes = track.regions_in(from, to).flat_map do |region|
+        passes = track.regions_in(from, to).reject(&:muted).flat_map do |region|
           clip = song.clip(region.clip_id)
-          next [] if region.muted || clip.carrier? || (only && only.id != clip.id)
+          next [] if clip.carrier? || (only && only.id != clip.id)
 
           region.passes(clip, from, to).map { |start, finish, position| [start - base, finish - base, position, material(clip, pitches)] }
         end
+        joined(passes)
+      end
+
+      # Passes that go on in each other are one.
+      def joined(passes)
         passes.each_with_object([]) do |pass, list|
           last = list.last
           goes_on = last && last[1] == pass[0] && last[3] == pass[3] && last[2] + last[1] - last[0] == pass[2]
@@ -75,7 +80,7 @@ module KindSatchel
         zero = song.tempo.seconds_at(from)
         [from, *song.tempo.changes(from, from + length), from + length].map { |tick| [(tick - from).round(6), (song.tempo.seconds_at(tick) - zero).round(9)] }
       end
-      private_class_method :length, :followed, :soundings, :material, :clock
+      private_class_method :length, :followed, :soundings, :joined, :material, :clock
     end
   end
 end

@@ -22,21 +22,24 @@ module KindSatchel
       # @param envelope [Envelope]
       # @param scale [Scales::Scale, nil] of what it moves; nil where that is missing
       # @return [Array<Integer>] places of the points that are off
-      def in(envelope, scale)
+      def in(envelope, scale = nil)
         room = envelope.followed? ? envelope.source.tolerance : LEVEL
         gain = scale if scale&.gain? && envelope.role == "set" && envelope.plain?
         (1...(envelope.points.size - 1)).select { |i| uneven?(*envelope.points[(i - 1)..(i + 1)], gain, room) }
       end
 
       def level?(one, other, gain, room)
-        return (one - other).abs <= room unless gain && [one, other].min > gain.normalised(SILENCE_DB)
+        loud = gain && [one, other].min > gain.normalised(SILENCE_DB)
+        return (one - other).abs <= room unless loud
 
         (room > LEVEL && (one - other).abs <= room) || (gain.natural(one) - gain.natural(other)).abs <= LEVEL_DB
       end
 
       def uneven?(before, point, after, gain, room)
         off = (point.value - before.value).abs
-        return false if level?(before.value, point.value, gain, room) || off > HAIR || point.tick - before.tick < LEVEL_TICKS || before.shape.is_a?(Shapes::Cycle)
+        if level?(before.value, point.value, gain, room) || off > HAIR || point.tick - before.tick < LEVEL_TICKS || before.shape.is_a?(Shapes::Cycle)
+          return false
+        end
 
         (after.value - point.value).abs >= MOVE && after.tick > point.tick && !point.shape.is_a?(Shapes::Hold)
       end

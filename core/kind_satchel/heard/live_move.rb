@@ -68,6 +68,9 @@ module KindSatchel
         rest + (depth * (low + ((high - low) * share(value)) - rest))
       end
 
+      # The phase of an LFO at a tick of a run, whole cycles counted.
+      def phase(run, tick) = @base.is_a?(MovedWave) ? @base.phase(run, tick) : @envelope.source.phase_at(run.position(tick))
+
       # How many cycles an LFO goes through over a stretch of song, in one run.
       def cycles(from, to) = @base.is_a?(MovedWave) ? @base.cycles(from, to) : (to - from) / @envelope.source.cycle_ticks.to_f
 

@@ -27,7 +27,7 @@ module KindSatchel
       # @return [Float] 0..1
       def at(run, tick)
         phase = phase(run, tick)
-        lfo = @lfo.with(wave: @wave.at(tick))
+        lfo = waving(@wave.at(tick))
         number = (phase + EDGE).floor
         stage = stage_at(lfo, number, phase - number)
         stage.a + ((stage.b - stage.a) * stage.shape.weight(((phase - number - stage.from) / (stage.to - stage.from)).clamp(0.0, 1.0)))
@@ -35,23 +35,41 @@ module KindSatchel
 
       # @raise [Sources::TooManyCycles]
       def each_arc(run, source, &)
-        @lfo.bearable!(phase(run, run.to) - phase(run, run.from))
-        pace = pace(run)
-        zero = zero(run)
-        @wave.waves(run.from, run.to).each do |from, to, wave|
-          lfo = @lfo.with(wave:)
-          @cycles.each(from, to) do |stretch|
-            wander([stretch.from, from].max, [stretch.to, to].min, lfo, Phase.new(stretch, pace, zero), source, &)
-          end
+        @lfo.bearable!(pace(run) * cycles(run.from, run.to))
+        sections(run) do |start, finish, zero|
+          @wave.waves(start, finish).each { |from, to, wave| stretches(from, to, Waving.new(waving(wave), pace(run), zero), source, &) }
         end
       end
+
+      # The phase at a tick of a run, whole cycles counted.
+      def phase(run, tick) = zero(run, @lfo.section_at(run.position(tick))) + (pace(run) * @cycles.at(tick))
 
       private
 
       # A free one ignores stretching.
       def pace(run) = @lfo.free? ? 1 : run.pace || 1
-      def zero(run) = @lfo.phase - (pace(run) * @cycles.at(run.zero))
-      def phase(run, tick) = zero(run) + (pace(run) * @cycles.at(tick))
+      def zero(run, section) = section.phase - (pace(run) * @cycles.at(run.tick(section.from)))
+
+      # One wave, with the pace of its run and the phase at no cycles.
+      Waving = Struct.new(:lfo, :pace, :zero)
+      def waving(wave) = wave == @lfo.wave ? @lfo : @lfo.with(wave:)
+
+      # The stretches of a run between restarts.
+      def sections(run)
+        first = @lfo.sections[0]
+        @lfo.sections.each do |section|
+          from = section.equal?(first) ? run.from : [run.tick(section.from), run.from].max
+          to = section.to.infinite? ? run.to : [run.tick(section.to), run.to].min
+          yield from, to, zero(run, section) if to > from
+        end
+      end
+
+      def stretches(from, to, waving, source, &)
+        @cycles.each(from, to) do |stretch|
+          phase = Phase.new(stretch, waving.pace, waving.zero)
+          wander([stretch.from, from].max, [stretch.to, to].min, waving.lfo, phase, source, &)
+        end
+      end
 
       def law(song)
         @lfo.free? ? Integral::ClockLaw.new(Settings::FREE_RATE.scale, song.tempo) : Integral::CyclesLaw.new(Settings::RATE.scale)

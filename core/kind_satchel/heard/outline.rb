@@ -94,7 +94,9 @@ module KindSatchel
       def of_wave(envelope, from, to, tolerance)
         chain = Chain.new
         envelope.each_segment(Clocks::Run.new(0, from, to, nil)) do |run, segment|
-          start, finish = [run.zero + segment.start, from].max, [run.zero + segment.finish, to].min
+          start, finish = [run.zero + segment.start, run.from, from].max, [run.zero + segment.finish, run.to, to].min
+          next unless finish > start
+
           places = [start - run.zero, finish - run.zero]
           [places[0], *segment.breaks(*places, 1, tolerance), places[1]].each { |place| chain.add(run.zero + place, segment.at(place)) }
         end

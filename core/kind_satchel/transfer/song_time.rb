@@ -31,7 +31,8 @@ module KindSatchel
         range = moved_range { |tick| tick <= from ? tick : [tick + from - to, from].max }
         change(meters: metered(from, to, [], from - to), range:, markers: closed_markers(from, to)) do |track|
           kept = split(split(track.regions, from), to).reject { |region| region.start_tick >= from && region.end_tick <= to }
-          [kept.map { |region| later(region, to, from - to) }, lanes(track) { |points| Splice.replace(points, from, to, [], later: from - to) }]
+          [kept.map { |region| later(region, to, from - to) },
+           lanes(track, Restarts.closed(@song, from, to)) { |points| Splice.replace(points, from, to, [], later: from - to) }]
         end
       end
 
@@ -39,7 +40,8 @@ module KindSatchel
         range = moved_range { |at| at > tick || (at == tick && tick == @song.range.start_tick) ? at + length : at }
         meters = @song.meters.spliced(tick, tick, [], later: length)
         change(meters:, range:, markers: marked(@song.markers) { |at| at >= tick ? at + length : at }) do |track|
-          [split(track.regions, tick).map { |region| later(region, tick, length) }, lanes(track) { |points| held(points, tick, length) }]
+          [split(track.regions, tick).map { |region| later(region, tick, length) },
+           lanes(track, Restarts.opened(@song, tick, length)) { |points| held(points, tick, length) }]
         end
       end
 
@@ -95,9 +97,10 @@ module KindSatchel
 
       def later(region, from, ticks) = region.start_tick >= from ? region.with(start_tick: region.start_tick + ticks) : region
 
-      # What follows something goes on doing so: it was not edited by hand.
-      def lanes(track)
+      # What follows something goes on doing so: it was not edited by hand. Waves go on after the stretch as they did.
+      def lanes(track, restarts)
         track.lanes.map do |lane|
+          next restarts.on(lane) if lane.lfo?
           next lane if lane.points.empty?
 
           points = yield lane.points

@@ -24,8 +24,9 @@ module KindSatchel
 
         # Whether it comes to its foot in the last bar, or later.
         def closing?(song, lane)
-          last = lane.points.last
-          song.parameter(lane.target).scale.origin.zero? && lane.at(Timing::LAST_TICK) <= SAME && last.tick >= song.length_ticks - song.meters.at(last.tick).bar_ticks
+          last = lane.points.last.tick
+          foot = song.parameter(lane.target).scale.origin.zero? && lane.at(Timing::LAST_TICK) <= SAME
+          foot && last >= song.length_ticks - song.meters.at(last).bar_ticks
         end
 
         def repeated?(song, lane)

@@ -15,9 +15,12 @@ module KindSatchel
     # the peak of sine and triangle; a square is low for the first 1 - skew. `bend` bends what the wave gives, 0..1, as {Shapes::Curved}
     # bends a line: (e^(kw) - 1)/(e^k - 1), k = 8 bend.
     #
+    # `restarts` are places in the envelope's own time at which the phase is another, [tick, phase] in order: from one on it runs on from
+    # that phase. Phases count whole cycles too, by which the random wave tells its levels.
+    #
     # @example
     #   Lfo.plain.with(cycle_ticks: 480)   # a sine, a cycle to an eighth note
-    class Lfo < Value.of(:wave, :cycle_ticks, :skew, :bend, :phase, :seed, :hertz)
+    class Lfo < Value.of(:wave, :cycle_ticks, :skew, :bend, :phase, :seed, :hertz, :restarts)
       RANDOM = "random"
       WAVES = %w[sine triangle square saw ramp random].freeze
       # From 32 cycles to a quarter note down to one to 64 quarter notes.
@@ -36,7 +39,14 @@ module KindSatchel
       # Of a free one, cycles a second.
       HERTZ = (0.01..40)
 
-      def initialize(hertz: nil, **fields) = super
+      MOST_RESTARTS = 1000
+      PHASES = (0..1_000_000_000)
+      NO_RESTARTS = [].freeze
+
+      # A stretch of the envelope's own time in which the phase runs on from `phase` at `from`, up to `to`.
+      Section = Struct.new(:from, :phase, :to)
+
+      def initialize(hertz: nil, restarts: NO_RESTARTS, **fields) = super
 
       # As a new one begins.
       def self.plain = new(wave: "sine", cycle_ticks: Timing::PPQ, skew: 0.5, bend: 0.0, phase: 0.0, seed: 1)
@@ -51,10 +61,30 @@ module KindSatchel
         number!("/bend", bend, -1..1)
         number!("/phase", phase, 0..1)
         whole!("/seed", seed)
+        check_restarts
       end
 
       def drawn? = false
-      def settings = to_h.compact.transform_keys(&:to_s)
+      def settings = to_h.compact.reject { |name, value| name == :restarts && value.empty? }.transform_keys(&:to_s)
+
+      # The stretches between restarts, in order; the first from the start of a run on, also where that lies before.
+      # @return [Array<Section>]
+      def sections
+        memo(:sections) do
+          starts = [[0, phase], *restarts]
+          starts.each_with_index.map { |(tick, phase), i| Section.new(tick, phase, starts[i + 1] ? starts[i + 1][0] : Float::INFINITY) }
+        end
+      end
+
+      # @param position [Numeric] in the envelope's own time
+      # @return [Section]
+      def section_at(position) = restarts.empty? ? sections[0] : sections.reverse_each.find { |one| one.from <= position } || sections[0]
+
+      # The phase at a position, whole cycles counted, where nothing moves the rate and it goes by note lengths.
+      def phase_at(position)
+        section = section_at(position)
+        section.phase + ((position - section.from) / cycle_ticks.to_f)
+      end
 
       # Whether it goes by the clock, and not by note lengths; then `cycle_ticks` waits.
       def free? = !hertz.nil?
@@ -70,19 +100,30 @@ module KindSatchel
 
       # The amount at a position, right-continuous.
       def at(envelope, position)
-        number = cycle_at(position)
+        section = section_at(position)
+        number = cycle_at(position, section)
         list = cycle(envelope, number)
-        within = [position - start_of(number), 0].max
+        within = [position - start_of(number, section), 0].max
         (list.find { |segment| segment.finish > within } || list.last).at(within)
       end
 
       # @raise [TooManyCycles]
-      def each_segment(envelope, run)
-        number = cycle_at(run.position(run.from))
-        last = cycle_at(run.position(run.to))
+      def each_segment(envelope, run, &)
+        return each_in(sections[0], envelope, run, &) if restarts.empty?
+
+        sections.each do |section|
+          from = section.equal?(sections[0]) ? run.from : [run.tick(section.from), run.from].max
+          to = section.to.infinite? ? run.to : [run.tick(section.to), run.to].min
+          each_in(section, envelope, Clocks::Run.new(run.zero, from, to, run.pace, run.ahead), &) if to > from
+        end
+      end
+
+      def each_in(section, envelope, run)
+        number = cycle_at(run.position(run.from), section)
+        last = cycle_at(run.position(run.to), section)
         bearable!(last - number)
         while number <= last
-          turn = turn(run, number)
+          turn = turn(run, number, section)
           cycle(envelope, number).each do |segment|
             yield turn, segment if turn.tick(segment.finish) > run.from && turn.tick(segment.start) < run.to
           end
@@ -144,6 +185,16 @@ module KindSatchel
 
       private
 
+      def check_restarts
+        fault!("too_many", "/restarts", "An LFO holds at most #{MOST_RESTARTS} restarts.") if restarts.size > MOST_RESTARTS
+        restarts.each_with_index do |(tick, phase), i|
+          whole!("/restarts/#{i}/0", tick)
+          number!("/restarts/#{i}/1", phase, PHASES)
+          fault!("unsorted", "/restarts/#{i}/0", "Restarts stand in order of time, one to a tick.") if i.positive? && tick <= restarts[i - 1][0]
+        end
+        restarts.freeze
+      end
+
       def too_many!
         raise TooManyCycles.of("too_many_cycles", "/to_tick", "More than #{MOST_CYCLES} cycles of an LFO lie there; ask for a shorter stretch.")
       end
@@ -152,20 +203,20 @@ module KindSatchel
       def shaped? = bend.zero? && wave != RANDOM
 
       # A cycle between ticks may end a little before the next begins: then it is made a little longer, and ends where that begins.
-      def turn(run, number)
-        turn = run.counted_from(start_of(number))
+      def turn(run, number, section)
+        turn = run.counted_from(start_of(number, section))
         return turn if even?
 
-        Clocks::Run.new(turn.zero, turn.from, [turn.to, run.tick(start_of(number + 1))].min, turn.pace, turn.ahead)
+        Clocks::Run.new(turn.zero, turn.from, [turn.to, run.tick(start_of(number + 1, section))].min, turn.pace, turn.ahead)
       end
 
       def even? = Grid.ticks(cycle_ticks) == cycle_ticks
       def end_of_cycle = even? ? Grid.ticks(cycle_ticks) : Grid.ticks(cycle_ticks) + (1 / Grid::TICK)
 
-      def cycle_at(position) = ((position / cycle_ticks.to_f) + phase + EDGE).floor
+      def cycle_at(position, section) = (((position - section.from) / cycle_ticks.to_f) + section.phase + EDGE).floor
 
       # Where a cycle starts, in the envelope's own time.
-      def start_of(number) = Grid.ticks((number - phase) * cycle_ticks)
+      def start_of(number, section) = section.from + Grid.ticks((number - section.phase) * cycle_ticks)
 
       # The segments of one cycle, from 0 on.
       # @return [Array<Segment>]
@@ -211,20 +262,27 @@ module KindSatchel
       # One point to so many cycles.
       def cycles(envelope, from, to)
         low, high = FULL_CIRCLE.map { |level| envelope.amount(level) }
-        ticks = [*from.step(to - 1, [(MOST_IN_A_SEGMENT * cycle_ticks).floor, 1].max), to].map(&:round).uniq
-        ticks.each_cons(2).flat_map do |start, finish|
-          a, b = [start, finish].map { |tick| at(envelope, tick) }
+        ticks = [*from.step(to - 1, [(MOST_IN_A_SEGMENT * cycle_ticks).floor, 1].max), *restarts.map(&:first), to].map(&:round).uniq.sort
+        ticks.select { |tick| tick.between?(from.round, to.round) }.each_cons(2).flat_map do |start, finish|
+          a, b = at(envelope, start), arriving(envelope, finish)
           shape = Shapes::Cycle.new(wave:, cycles: (finish - start) / cycle_ticks.to_f, note_ticks: nil, skew: skew.to_f,
-                                    phase: Grid.turn(phase + (start / cycle_ticks.to_f)), foot: low - a, top: high - b)
+                                    phase: Grid.turn(phase_at(start)), foot: low - a, top: high - b)
           [Point.new(tick: start - from.round, value: a, shape:), Point.new(tick: finish - from.round, value: b, shape: Shapes::Hold::PLAIN)]
         end.then { |list| Splice.chain(list.each_slice(2).to_a) }
+      end
+
+      # The amount that it comes to, of a restart the one before it.
+      def arriving(envelope, tick)
+        restarts.any? { |at, _| at == tick } ? with(restarts: restarts.reject { |at, _| at >= tick }).at(envelope, tick) : at(envelope, tick)
       end
 
       # Levels are held, lines stay lines; waves are drawn with straight ones.
       def chain(envelope, from, to)
         lists = []
         each_segment(envelope, Clocks::Run.new(0, from, to, nil)) do |run, segment|
-          start, finish = [run.zero + segment.start, from].max, [run.zero + segment.finish, to].min
+          start, finish = [run.zero + segment.start, run.from, from].max, [run.zero + segment.finish, run.to, to].min
+          next unless finish > start
+
           places = drawn(segment, start - run.zero, finish - run.zero, envelope.role_rules.values)
           lists << places.map { |place, value, shape| [(run.zero + place).round - from.round, value, shape] }
         end
