@@ -38,10 +38,10 @@ RSpec.describe "Versions" do
     edit(id, "set_knob", { address: "crate-kit/channel/pan", value: 0.75 })
     edit(id, "add_track", { kind: "group", devices: [] })
     found = compare(kept)
-    expect(found["rows"].map { |row| row["name"] }).to include("Cutoff of Rope Bass", "Pan of Crate Kit")
+    expect(found["rows"].map { |row| row["name"] }).to include("Cutoff of Mono synth on Rope Bass", "Pan of Crate Kit")
     expect(found["rows"].find { |row| row["name"] == "Pan of Crate Kit" }.slice("largest", "unit")).to eq("largest" => 50.0, "unit" => "L/R")
     expect(found["others"]).to match [/is not in the version/]
-    cutoff = found["rows"].find { |row| row["name"] == "Cutoff of Rope Bass" }
+    cutoff = found["rows"].find { |row| row["name"] == "Cutoff of Mono synth on Rope Bass" }
     tick = cutoff["tick"]
     scale = standing(id).song.parameter(lane.target).scale
     apart = [standing(id).song, VersionShelf.song(id, kept["id"])].map { |song| scale.natural(heard(song, lane.target.to_s, tick)) }.reduce(:-).abs

@@ -60,7 +60,7 @@ file)[0]).to include("rope-bass/synth/cutoff,log,Hz,30.0,18000.0,800 Hz", "gull-
     choices = ->(**data) { write("choices.json", JSON.generate(data)) }
     out, err, status = satchel("hand-over", file, choices.call(midi: true, csv: "samples", limits: { straight: true, lanes_only: true, bits: 7 }), goal)
     expect([status, err, Dir.children(goal).sort]).to eq [0, "", %w[README.txt low-tide-market.mid moves.csv]]
-    expect(out.lines.map(&:chomp)).to include(/\ACutoff of Rope Bass, \d+, \d+ Hz, [\d.]+ Hz\z/)
+    expect(out.lines.map(&:chomp)).to include(/\ACutoff of Mono synth on Rope Bass, \d+, \d+ Hz, [\d.]+ Hz\z/)
     expect(satchel("hand-over", file, choices.call(midi: true), goal)[1..]).to eq ["#{goal} is there already.\n", 1]
     bad = choices.call(midi: false, csv: "samples", step_ticks: 1)
     expect(satchel("hand-over", file, bad, File.join(folder, "none"))[1]).to match(/more than \d+ values/)
@@ -83,7 +83,7 @@ file)[0]).to include("rope-bass/synth/cutoff,log,Hz,30.0,18000.0,800 Hz", "gull-
     other["tracks"][1]["devices"].last["values"]["pan"] = 0.2
     other["tracks"].delete_at(2)
     out, err, status = satchel("compare", file, write("other.json", JSON.generate(other)))
-    expect([out.lines.map(&:chomp), err, status]).to match [[/\APan of Rope Bass: at most 60 .*1\.1\.0/, "track Fog Pad is not in the second"], "", 1]
+    expect([out.lines.map(&:chomp), err, status]).to match [[/\APan of Rope Bass: at most L\/R 60 .*1\.1\.0/, "track Fog Pad is not in the second"], "", 1]
     expect(satchel("compare", file, file)).to eq ["", "", 0]
   end
 

@@ -21,8 +21,8 @@ RSpec.describe "Versions" do
       page.refresh
       open_panel(hand, "Versions")
       press_on(hand, page.find("[aria-label='Versions'] li button", text: "Before the fog"))
-      press_on(hand, page.find("[aria-label='Versions'] li button", text: /Cutoff of Rope Bass.*at most .* Hz apart/m))
-      expect(page).to have_css("[aria-label='Cutoff of Rope Bass now, and in Before the fog'] polyline", count: 2, visible: :all)
+      press_on(hand, page.find("[aria-label='Versions'] li button", text: /Cutoff of Mono synth on Rope Bass.*at most .* Hz apart/m))
+      expect(page).to have_css("[aria-label='Cutoff of Mono synth on Rope Bass now, and in Before the fog'] polyline", count: 2, visible: :all)
       press_button(hand, "Take it back onto the lane")
       eventually(id) { lane == old }
       expect(page).to have_css("[aria-label='Versions'] li", text: "Nothing that is heard differs from now.")

@@ -2,7 +2,8 @@
 
 module KindSatchel
   module HandOver
-    # Two states of one song, parameter by parameter: what is heard of each, how far apart it is, and where most.
+    # Two states of one song: what is heard of each parameter, the tempo too, how far apart it is, and where most; and what differs in all
+    # else that is heard, see {Material}. Equal as heard is every parameter within 1e-9 everywhere, and all of the material.
     class Comparison
       # A parameter that differs: `largest` and `mean` in its own unit, `tick` where the largest is; `envelopes` are the moves of the other
       # state that differ, each with its owner, "clip/ID" or "track/ID"; `knob` is where its knob stands there, normalised, nil where it stands
@@ -17,7 +18,9 @@ module KindSatchel
       end
 
       # Less than this, as a share of the travel, is none.
-      NONE = 1e-6
+      NONE = 1e-9
+      # How close the chain that is measured against stays to what is heard, as a share of the travel.
+      FINE = 2e-5
 
       # @param now [Song]
       # @param other [Song]
@@ -40,27 +43,40 @@ module KindSatchel
       # What the page and the shell show of it.
       def to_record(&) = { "rows" => rows(&).map { |row| row.to_record(@now) }, "others" => others }
 
-      # @return [Array(Course, Course)] now, and in the other state
+      # @return [Array(Course, Course)] now, and in the other state, as they are drawn
       def courses(address) = [@now, @other].map { |song| Course.of(song, address, 0, @finish + 1) }
 
-      # What the other state has on, or in, of this song: tracks, clips and devices by name.
+      # What differs besides parameters: notes, sounds, regions, devices and their order.
       # @param called [String] what the other state is called
       # @return [Array<String>] in words
-      def others(called = "the version")
-        [["track", @now.tracks, @other.tracks], ["clip", @now.clips.values, @other.clips.values]].flat_map do |word, now, other|
-          gone = other.reject { |one| now.any? { |two| two.id == one.id } }.map { |one| "#{word} #{one.name} is only in #{called}" }
-          new = now.reject { |one| other.any? { |two| two.id == one.id } }.map { |one| "#{word} #{one.name} is not in #{called}" }
-          gone + new
-        end
-      end
+      def others(called = "the version") = Material.new(@now, @other, called).words
 
       private
 
       def row(address)
-        before, after = courses(address)
-        largest, mean, tick = Loss.between(before, after)
         moves, knob, released = moves(address), *knob(address)
-        Row.new(address, largest, mean, tick, moves, knob, released) if moves.any? || knob || released || differs?(before, after)
+        differs = differs?(address)
+        return unless differs || moves.any? || knob || released
+
+        Row.new(address, *(differs ? apart(address) : [0.0, 0.0, 0]), moves, knob, released)
+      end
+
+      def differs?(address)
+        @same ||= Heard::SameInputs.new(@now, @other)
+        return false if @same.of?(address)
+
+        Heard::Difference.new(@now, @other, address).then { |found| found.largest > NONE || found.moved_jumps }
+      end
+
+      # @return [Array(Float, Float, Integer)] the largest difference, an upper bound, the mean, and where the largest is
+      def apart(address)
+        resolvers = [@now, @other].map { |song| Heard::Resolver.new(song, address) }
+        pieces = resolvers.map { |one| one.pieces(0, @finish + 1) }
+        chain = Heard::Outline.of_pieces(pieces[1], tolerance: FINE)
+        lines = Course.new(ticks: chain.each_slice(2).map(&:first), values: chain.each_slice(2).map(&:last), scale: resolvers[1].scale)
+        exact = pieces[1].all? { |piece| piece.scale.steps || piece.still? || piece.straight? }
+        meter = Meter.new(resolvers[0].scale, lines, room: exact ? 0.0 : FINE).over(pieces[0])
+        [meter.largest, meter.mean, meter.tick]
       end
 
       # Where the knob stands in the other state, if not as here; and whether only here a hand holds it.
@@ -72,7 +88,7 @@ module KindSatchel
       end
 
       def addresses
-        moved = [@now, @other].flat_map { |song| song.automated | song.sounded }.uniq.reject { |one| one.setting? && !both?(one) }
+        moved = [@now, @other].flat_map { |song| song.automated | song.sounded | [Address.tempo] }.uniq.reject { |one| one.setting? && !both?(one) }
         turned = @now.tracks.flat_map { |track| turned(track) }
         (moved | turned).select { |address| both?(address) }
       end
@@ -85,10 +101,6 @@ module KindSatchel
         return [] if old.devices == track.devices
 
         @now.parameters_of(track).map(&:first).select { |address| both?(address) && knob(address).any? }
-      end
-
-      def differs?(before, after)
-        before.ticks != after.ticks || before.values.zip(after.values).any? { |one, two| (one - two).abs > NONE }
       end
 
       def moves(address)

@@ -19,7 +19,9 @@ module KindSatchel
 
       # @param scale [Scales::Scale]
       # @param lines [Course]
-      def initialize(scale, lines)
+      # @param room [Float] how far the lines may stray from what they stand for, as a share of the travel
+      def initialize(scale, lines, room: 0.0)
+        @room = room
         @scale = scale
         @law = Law.of(scale)
         @ticks, @values = lines.ticks, lines.values
@@ -47,7 +49,7 @@ module KindSatchel
         (2...chain.size).step(2) do |i|
           at, value, to, goal = chain[i - 2, 4]
           if to > at
-            along(at, value, to, goal, room)
+            along(at, value, to, goal, room + @room)
           elsif !to.is_a?(Integer) && (value - goal).abs > SAME
             @from = [@from, to.ceil].max
           end
