@@ -131,10 +131,14 @@ module Schemas
 
     raise KindSatchel::InvalidInput.of("too_many_values", "", "This holds more than #{MOST_VALUES} values.") if text.count(",") > MOST_VALUES
 
-    JSON.parse(text, max_nesting: 32).tap { |data| finite!(data, "") if text.match?(HUGE) }
+    JSON.parse(text, max_nesting: 32, allow_duplicate_key: false).tap { |data| finite!(data, "") if text.match?(HUGE) }
   rescue JSON::ParserError, EncodingError => e
+    key = e.message[DOUBLED, 1]
+    raise KindSatchel::InvalidInput.of("doubled_key", "", "The key #{key.scrub} stands twice in one place; nobody can say which is meant.") if key
+
     raise KindSatchel::InvalidInput.of("bad_json", "", "This is no JSON: #{e.message[0, 160].scrub}")
   end
+  DOUBLED = /\Aduplicate key ("[^"]{0,80}")/
 
   def finite!(data, path)
     case data

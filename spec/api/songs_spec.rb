@@ -77,7 +77,7 @@ RSpec.describe "The list of songs" do
   it "refuses broken, foreign, newer and huge documents, with every fault, and stores nothing" do
     document = KindSatchel::Document.dump(DemoSong.build)
     broken = { "{" => "bad_json", "[]" => "schema_object", JSON.generate(document.merge("version" => KindSatchel::Document::VERSION + 1)) => "unknown_version",
-               "[#{'0,' * 4_000_001}0]" => "too_many_values",
+               "[#{'0,' * 4_000_001}0]" => "too_many_values", JSON.generate(document).sub('"bpm":', '"bpm":60,"bpm":') => "doubled_key",
                JSON.generate(document.merge("bpm" => 401, "tracks" => "none")) => "schema_maximum" }
     before = get_json("/api/songs").size
     broken.each do |text, code|

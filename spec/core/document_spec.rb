@@ -39,6 +39,13 @@ RSpec.describe KindSatchel::Document do
     )
   end
 
+  it "counts new ids on past all that are there, whatever the document says" do
+    record["next_id"] = 1
+    song = described_class.load(record)
+    made = apply(song, "add_lane", address: "bell-buoy/channel/pan").song
+    expect([song.next_id, described_class.load(JSON.parse(json_of(made)))]).to eq [DemoSong.build.next_id, made]
+  end
+
   it "wants one master, last" do
     record["tracks"].pop
     expect(load_faults(record)).to include(["no_master", "/tracks"])

@@ -47,6 +47,30 @@ RSpec.describe KindSatchel::Upgrade do
     expect(described_class.places(brought_up(old(clip: [envelope([0, 0.1], role: "shift")], lanes: [envelope([0, 0.5], id: "l1")])))).to eq []
   end
 
+  it "takes a range that reaches past the ends of a shift into its points, to the tick, whatever the shape" do
+    given = Faults.read("old_shift_range")
+    low, high = given["range"]
+    wave = { "shape" => "cycle", "wave" => "sine", "cycles" => 3.0, "skew" => 0.5, "phase" => 0.25, "foot" => 0.2, "top" => 0.0 }
+    [given["points"], [{ "tick" => 0, "value" => -0.4, "shape" => "ess", "curve" => 0.6 }, { "tick" => 900, "value" => 0.3, "shape" => "hold" }],
+     [{ "tick" => 100, "value" => -0.9, **wave }, { "tick" => 1300, "value" => 0.5, "shape" => "straight" }, { "tick" => 2000, "value" => -0.5, "shape" => "hold" }]]
+      .each do |records|
+        old = record(envelope([0, 0.0], role: "shift")).merge("points" => records, "range" => given["range"]).except("limits")
+        made = KindSatchel::Records.read_envelope(KindSatchel::Older.record("envelope", old))
+        raw = records.map { |one| [one["tick"], low + (one["value"] * (high - low)), KindSatchel::Shapes.of(one).scaled(high - low)] }
+        (raw.first[0]...raw.last[0]).each do |tick|
+          (from, a, shape), (to, b) = raw.each_cons(2).find { |one, two| tick >= one[0] && tick < two[0] }
+          wanted = KindSatchel::Shapes.value_at(shape, KindSatchel::Shapes::Ends.new(a, b, to - from), (tick - from).fdiv(to - from)).clamp(-1.0, 1.0)
+          expect(made.at(tick)).to be_within(1e-8).of(wanted), "#{records[0]['shape']} at #{tick}"
+        end
+    end
+  end
+
+  it "opens the song that shows it with nothing cut off" do
+    song = Faults.song("old_shift_range_song")
+    expect(song.directory.envelopes.each_value.map(&:envelope)).to all(have_attributes(limits: be_a(Array)))
+    expect(KindSatchel::Document.load(JSON.parse(json_of(song)))).to eq song
+  end
+
   it "brings lengths that are too short, and regions of too many passes, within what may be" do
     document = old(clip: [envelope([0, 0.1], clock: "own_length", own_length_ticks: 60)])
     document["clips"][0]["envelopes"][0]["own_length_ticks"] = 3

@@ -55,6 +55,56 @@ every_second: "left_out").song.clip("line").envelopes.last.points.map(&:value)).
     expect(faults { apply(result.song, "vary_move", envelope_id: "e1", repeats: 2, as: "driven") }).to eq [["already_there", "/address"]]
   end
 
+  describe "in regions that follow one another" do
+    # A bar in bar 1 and each of the three after it; two more bars after a gap.
+    let(:song) do
+      base = small_song(clip: [drawn, envelope([0, 0.1], [960, 0.9], id: "e2", target: "bass/channel/pan")])
+      regions = [[0, 1], [1, 1], [2, 2], [6, 2]].each_with_index.map do |(bar, bars), i|
+        KindSatchel::Region.fresh(id: "r#{i}", clip_id: "line", start_tick: bar * BAR, length_ticks: bars * BAR)
+      end
+      base.with_track(base.track("bass").with(regions:))
+    end
+
+    def offsets(some) = some.track("bass").regions.map { |region| region.offset_ticks / BAR }
+    def told(result) = result.tells.find { |tell| tell.code == "loops_heard" }.text
+
+    it "is counted on, so that all of it is heard; what else the clip does stays" do
+      result = varied(level: "+30 %")
+      expect([offsets(result.song), told(result)]).to eq [[0, 1, 2, 0], "4 of the 4 loops are heard, the first of them at 1.1.0, the last at 4.1.0"]
+      risen = (0..3).map { |bar| heard(result.song, CUTOFF, (bar * BAR) + 960) - drawn.at(960) }
+      expect(risen.map { |value| value.round(9) }).to eq [0.0, 0.1, 0.2, 0.3]
+      ticks = (0...(8 * BAR)).step(97).to_a
+      pan = ->(some) { KindSatchel::Heard::Resolver.new(some, address("bass/channel/pan")).at_each(ticks) }
+      expect(pan.call(result.song)).to eq pan.call(song)
+      notes = ->(some) { KindSatchel::Heard::Events.new(some).in_range(0, 8 * BAR).map { |event| event.values_at("start_tick", "pitch") } }
+      expect(notes.call(result.song)).to eq notes.call(song)
+      driven = varied(as: "driven", depth: 0.25)
+      expect([offsets(driven.song), told(driven)]).to eq [[0, 1, 2, 0], "4 of the 4 loops are heard, the first of them at 1.1.0, the last at 4.1.0"]
+    end
+
+    it "is left as it is where another move would sound otherwise, and tells how few are heard" do
+      once = apply(song, "set_clock", envelope_id: "e2", clock: "once").song
+      result = apply(once, "vary_move", envelope_id: "e1", repeats: 4, level: "+30 %")
+      expect([offsets(result.song), told(result)]).to eq [[0, 0, 0, 0], "2 of the 4 loops are heard, the first of them at 1.1.0, the last at 4.1.0"]
+    end
+  end
+
+  it "makes less of a change that has no room, in all loops alike, and says so; none of it is cut off" do
+    # From 0.6 half of the travel up has no room: 0.4 of it has.
+    result = varied(level: "+50 %")
+    expect(result.tells.find { |tell| tell.code == "limited" }.text).to eq "there is room for 80 % of that change; so much is made in all loops alike"
+    expect((0..3).map { |i| (move(result).at((i * BAR) + 1920) - 0.6).round(9) }).to eq [0.0, 0.4 / 3, 0.8 / 3, 0.4].map { |value| value.round(9) }
+    wild = varied(scatter: 1.0, seed: 9)
+    expect([move(wild).points.map(&:value).minmax, wild.tells.map(&:code)]).to match [satisfy { |low, high| low >= 0 && high <= 1 }, include("limited")]
+    expect(varied(level: "+20 %").tells.map(&:code)).not_to include "limited"
+    half = apply(song, "set_limits", envelope_id: "e1", depth: 0.5).song
+    driven = apply(half, "vary_move", envelope_id: "e1", repeats: 3, as: "driven", depth: 3.0)
+    expect([driven.song.clip("line").envelopes.last.points.map(&:value), driven.tells[0].text[/\d+ %/]]).to eq [[0.5, 0.75, 1.0], "50 %"]
+    expect(faults { varied(as: "driven", depth: 1.5) }).to eq [["no_room", "/depth"]]
+    full = small_song(clip: [envelope([0, 0.0], [1920, 1.0], [3840, 0.0])])
+    expect(faults { apply(full, "vary_move", envelope_id: "e1", repeats: 4, depth: 1.5) }).to eq [["no_room", "/depth"]]
+  end
+
   it "is refused where nothing repeats, or nothing is drawn" do
     laned = small_song(lanes: [drawn])
     expect(faults { apply(laned, "vary_move", envelope_id: "e1", repeats: 2) }).to eq [["no_clip", "/envelope_id"]]

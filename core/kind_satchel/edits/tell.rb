@@ -26,6 +26,7 @@ module KindSatchel
     # - handed_back  knobs (their addresses) that are no longer held by hand
     # - once       a clip is made separate where it was played, and a move runs once over it
     # - written_over  how much of what was played later loops write over
+    # - loops_heard  how many of the loops that a move is varied over are heard, and where
     # - idle       where the role of a move can do nothing
     # - takes_dropped  samples of older passes that are no longer kept, to make room
     Tell = Struct.new(:code, :ids, :text) do

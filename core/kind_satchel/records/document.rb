@@ -25,6 +25,7 @@ module KindSatchel
       clips = list(record["clips"], "/clips", faults) { |entry| load_clip(entry) }
       faults.raise_any
       song = Song.new(**head, tracks:, clips: clips.to_h { |clip| [clip.id, clip] })
+      song = song.with(next_id: [song.next_id, Ids.past(song)].max)
       References.new(song, clips).check
       Integrity.check(nil, song)
       song
@@ -154,6 +155,12 @@ module KindSatchel
     def self.order(id)
       match = /\A(.*?)(\d*)\z/.match(id)
       [match[1], match[2].to_i, id]
+    end
+
+    # The first number that no id of a song ends with: a new id of a lower one could be there already.
+    def self.past(song)
+      ids = [*song.directory.tracks.keys, *song.directory.regions.keys, *song.directory.envelopes.keys, *song.clips.keys, *song.markers.map(&:id)]
+      ids.filter_map { |id| id[/-(\d{1,8})\z/, 1]&.to_i }.max.to_i + 1
     end
   end
 end

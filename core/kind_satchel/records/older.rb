@@ -84,14 +84,51 @@ module KindSatchel
       least = (2 * low) - high
       return record.merge("limits" => [least, high]) if least.between?(-1, 1)
 
-      record.merge("points" => record["points"].map { |point| scaled(point, low, high) })
+      record.merge("points" => Baked.points(record["points"], low, high).map { |point| Records.point(point) })
     end
+    private_class_method :renamed, :target, :free, :track, :device, :clip, :kind, :envelope, :limited
 
-    def scaled(record, low, high)
-      shape = Shapes.of(record).scaled(high - low)
-      value = (low + (record["value"] * (high - low))).clamp(-1.0, 1.0)
-      Records.point(Point.new(tick: record["tick"], value:, shape:))
+    # A range of a shift taken into its points. Where that leads past what a shift may hold, points stand where the curve leaves and comes
+    # back, to the tick, and it stays at the end in between, which is heard alike where nothing else shifts.
+    module Baked
+      MOST = (-1.0..1.0)
+
+      module_function
+
+      # @param records [Array<Hash>] points
+      # @return [Array<Point>]
+      def points(records, low, high)
+        list = records.map { |record| [record["tick"], low + (record["value"] * (high - low)), Shapes.of(record).scaled(high - low)] }
+        parts = list.each_cons(2).map { |one, two| segment(*one, *two) }
+        Splice.chain([*parts, [edge(*list.last.first(2))]].reject(&:empty?))
+      end
+
+      # @return [Array<Point>] of one segment, with both its ends
+      def segment(from, first, shape, to, last, _)
+        return [] if to == from
+
+        ends = Shapes::Ends.new(first, last, to - from)
+        inside = MOST.cover?(first) && MOST.cover?(last) && !shape.is_a?(Shapes::Cycle)
+        return [Point.new(tick: from, value: first, shape:), edge(to, last)] if inside
+
+        value = ->(tick) { tick == to ? last : Shapes.value_at(shape, ends, (tick - from).fdiv(to - from)) }
+        runs = (from..to).chunk_while { |one, two| MOST.cover?(value.call(one)) == MOST.cover?(value.call(two)) }.map { |run| [run.first, run.last] }
+        runs.flat_map { |start, finish| run(start, finish, shape, ends, from, value) }
+      end
+
+      # Stays in or out: cut from the segment, or level at the end.
+      def run(start, finish, shape, ends, from, value)
+        a, b = [start, finish].map { |tick| value.call(tick).clamp(MOST) }
+        return [edge(start, a, Shapes::Straight::PLAIN)] if start == finish
+        return [edge(start, a), edge(finish, a, Shapes::Straight::PLAIN)] unless MOST.cover?(value.call(start))
+
+        cut = shape.cut(*[start, finish].map { |tick| (tick - from).fdiv(ends.ticks) }, ends, Shapes::Ends.new(a, b))
+        [Point.new(tick: start, value: a, shape: cut), edge(finish, b, Shapes::Straight::PLAIN)]
+      end
+
+      def edge(tick, value, shape = Shapes::Hold::PLAIN) = Point.new(tick:, value: value.clamp(MOST), shape:)
+      private_class_method :segment, :run, :edge
     end
-    private_class_method :renamed, :target, :free, :track, :device, :clip, :kind, :envelope, :limited, :scaled
+    private_constant :Baked
   end
 end

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { EditInputs, EnvelopePart } from "../../api/types";
 import { editAndTell } from "../../state/edits";
+import { useSong } from "../../state/song";
 import { useGhost } from "../../state/useGhost";
 import { Do } from "../../ui/Entry";
 import { NumberField } from "../../ui/Fields";
@@ -37,6 +38,12 @@ export function Vary({ envelope }: { envelope: EnvelopePart }) {
   });
   const points = useGhost("vary_move", () => (lfo ? null : inputs("points")));
   const driven = useGhost("vary_move", () => inputs("driven"));
+  const said = useSong(({ preview }) =>
+    preview?.tells
+      .filter(({ code }) => TOLD.includes(code))
+      .map(({ text }) => text)
+      .join("; "),
+  );
   const kept = (set: (wish: number) => void) => async (wish: number) => set(wish);
   return (
     <>
@@ -95,6 +102,14 @@ export function Vary({ envelope }: { envelope: EnvelopePart }) {
           />
         </span>
       </div>
+      {said && (
+        <p className="faint text-xs" role="status">
+          {said}
+        </p>
+      )}
     </>
   );
 }
+
+/** What is told before it is done: which of the loops are heard, and how much of the change there is room for. */
+const TOLD = ["loops_heard", "limited"];
