@@ -96,7 +96,7 @@ RSpec.describe "An LFO in a clip" do
       hand[:drag].call(self, place_of(page.find(point, match: :first)), 0, -14)
       eventually(id) { mover.points[0].value > 0.66 }
       open_panel(hand, "Sum")
-      expect(page).to have_css("[data-testid='sum']", text: "Rate, heard at")
+      expect(page).to have_css("[data-testid='sum']", text: "Rate of Cutoff in Mooring, heard at")
       press_on(hand, page.find("[data-testid='sum'] button", text: "Cutoff in Mooring", match: :first))
       press_on(hand, page.find("[aria-label='Made with'] button", text: "rate"))
       expect(page).to have_css("[data-testid='sum']", text: "clip Mooring")

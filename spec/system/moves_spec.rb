@@ -1,6 +1,8 @@
 # frozen_string_literal: true
 
 RSpec.describe "Moves in the studio" do
+  include Hands
+
   let(:id) { plant }
   let(:move_id) { standing(id).song.clip("mooring").envelopes.first.id }
   let(:lane_id) { standing(id).song.track("rope-bass").lanes.first.id }
@@ -144,5 +146,65 @@ RSpec.describe "Moves in the studio" do
     eventually(id) { |song| song.knob(address("rope-bass/synth/sub")) > 0.6 }
     page.find("[data-testid='knob-rope-bass/synth/sub'] [role=slider]").send_keys(:end)
     eventually(id) { |song| song.knob(address("rope-bass/synth/sub")) == 1.0 }
+  end
+
+  it "tells, beside a pointer that dragged a point and stays, what the point is now" do
+    drag(middle("point-#{move_id}-1"), 0, 34)
+    song = eventually(id) { |now| now.directory.envelope(move_id).envelope != DemoSong.build.directory.envelope(move_id).envelope }
+    move = song.directory.envelope(move_id).envelope
+    now = move.role_rules.amount_text(song.parameter(address(cutoff)).scale, move.amount(move.points[1].value))
+    expect(page).to have_css("[data-testid='words']", text: "move this point · #{now}", visible: :all)
+  end
+
+  # How far, in pixels, the middles of the lines of the drawn edge lie from what the core has there, on the strip's own axis.
+  def band_off(text)
+    song = standing(id).song
+    path = page.find("[data-testid='heard-#{text}'] .heard-edge", visible: :all)[:d]
+    corners = path.scan(/([\d.]+) ([\d.]+)/).map { |x, y| [x.to_f, y.to_f] }
+    resolver = KindSatchel::Heard::Resolver.new(song, address(text))
+    lines = corners.each_cons(2).select { |(x0, _), (x1, _)| x1 - x0 > 2 }
+    rows = lines.map { |(x0, y0), (x1, y1)| [(y0 + y1) / 2, resolver.at(((x0 + x1) / 2 / 0.027).round)] }
+    low, high = rows.minmax_by(&:last)
+    return 0.0 if high.nil? || high[1] - low[1] < 0.05
+
+    slope = (high[0] - low[0]) / (high[1] - low[1])
+    rows.map { |y, value| (low[0] + ((value - low[1]) * slope) - y).abs }.max
+  end
+
+  it "keeps the heard band of every unfolded track, and each as the core has it, after edits on any of them" do
+    ["Fog Pad", "Bell Buoy"].each { |name| click_on "Unfold #{name}" }
+    bands = told("[data-testid^='heard-']", "data-testid").map { |name| name.delete_prefix("heard-") }
+    expect(bands.size).to be >= 3
+    edited = bands.count do |text|
+      home = standing(id).song.directory.envelopes.values.find { |one| one.envelope.target.to_s == text && one.envelope.points.size > 1 && one.envelope.on }
+      next unless home && page.has_css?("[data-testid='point-#{home.envelope.id}-1']", visible: :all, wait: 2)
+
+      before = revision(id)
+      page.execute_script("document.querySelector('[data-testid=\"point-#{home.envelope.id}-1\"]').focus()")
+      press_keys(home.envelope.points[1].value > 0.5 ? :Down : :Up)
+      eventually(id) { revision(id) > before }
+      # Rows far out of view are not drawn at all.
+      expect(page).to have_no_css("[data-testid^='heard-']:not(:has(.heard-edge))", visible: :all)
+    end
+    expect(edited).to be >= 3
+    shown = told("[data-testid^='heard-']", "data-testid").map { |name| name.delete_prefix("heard-") }
+    deadline = Time.now + 10
+    sleep 0.1 until shown.all? { |text| band_off(text) < 3 } || Time.now > deadline
+    expect(shown.map { |text| [text, band_off(text) < 3] }).to eq(shown.map { |text| [text, true] })
+  end
+
+  it "says in Sum whose parameter it is, that a macro moves it, and goes with the track that is chosen" do
+    song = standing(id).song
+    driven = song.directory.driven.find { |one| song.directory.envelopes.values.none? { |home| home.envelope.target == one } }.to_s
+    track = song.tracks_of(address(driven)).first
+    open_panel(Hands::ALL[:mouse], "Sum")
+    page.find_all(:button, track.name, exact_text: true).first.click
+    page.find("[data-testid='knob-#{driven}'] [role='slider']").native.node.focus
+    expect(page).to have_css("[data-testid='sum']", text: " of #{track.name}, heard at")
+    x, y = dial(driven)
+    mouse.click(x:, y:)
+    expect(page).to have_css("[data-testid='sum']", text: "No envelope moves it; a macro does.")
+    click_on "Crate Kit"
+    expect(page).to have_css("[data-testid='sum']", text: " of Crate Kit, heard at")
   end
 end

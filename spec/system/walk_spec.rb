@@ -93,7 +93,7 @@ RSpec.describe "From a sweep in a clip to points on the track" do
       page.execute_script("document.querySelector('[data-testid=table]').scrollTop = 0")
       hand[:press].call(self, [bar_x_in(hand, 6), middle("ruler")[1] - 6])
       open_panel(hand, "Sum")
-      expect(page).to have_css("[data-testid='sum']", text: "Cutoff, heard at 6.1.0")
+      expect(page).to have_css("[data-testid='sum']", text: "Cutoff of Rope Bass, heard at 6.1.0")
       told = page.find("[data-testid='sum-heard']").text
       expect(told).to eq standing(id).song.parameter(address(cutoff)).text(heard(standing(id).song, cutoff, 5 * BAR))
       expect(told("[data-testid='sum'] li").join(" ")).to match(/knob.*lane.*clip Mooring 2.*heard/m)

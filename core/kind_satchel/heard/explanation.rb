@@ -33,7 +33,7 @@ module KindSatchel
       end
 
       def to_record
-        { "address" => @address.to_s, "name" => parameter.name, "tick" => @tick, "position" => @song.meters.text(@tick),
+        { "address" => @address.to_s, "name" => parameter.name, "owner" => @song.owner_name(@address), "tick" => @tick, "position" => @song.meters.text(@tick),
           "heard" => heard, "text" => parameter.text(heard), "steps" => steps.map { |step| record(step) } }
       end
 

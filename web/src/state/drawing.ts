@@ -2,6 +2,7 @@ import { songApi } from "../api/client";
 import { onceBack } from "../api/connection";
 import type { Change, TrackDrawing } from "../api/types";
 import { targetsOn } from "./catalogue";
+import { focusOf } from "./focus";
 import { applyParts } from "./model";
 import { type SongState, setSong, song } from "./song";
 import { viewNow } from "./view";
@@ -107,9 +108,9 @@ export const merged = (state: SongState, more: Drawn): Drawn => ({
   meetings: { ...state.meetings, ...more.meetings },
 });
 
-/** Addresses whose heard value is on screen. */
+/** Addresses whose heard value is on screen: what unfolded tracks show, chosen or by themselves, and the knobs of the track at hand. */
 export function heardInView(): string[] {
   const view = viewNow();
-  const focused = view.unfolded.flatMap((id) => view.focus[id] ?? []);
+  const focused = view.unfolded.flatMap((id) => focusOf(id) ?? []);
   return [...new Set([...focused, ...targetsOn(song().model, view.trackId ?? "")])];
 }

@@ -15,8 +15,9 @@ export const edit = <K extends Name>(name: K, inputs: Inputs<K>, say?: Say): Pro
     faultsSaid(async () => {
       setNotice({ notice: null });
       const given = typeof inputs === "function" ? inputs() : inputs;
-      const change = await api().edit(song().revision, name, given, wants());
-      take(change);
+      const wish = wants();
+      const change = await api().edit(song().revision, name, given, wish);
+      take(change, wish.heard);
       return change;
     }, say),
   );
@@ -52,9 +53,10 @@ export async function editAsking<K extends Name>(name: K, inputs: EditInputs[K])
 /** Goes to where just so many edits are in force. */
 export const goTo = (place: number): Promise<void> =>
   inTurn(async () => {
-    const change = await faultsSaid(() => api().goTo(place, song().revision, wants()));
+    const wish = wants();
+    const change = await faultsSaid(() => api().goTo(place, song().revision, wish));
     if (!change) return;
-    take(change);
+    take(change, wish.heard);
     tell("done", `Done: ${change.words}`);
   });
 
@@ -62,8 +64,9 @@ export const goTo = (place: number): Promise<void> =>
 export const step = (word: "undo" | "redo"): Promise<void> =>
   inTurn(async () => {
     if (!song()[word]) return;
-    const change = await faultsSaid(() => api().step(word, song().revision, wants()));
+    const wish = wants();
+    const change = await faultsSaid(() => api().step(word, song().revision, wish));
     if (!change) return;
-    take(change);
+    take(change, wish.heard);
     tell("done", `${word === "undo" ? "Undone" : "Done again"}: ${change.words}`);
   });

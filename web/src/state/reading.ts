@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import type { Normalised, Ticks } from "../api/types";
 import { api } from "./questions";
+import { useSong } from "./song";
 import { transportNow } from "./transport";
 
 /** What can be read: an envelope at a tick of its own time, an amount of it, or a value of a parameter. */
@@ -19,9 +20,11 @@ const PLAYING_MS = 90;
  */
 export function useReading(question: Question | null): string {
   const [text, setText] = useState("");
+  const revision = useSong((state) => state.revision);
   const wish = useRef<Question | null>(null);
   const busy = useRef(false);
   const key = question && JSON.stringify(question);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: an edit may give the same question another answer
   useEffect(() => {
     wish.current = key ? (JSON.parse(key) as Question) : null;
     if (!key) return setText("");
@@ -39,6 +42,6 @@ export function useReading(question: Question | null): string {
       busy.current = false;
     };
     if (!busy.current) void ask();
-  }, [key]);
+  }, [key, revision]);
   return text;
 }

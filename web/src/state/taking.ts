@@ -1,7 +1,7 @@
-import type { Change, Changed, News, Snapshot, Wants } from "../api/types";
+import type { Change, News, Snapshot, Wants } from "../api/types";
 import { putTogether } from "../geometry/corners";
 import { chooseRegions, chosenNow, setChoice } from "./choice";
-import { heardInView, merged, remember } from "./drawing";
+import { drawHeard, heardInView, merged, remember } from "./drawing";
 import { follows } from "./followers";
 import { applyParts, EMPTY } from "./model";
 import { api } from "./questions";
@@ -50,13 +50,20 @@ export function follow({ revision, undo, redo, silent, change }: News): Promise<
   });
 }
 
-/** Takes what an edit made here has changed. */
-export function take(change: Change): void {
+/**
+ * Takes what an edit made here has changed. Heard bands that were not asked for with it may be others now: they are
+ * forgotten in the same moment, and those that are in view asked for again.
+ */
+export function take(change: Change, asked: string[]): void {
   remember(change);
   setSong((state) => ({
     ...merged(state, change),
     model: applyParts(state.model, change.parts),
-    heard: { ...state.heard, ...change.heard, ...putTogether(state.heard, change.patches?.heard ?? {}) },
+    heard: {
+      ...Object.fromEntries(Object.entries(state.heard).filter(([address]) => asked.includes(address))),
+      ...change.heard,
+      ...putTogether(state.heard, change.patches?.heard ?? {}),
+    },
     conflicts: { ...state.conflicts, ...change.conflicts },
     silent: change.silent,
     revision: change.revision,
@@ -65,7 +72,7 @@ export function take(change: Change): void {
     preview: null,
   }));
   dropLostChoice();
-  forgetStaleHeard(change);
+  drawHeard(heardInView());
   follows().made(change);
 }
 
@@ -79,12 +86,4 @@ function dropLostChoice(): void {
   if (!model.tracks.some((track) => track.id === trackId)) setView({ trackId: model.tracks[0]?.id ?? null });
   const count = (envelopeId && model.envelopes[envelopeId]?.points.length) || 0;
   if (chosen.some((index) => index >= count)) setChoice({ chosen: chosen.filter((index) => index < count) });
-}
-
-/** Heard bands that are not in view were not sent; they are asked for again when they come into view. */
-function forgetStaleHeard({ heard, patches }: Changed): void {
-  const known = new Set([...heardInView(), ...Object.keys(heard), ...Object.keys(patches?.heard ?? {})]);
-  setSong((state) => ({
-    heard: Object.fromEntries(Object.entries(state.heard).filter(([address]) => known.has(address))),
-  }));
 }

@@ -5,6 +5,7 @@ import { findParameter } from "../../state/catalogue";
 import { setChoice, useChoice } from "../../state/choice";
 import { edit, editAsking } from "../../state/edits";
 import { ROLES } from "../../state/layers";
+import { lookup } from "../../state/lookup";
 import { tell } from "../../state/notice";
 import { showKeeping } from "../../state/satchel";
 import { useSong } from "../../state/song";
@@ -35,10 +36,12 @@ export function EnvelopePanel({ address }: { address: string }) {
   const clip = regionId ? model.regions[regionId]?.clip_id : null;
   const envelope =
     all.find((entry) => entry.id === envelopeId) ?? all.find((entry) => entry.owner === `clip/${clip}`) ?? all[0];
+  const driven = lookup(model).drivers[address] !== undefined;
   if (!envelope || !placed)
     return (
       <p className="faint text-xs">
-        Nothing moves it yet. The + on its knob embeds an envelope in the selected clip, or adds a lane.
+        {driven ? "No envelope moves it; a macro does." : "Nothing moves it yet."} The + on its knob embeds an envelope
+        in the selected clip, or adds a lane.
       </p>
     );
   const free = freeRoles(address, envelope.owner);

@@ -80,7 +80,7 @@ export function SumPanel({ address }: { address: string | null }) {
       <div>
         <div className="flex items-center gap-1">
           <p className="faint min-w-0 grow text-xs">
-            {found.name}, heard at {found.position}
+            {found.name} of {found.owner}, heard at {found.position}
           </p>
           {!narrow && <PlaceSwitch />}
         </div>

@@ -29,6 +29,15 @@ interface Props {
   onGround?: (tick: Ticks) => void;
 }
 
+/** Where a pointer is over a window, with what tells how it aims. */
+interface Pointed {
+  x: Px;
+  y: Px;
+  pointerType: string;
+  ctrlKey: boolean;
+  metaKey: boolean;
+}
+
 /** One envelope in one window: its line, its marks, and everything a press on them does. */
 export function WindowEditor({ ground, beside, corners, height, name, line, view, ends, onGround }: Props) {
   const { envelope, window: stretch } = ground;
@@ -40,6 +49,7 @@ export function WindowEditor({ ground, beside, corners, height, name, line, view
   const patches = useSong((state) => state.preview?.patches?.curves[envelope.id]);
   const touched = useSong((state) => (hand ? state.preview?.points[envelope.id] : undefined));
   const [hover, setHover] = useState<Found | null>(null);
+  const pointer = useRef<Pointed | null>(null);
   const rect = useRef<SVGRectElement>(null);
   const clip = useSong(({ model }) => model.clips[envelope.owner.slice("clip/".length)]);
   const say = useSayPosition(clip);
@@ -50,6 +60,13 @@ export function WindowEditor({ ground, beside, corners, height, name, line, view
     const box = rect.current?.ownerSVGElement?.getBoundingClientRect() ?? { left: 0, top: 0 };
     return [event.clientX - box.left, event.clientY - box.top];
   };
+
+  // What an edit made of it lies under a pointer that has not moved since.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: looked at again just when the envelope is another
+  useEffect(() => {
+    const at = pointer.current;
+    if (at) setHover(aim([ground, ...beside], at.x, at.y, at));
+  }, [envelope]);
 
   // A finger that comes down on something to hold has come to move it, not to scroll.
   useEffect(() => {
@@ -72,6 +89,7 @@ export function WindowEditor({ ground, beside, corners, height, name, line, view
   });
   const press = (event: PointerEvent) => {
     if (event.button !== 0) return;
+    pointer.current = null;
     setHover(null);
     pressEnvelope(event, pressed(event));
   };
@@ -110,12 +128,17 @@ export function WindowEditor({ ground, beside, corners, height, name, line, view
         style={{ cursor: hover ? CURSORS[hover.hit.kind] : tool === "points" ? "default" : "crosshair" }}
         data-testid={`ground-${envelope.id}`}
         onPointerMove={(event) => {
-          if (fingers(event) || hand) return;
+          if (fingers(event)) return;
           const [x, y] = place(event);
+          pointer.current = { x, y, pointerType: event.pointerType, ctrlKey: event.ctrlKey, metaKey: event.metaKey };
+          if (hand) return;
           setHover(aim([ground, ...beside], x, y, event));
           pointAt(envelope.id, tickAt(ground, x));
         }}
-        onPointerLeave={() => setHover(null)}
+        onPointerLeave={() => {
+          pointer.current = null;
+          setHover(null);
+        }}
         onPointerDown={press}
         onClick={(event) =>
           (event.nativeEvent as globalThis.PointerEvent).pointerType === "touch" && tapNothing(pressed(event))
