@@ -42,7 +42,7 @@ class CommandLine
   # @return [Integer] 0, or 1 after one clear sentence on the error stream
   def run
     parser.parse!(@arguments)
-    command = @arguments.shift || "help"
+    command = @options[:help] ? "help" : @arguments.shift || "help"
     return complain("There is no command #{command}; there is #{COMMANDS.join(', ')}.") unless COMMANDS.include?(command)
 
     send(command.tr("-", "_"))
@@ -62,6 +62,7 @@ class CommandLine
   def parser
     OptionParser.new do |options|
       %i[from to step at].each { |name| options.on("--#{name} TICK", Integer) { |value| @options[name] = value } }
+      options.on("-h", "--help") { @options[:help] = true }
       options.on("--read-only") { @options[:read_only] = true }
       %i[rate bits port].each { |name| options.on("--#{name} N", Integer) { |value| @options[name] = value } }
       options.on("--tolerance X", Float) { |value| @options[:tolerance] = value }
@@ -82,7 +83,10 @@ class CommandLine
 
   def heard
     resolver = Heard::Resolver.new(song, address)
-    ticks = tick(:from).step(tick(:to), tick(:step, 1))
+    from, to = tick(:from), tick(:to)
+    raise InvalidInput.of("out_of_range", "", "--to lies before --from.") if to < from
+
+    ticks = from.step(to, tick(:step, 1))
     raise InvalidInput.of("too_many", "", "That is more than #{MOST_ROWS} rows.") if ticks.size > MOST_ROWS
 
     rows(%w[tick normalised natural], ticks.zip(resolver.at_each(ticks.to_a)).map { |at, value| [at, value, natural(resolver.scale, value)] })
@@ -192,9 +196,7 @@ class CommandLine
   def quoted(text) = text.match?(/[",\n]/) ? "\"#{text.gsub('"', '""')}\"" : text
 
   def load_app
-    root = File.expand_path("..", __dir__)
-    ENV["BUNDLE_GEMFILE"] ||= File.join(root, "Gemfile")
-    ENV["BUNDLE_PATH"] ||= File.join(root, "vendor/bundle")
+    require_relative "packages"
     require_relative "environment"
     require_relative "packed_song"
     require_relative "hand_over/files"

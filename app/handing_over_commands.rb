@@ -2,6 +2,7 @@
 
 require "English"
 require "socket"
+require_relative "packages"
 
 # The commands of bin/satchel that hand a song over.
 module HandingOverCommands
@@ -19,7 +20,10 @@ module HandingOverCommands
 
     load_app
     Schemas.check!("hand_over", choices)
-    found = HandOverFiles.to_folder(HandOverChoices.new(start, choices), goal, SoundStore.new("#{store_path}-sounds")) { |share, words| progress(share, words) }
+    chosen = HandOverChoices.new(start, choices)
+    files = ->(store) { HandOverFiles.to_folder(chosen, goal, store) { |share, words| progress(share, words) } }
+    # Only a packed song has its sounds in it.
+    found = chosen["packed"] ? with_store(&files) : files.call(nil)
     found["losses"].each { |loss| @out.puts [loss["name"], loss["points"] || "as it is", loss["largest_text"], loss["mean_text"]].join(", ") }
     found["notes"].each { |note| @err.puts note }
   end

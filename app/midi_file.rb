@@ -15,12 +15,18 @@ module MidiFile
   # @raise [KindSatchel::InvalidInput] for what cannot be read
   def score(bytes, controls = KindSatchel::Formats::MidiControls::USUAL)
     KindSatchel::Formats::MidiEvents.new(bytes).count!
+    Reading.new(sequence(bytes), controls).score
+  end
+
+  # The package says what is wrong with a file, or comes to its end.
+  def sequence(bytes)
     sequence = MIDI::Sequence.new
     sequence.read(StringIO.new(bytes))
-    Reading.new(sequence, controls).score
-  rescue NoMethodError, RuntimeError, EOFError => e
+    sequence
+  rescue RuntimeError, EOFError => e
     raise KindSatchel::InvalidInput.of("broken_midi", "", "The file cannot be read (#{e.message[0, 80]}).")
   end
+  private_class_method :sequence
 
   # One pass over all events.
   class Reading

@@ -2,6 +2,7 @@
 
 # Renders a song from the shell: serves it to a browser without a window, which sounds it faster than it plays. Run as a program of its own
 # by bin/satchel: ruby app/mixdown.rb OPTIONS, as JSON: "song", "goal", "rate", "bits", "from_tick", "to_tick", "store".
+require_relative "packages"
 require_relative "one_song"
 require "ferrum"
 
@@ -23,6 +24,25 @@ class Mixdown
       } catch (error) { window.done = { fault: String(error.message || error) }; }
     })();
   JS
+
+  # How far it is: one line that grows on a terminal, else a line for every tenth.
+  class Progress
+    def initialize(out)
+      @out = out
+      @told = -1
+    end
+
+    # @param share [Float] 0..1
+    def tell(share)
+      step = @out.tty? ? (share * 100).floor : (share * 10).floor * 10
+      return if step <= @told
+
+      @told = step
+      @out.tty? ? @out.print("\r#{step} %  ") : @out.puts("#{step} %")
+    end
+
+    def done = @out.tty? && @out.puts
+  end
 
   # @param options [Hash]
   def initialize(options)
@@ -61,6 +81,8 @@ class Mixdown
                                   browser_options: { "no-sandbox" => nil, "disable-gpu" => nil })
     browser.go_to("#{base}/songs/#{id}")
     wait(browser, "!!document.querySelector('[data-testid=ruler]')", 60)
+    # What the page posts would come along in the log of the network, through the socket that drives the browser: whole sounds break it.
+    browser.page.command("Network.disable")
     job = { from_tick: @options["from_tick"] || 0, to_tick: @options["to_tick"] || song.length_ticks, rate: @options.fetch("rate") }
     browser.execute(PAGE, id, path, job, @options.fetch("bits"))
     finished(browser)
@@ -69,7 +91,9 @@ class Mixdown
   end
 
   def finished(browser)
-    wait(browser, "!!window.done", LONGEST_SECONDS) { warn "#{(browser.evaluate('window.share') * 100).round} %" }
+    progress = Progress.new($stderr)
+    wait(browser, "!!window.done", LONGEST_SECONDS) { progress.tell(browser.evaluate("window.share")) }
+    progress.done
     done = browser.evaluate("window.done")
     done["fault"] ? raise(done["fault"]) : done["measured"]
   end

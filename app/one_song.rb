@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 ENV["RACK_ENV"] ||= "production"
-ENV["BUNDLE_GEMFILE"] ||= File.expand_path("../Gemfile", __dir__)
+require_relative "packages"
 require_relative "server"
 require "puma"
 require "puma/server"

@@ -86,7 +86,9 @@ class SongShelf
     parts = Database.guarded { PartRow.where(song_id: row.id, kind: %w[song track region]).pluck(:kind, :record) }
     records = parts.group_by(&:first).transform_values { |list| list.map { |_, text| JSON.parse(text) } }
     KindSatchel::Card.of(records.fetch("song").first, records.fetch("track", []), records.fetch("region", []), lanes(row))
-  rescue JSON::ParserError, KeyError, NoMethodError, TypeError, KindSatchel::InvalidInput
+  rescue StandardError
+    raise unless StoredForm.damage(row.id)
+
     nil
   end
 

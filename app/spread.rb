@@ -51,11 +51,19 @@ module Spread
       write.close
       exit!(0)
     rescue StandardError => e
-      Marshal.dump([0, e.class.new(e.message)], write)
+      Marshal.dump([0, portable(e)], write)
       exit!(1)
     end
     write.close
     [read, pid]
+  end
+
+  # What went wrong goes across as it is, with all that it says; what cannot, by its class and its words.
+  def portable(error)
+    Marshal.load(Marshal.dump(error))
+    error
+  rescue TypeError, ArgumentError
+    RuntimeError.new("#{error.class}: #{error.message}")
   end
 
   def finish(pipe, pid)
@@ -65,5 +73,5 @@ module Spread
   rescue Errno::ESRCH, Errno::ECHILD
     nil
   end
-  private_class_method :plain, :spread, :child, :finish
+  private_class_method :plain, :spread, :child, :portable, :finish
 end

@@ -4,7 +4,7 @@
 # output: { "progress" => 0..1, "words" }, { "ready" => true } when it wants to write (and waits for a line), and last
 # { "done" => ... } or { "faults" => [...] }.
 # Its task comes as the first line on standard input: [TASK, ARGUMENTS]. Without one it ends.
-ENV["BUNDLE_GEMFILE"] ||= File.expand_path("../Gemfile", __dir__)
+require_relative "packages"
 require_relative "environment"
 require_relative "work/tasks"
 

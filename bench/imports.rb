@@ -30,9 +30,10 @@ class ImportBench
 
   def worker
     folder = Dir.mktmpdir
-    env = { **LongWork::ROOMY, "SATCHEL_DB" => File.join(folder, "songs.sqlite3"), "RUBY_YJIT_ENABLE" => "1" }
+    env = { **Workers::ROOMY, "SATCHEL_DB" => File.join(folder, "songs.sqlite3"), "RUBY_YJIT_ENABLE" => "1" }
     started = Measure.now
-    Open3.popen2(env, *LongWork::RUBY, LongWork::WORKER, "import", JSON.generate("file" => @file.path)) do |input, output, thread|
+    Open3.popen2(env, *Workers::RUBY, Workers::WORKER) do |input, output, thread|
+      input.puts JSON.generate(["import", { "file" => @file.path }])
       memory = 0
       output.each_line do |line|
         memory = [memory, most_memory(thread.pid)].max

@@ -15,17 +15,20 @@ class Pictures
   SETTLED = "!!document.querySelector('.heard-edge') && document.querySelectorAll('.stitched').length > 2"
 
   # @param names [Array<String>] which
+  # @param folder [String] where they go
   # @yieldparam name [String] each, before it is taken
   # @raise [RuntimeError] when something that is to be pressed is not there
-  def self.take(names)
-    Dir.mktmpdir do |folder|
-      document = File.join(folder, "song.json")
+  def self.take(names, folder = FOLDER)
+    FileUtils.mkdir_p(folder)
+    Dir.mktmpdir do |work|
+      document = File.join(work, "song.json")
       File.write(document, JSON.generate(KindSatchel::Document.dump(DemoSong.build)))
-      OneSong.new(document, folder).served { |_, _, base| names.each { |name| yield name or new(name, base).call } }
+      OneSong.new(document, work).served { |_, _, base| names.each { |name| yield name or new(name, base, folder).call } }
     end
   end
 
-  def initialize(name, base)
+  def initialize(name, base, folder)
+    @folder = folder
     @name = name
     @base = base
     @id = Server.shelf.add(DemoSong.build)["id"]
@@ -36,7 +39,7 @@ class Pictures
     open_song
     send(@name.tr("-", "_"))
     sleep 0.6
-    @browser.screenshot(path: File.join(FOLDER, "#{@name}.png"))
+    @browser.screenshot(path: File.join(@folder, "#{@name}.png"))
   ensure
     [@browser, @desk].each { |one| one&.quit }
     Server.shelf.remove(@id)

@@ -87,6 +87,19 @@ RSpec.describe "Troubles" do
     expect(rename(plant, "Other")["revision"]).to eq 2
   end
 
+  it "tells damage of a song from a mistake of ours" do
+    part = PartRow.find_by!(song_id: id, kind: "track", part_id: "rope-bass")
+    part.update!(record: JSON.generate(JSON.parse(part.record).except("devices")))
+    Server.open_songs.forget(id)
+    answer = get_json("/api/songs/#{id}/clock")
+    expect([codes(answer), last_response.status, answer["faults"][0]["message"]]).to match [["unreadable"], 503, /devices/i]
+    expect(get_json("/api/songs").map { |one| one["id"] }).to include id
+    other = plant
+    Server.open_songs.forget(other)
+    allow(KindSatchel::Parts).to receive(:assemble).and_raise(NoMethodError, "spoiled")
+    expect([codes(get_json("/api/songs/#{other}/clock")), last_response.status]).to eq [["our_fault"], 500]
+  end
+
   it "takes a deleted song away for edits and reads alike, also between the two" do
     session = Rack::MockRequest.new(from_here)
     standing(id)

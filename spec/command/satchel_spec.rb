@@ -83,7 +83,7 @@ file)[0]).to include("rope-bass/synth/cutoff,log,Hz,30.0,18000.0,800 Hz", "gull-
     other["tracks"][1]["devices"].last["values"]["pan"] = 0.2
     other["tracks"].delete_at(2)
     out, err, status = satchel("compare", file, write("other.json", JSON.generate(other)))
-    expect([out.lines.map(&:chomp), err, status]).to match [[/\APan of Rope Bass: at most L\/R 60 .*1\.1\.0/, "track Fog Pad is not in the second"], "", 1]
+    expect([out.lines.map(&:chomp), err, status]).to match [[%r{\APan of Rope Bass: at most L/R 60 .*1\.1\.0}, "track Fog Pad is not in the second"], "", 1]
     expect(satchel("compare", file, file)).to eq ["", "", 0]
   end
 

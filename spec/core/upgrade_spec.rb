@@ -52,16 +52,17 @@ RSpec.describe KindSatchel::Upgrade do
     low, high = given["range"]
     wave = { "shape" => "cycle", "wave" => "sine", "cycles" => 3.0, "skew" => 0.5, "phase" => 0.25, "foot" => 0.2, "top" => 0.0 }
     [given["points"], [{ "tick" => 0, "value" => -0.4, "shape" => "ess", "curve" => 0.6 }, { "tick" => 900, "value" => 0.3, "shape" => "hold" }],
-     [{ "tick" => 100, "value" => -0.9, **wave }, { "tick" => 1300, "value" => 0.5, "shape" => "straight" }, { "tick" => 2000, "value" => -0.5, "shape" => "hold" }]]
+     [{ "tick" => 100, "value" => -0.9, **wave }, { "tick" => 1300, "value" => 0.5, "shape" => "straight" },
+      { "tick" => 2000, "value" => -0.5, "shape" => "hold" }]]
       .each do |records|
-        old = record(envelope([0, 0.0], role: "shift")).merge("points" => records, "range" => given["range"]).except("limits")
-        made = KindSatchel::Records.read_envelope(KindSatchel::Older.record("envelope", old))
-        raw = records.map { |one| [one["tick"], low + (one["value"] * (high - low)), KindSatchel::Shapes.of(one).scaled(high - low)] }
-        (raw.first[0]...raw.last[0]).each do |tick|
-          (from, a, shape), (to, b) = raw.each_cons(2).find { |one, two| tick >= one[0] && tick < two[0] }
-          wanted = KindSatchel::Shapes.value_at(shape, KindSatchel::Shapes::Ends.new(a, b, to - from), (tick - from).fdiv(to - from)).clamp(-1.0, 1.0)
-          expect(made.at(tick)).to be_within(1e-8).of(wanted), "#{records[0]['shape']} at #{tick}"
-        end
+      old = record(envelope([0, 0.0], role: "shift")).merge("points" => records, "range" => given["range"]).except("limits")
+      made = KindSatchel::Records.read_envelope(KindSatchel::Older.record("envelope", old))
+      raw = records.map { |one| [one["tick"], low + (one["value"] * (high - low)), KindSatchel::Shapes.of(one).scaled(high - low)] }
+      (raw.first[0]...raw.last[0]).each do |tick|
+        (from, a, shape), (to, b) = raw.each_cons(2).find { |one, two| tick >= one[0] && tick < two[0] }
+        wanted = KindSatchel::Shapes.value_at(shape, KindSatchel::Shapes::Ends.new(a, b, to - from), (tick - from).fdiv(to - from)).clamp(-1.0, 1.0)
+        expect(made.at(tick)).to be_within(1e-8).of(wanted), "#{records[0]['shape']} at #{tick}"
+      end
     end
   end
 

@@ -93,7 +93,7 @@ every_second: "left_out").song.clip("line").envelopes.last.points.map(&:value)).
     # From 0.6 half of the travel up has no room: 0.4 of it has.
     result = varied(level: "+50 %")
     expect(result.tells.find { |tell| tell.code == "limited" }.text).to eq "there is room for 80 % of that change; so much is made in all loops alike"
-    expect((0..3).map { |i| (move(result).at((i * BAR) + 1920) - 0.6).round(9) }).to eq [0.0, 0.4 / 3, 0.8 / 3, 0.4].map { |value| value.round(9) }
+    expect((0..3).map { |i| (move(result).at((i * BAR) + 1920) - 0.6).round(9) }).to eq([0.0, 0.4 / 3, 0.8 / 3, 0.4].map { |value| value.round(9) })
     wild = varied(scatter: 1.0, seed: 9)
     expect([move(wild).points.map(&:value).minmax, wild.tells.map(&:code)]).to match [satisfy { |low, high| low >= 0 && high <= 1 }, include("limited")]
     expect(varied(level: "+20 %").tells.map(&:code)).not_to include "limited"

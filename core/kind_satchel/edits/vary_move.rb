@@ -112,7 +112,8 @@ module KindSatchel
         # @return [Float] 0..1
         # @raise [InvalidInput] where nothing is left of it
         def strength
-          @strength ||= Repeats.strength!(room, "There is no room for that change: it goes to the end of its travel already.", @input[:level] ? "/level" : "/depth")
+          words = "There is no room for that change: it goes to the end of its travel already."
+          @strength ||= Repeats.strength!(room, words, @input[:level] ? "/level" : "/depth")
         end
 
         # @return [Array<Point>]

@@ -33,7 +33,7 @@ module KindSatchel
         envelopes(address) { |song| song.lanes_of(address) } && clips(address)
       end
 
-      def both = @songs.map { |song| yield song }.then { |one, two| one == two }
+      def both(&block) = @songs.map(&block).then { |one, two| one == two }
 
       def clips(address)
         movers = @songs.map { |song| song.directory.movers(address) }

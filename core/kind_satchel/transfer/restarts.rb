@@ -49,7 +49,7 @@ module KindSatchel
         return false if Heard::LiveMove.of(@song, lane)
 
         own = lane.source.with(restarts: kept).phase_at(@goal)
-        apart = lane.source.wave == Sources::Lfo::RANDOM ? own - phase : (own - phase + 0.5) % 1 - 0.5
+        apart = lane.source.wave == Sources::Lfo::RANDOM ? own - phase : ((own - phase + 0.5) % 1) - 0.5
         apart.abs < SAME
       end
     end
