@@ -26,7 +26,7 @@ module StoredForm
   def document(records, format)
     kinds = records.group_by { |(kind, _), _| kind }.transform_values { |list| list.map(&:last) }
     head = kinds.fetch("song", [{}]).first
-    owned = [*kinds["envelope"], *kinds["region"]].select { |one| one.is_a?(Hash) }.group_by { |one| one["owner"] }
+    owned = [*kinds["envelope"], *kinds["region"]].grep(Hash).group_by { |one| one["owner"] }
     tracks = kinds.fetch("track", []).sort_by { |track| track["place"].to_i }.map do |track|
       lanes, regions = owned.fetch("track/#{track['id']}", []).partition { |one| one.key?("target") }
       track.except(*OWN).merge("lanes" => placed(lanes), "regions" => placed(regions.sort_by { |region| region["start_tick"].to_i }))

@@ -13,6 +13,6 @@ RSpec.describe "Spread", :app do
 
   it "names what cannot come across by its class" do
     odd = Class.new(StandardError) { def initialize = super("odd words") }
-    expect { worked { raise odd.new } }.to raise_error(RuntimeError, /odd words/)
+    expect { worked { raise odd } }.to raise_error(RuntimeError, /odd words/)
   end
 end
