@@ -2,13 +2,15 @@
 
 require_relative "../db/demo_song"
 
-# A generated big song: 64 tracks, 2,000 regions, 10,000 envelopes, 200,000 points. The same every time.
+# A generated big song: 64 tracks, 2,000 regions, 10,000 envelopes, 200,000 points. The same every time. With BENCH=small it is a small one, by
+# which it is tried whether every section runs.
 module BigSong
   include KindSatchel
 
   BAR = 3840
-  TRACKS = 62
-  REGIONS = 2000
+  SMALL = ENV["BENCH"] == "small"
+  TRACKS = SMALL ? 8 : 62
+  REGIONS = SMALL ? 24 : 2000
   ENVELOPES = 5
   POINTS = 20
   DEVICES = { "synth" => ["mono-synth", {}], "filter" => ["filter", {}], "drive" => ["drive", {}] }.freeze

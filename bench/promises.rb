@@ -18,6 +18,7 @@ class Promises
   SECTIONS = %w[core speed moving handing_over imports editor previews snapshot arranging browser first_load devices playing recording performing wide hostile
                 files].freeze
 
+  # Each section has a server of its own, so that none hangs on what those before it did.
   # @param only [Array<String>] sections to run; none for all
   # @yieldparam name [String]
   # @yieldparam result [Hash]
@@ -25,13 +26,18 @@ class Promises
     @told = told
     @results = {}
     @big = BigSong.build
-    (only.empty? ? SECTIONS : SECTIONS & only).each { |section| send(section) }
+    (only.empty? ? SECTIONS : SECTIONS & only).each { |section| alone { send(section) } }
     @results
-  ensure
-    @server&.stop
   end
 
   private
+
+  def alone
+    yield
+  ensure
+    @server&.stop
+    @server = nil
+  end
 
   def note(name, result)
     @results[name] = result
