@@ -13,7 +13,7 @@ class Tasks
     @arguments = arguments
   end
 
-  # Reads a document from standard input and stores it; with the server's leave, since only one may write.
+  # Reads a document from a file and stores it; with the server's leave, since only one may write.
   def import
     tell(0.05, "reading")
     opened = Schemas.read_song(File.binread(@arguments.fetch("file")))

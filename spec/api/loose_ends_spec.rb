@@ -32,7 +32,7 @@ RSpec.describe "Envelopes that reach nothing" do
              ["remove_envelope", { envelope_id: "e2" }]]
     answers = edits.map { |name, inputs| edit(id, name, inputs, heard: [CUTOFF]) }
     expect(answers.map { |answer| answer["faults"] }).to all be_nil
-    expect(answers.last["words"]).to eq "remove the nose of bass/synth (missing) envelope from Line"
+    expect(answers.last["words"]).to eq "remove the Nose (missing) envelope from Line"
     edits.size.times { post_json("/api/songs/#{id}/undo", { revision: revision(id) }) }
     expect(json_of(standing(id).song)).to eq json_of(song)
   end

@@ -35,8 +35,9 @@ RSpec.describe "Passes of hands" do
 
   it "are kept lap by lap, and written again finer, from one lap, or from parts of several" do
     record(0, 0.2, 0.4)
-    record(1, 0.6, 0.8)
+    told = record(1, 0.6, 0.8)["tells"].find { |tell| tell["code"] == "thinned" }["text"]
     found = passes.first
+    expect(told).to eq "#{found['points']} points now, from 101 samples"
     expect(found.values_at("pass", "address", "name", "owner", "current")).to eq ["first", cutoff, "Cutoff", "Rope Bass", true]
     expect(found["laps"].map { |lap| [lap["lap"], lap["samples"]] }).to eq [[0, 101], [1, 101]]
     expect(found["places"].map { |place| place.values_at("name", "regions") }).to eq [["Mooring", 4]]

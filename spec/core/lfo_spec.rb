@@ -86,7 +86,9 @@ RSpec.describe KindSatchel::Sources::Lfo do
       result = apply(song, "set_lfo", envelope_id: "e1", rate: "1/8 triplet", wave: "square")
       made = result.song.directory.envelope("e1").envelope
       expect([made.source.cycle_ticks, made.points, result.words]).to eq [320, [], "make Cutoff an LFO: square, 1/8 triplet"]
-      expect(result.tells.map(&:code)).to eq ["replaced"]
+      expect(result.tells.map { |tell| [tell.code, tell.text] }).to eq [["replaced", "its 2 points are replaced"]]
+      one = small_song(clip: [envelope([0, 0.1])])
+      expect(apply(one, "set_lfo", envelope_id: "e1").tells[0].text).to eq "its point is replaced"
       again = apply(result.song, "set_lfo", envelope_id: "e1", rate: "2 bars").song
       expect(again.directory.envelope("e1").envelope.source.to_h.slice(:wave, :cycle_ticks)).to eq(wave: "square", cycle_ticks: 7680)
       three = song.with_clip(song.clip("line").with(meter: KindSatchel::Timing::Meter.new(beats: 3, unit: 4)))
@@ -201,6 +203,18 @@ RSpec.describe KindSatchel::Timing::NoteLengths do
       expect(faults { apply(typed.song, "set_lfo", envelope_id: "e1", rate: "50 Hz") }).to eq [["out_of_range", "/rate"]]
       moved = apply(typed.song, "embed_envelope", clip_id: "line", address: "move/e1/rate").song
       expect(faults { apply(moved, "set_lfo", envelope_id: "e1", rate: "1/8") }).to eq [["settings_moved", "/rate"]]
+    end
+
+    it "says that the rate which is set is the one it rests at, where a move sets it or a hand holds it" do
+      lfo = apply(small_song(clip: [envelope([0, 0.2])]), "set_lfo", envelope_id: "e1", rate: "1/8").song
+      expect(apply(lfo, "set_lfo", envelope_id: "e1", rate: "1/4")).to have_attributes(words: "set the LFO of Cutoff: sine, 1/4", tells: [])
+      moved = apply(lfo, "embed_envelope", clip_id: "line", address: "move/e1/rate").song
+      [moved, apply(moved, "set_knob", address: "move/e1/rate", value: 0.2).song].each do |song|
+        told = apply(song, "set_lfo", envelope_id: "e1", rate: "1/16 triplet")
+        expect([told.words, told.tells.map(&:code)]).to eq ["set the LFO of Cutoff: sine, resting at 1/16 triplet", ["overruled"]]
+        expect(told.tells[0].text).to match(/its rate is (?:set by a move|held by hand); this is the one it rests at/)
+        expect(apply(song, "set_lfo", envelope_id: "e1", wave: "square").tells).to eq []
+      end
     end
   end
 end

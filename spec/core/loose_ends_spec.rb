@@ -75,6 +75,16 @@ RSpec.describe KindSatchel::Checks::LooseEnds do
       .to eq [["Cutoff of Bass is pushed against its limit for 6.0 beats, first at 2.3.0.", BAR + 1920]]
   end
 
+  it "says of what is missing what of it is, in names" do
+    { "bass/synth/high-nose" => "High nose (missing) in Line: Mono synth of Bass has no such knob.",
+      "bass/organ/mix" => "Mix (missing) in Line: Bass has no device for it.", "gone/synth/cutoff" => "Cutoff (missing) in Line: its track is gone.",
+      "clip-gone/tone-filter/cutoff" => "Cutoff (missing) in Line: its clip is gone.", "move/e9/depth" => "Depth (missing) in Line: that move is gone.",
+      "move/e1/rate" => "Rate (missing) in Line: that move has no such setting." }.each do |target, text|
+      song = small_song(clip: [envelope([0, 0.5]), envelope([0, 0.5], id: "e2", target:)])
+      expect(texts(song, "lost_targets")).to eq [text]
+    end
+  end
+
   it "finds empty carriers, macros and drives of nothing, and jumps of the tempo inside a stretched loop" do
     mended(apply(small_song, "make_carrier", start_tick: 0, length_ticks: BAR).song, "empty_carriers")
     strip = apply(small_song, "add_device", track_id: "bass", type: "macro-strip").song
@@ -83,6 +93,7 @@ RSpec.describe KindSatchel::Checks::LooseEnds do
     driven = apply(strip, "set_drive", macro: "bass/macro-strip/macro-1", target: "bass/synth/cutoff").song
     lost = driven.with_track(driven.track("bass").then { |one| one.with(devices: one.devices.reject { |device| device.id == "synth" }) })
     mended(lost, "lost_drives")
+    expect(texts(lost, "lost_drives")).to eq ["Macro 1 of Bass drives Cutoff (missing): Bass has no device for it."]
     loop = apply(DemoSong.build, "set_audio", clip_id: "gulls", stretched: true).song
     expect(ends(loop, "tempo_jumps")).to eq []
     jumps = apply(loop, "set_tempo", tick: 9 * BAR, bpm: 110).song

@@ -91,7 +91,7 @@ RSpec.describe "Moved settings" do
     own = envelope([0, 0.8, "hold"], target: "move/s-depth/depth", id: "s-depth", on: false)
     ring = song.with_clip(song.clip("line").with(envelopes: [own]))
     expect { KindSatchel::Document.load(KindSatchel::Document.dump(ring)) }
-      .to raise_error(KindSatchel::InvalidInput, /ring: Depth of Depth in Line needs Depth of Depth in Line/)
+      .to raise_error(KindSatchel::InvalidInput, /ring: Depth of Depth in Line needs itself/)
     two = [setting("depth", [0, 0.5, "hold"], of: "b", id: "a"), setting("low", [0, 0.5, "hold"], of: "a", id: "b")]
     one = song.with_clip(song.clip("line").with(envelopes: two.first(1)))
     expect { KindSatchel::Integrity.check(one, song.with_clip(song.clip("line").with(envelopes: two))) }

@@ -15,7 +15,7 @@ RSpec.describe "Song time" do
 
   it "deletes a stretch: what lies behind comes up as it was, tempo and range too" do
     after = apply(song, "delete_time", from_tick: BAR + 960, to_tick: (4 * BAR) + 960)
-    expect(after.words).to eq "delete 2.2.0 to 5.2.0 of the song"
+    expect(after.words).to eq "take out 2.2.0 to 5.2.0 of the song"
     expect(starts(after.song)).to eq [[BAR, BAR + 960, 0], [2 * BAR, 3 * BAR, 0]]
     expect([after.song.range.start_tick, after.song.range.end_tick]).to eq [BAR + 960, 3 * BAR]
     [0, BAR, BAR + 900].each { |tick| expect(all_heard(after.song, tick)).to eq all_heard(song, tick) }
@@ -25,7 +25,9 @@ RSpec.describe "Song time" do
   end
 
   it "inserts room, where values and tempo hold, and deleting it again gives what was" do
-    after = apply(song, "insert_time", tick: 4 * BAR, length_ticks: 2 * BAR).song
+    opened = apply(song, "insert_time", tick: 4 * BAR, length_ticks: 2 * BAR)
+    after = opened.song
+    expect(opened.words).to eq "open 2 bars at 5.1.0"
     expect([4 * BAR, 5 * BAR, (6 * BAR) - 1].map { |tick| after.tempo.bpm_at(tick) }).to all be_within(0.02).of 120
     expect([4 * BAR, (6 * BAR) - 1].map { |tick| heard(after, "bass/channel/pan", tick) }).to all be_within(1e-9).of 0.5
     expect([after.range.start_tick, after.range.end_tick]).to eq [6 * BAR, 8 * BAR]
@@ -42,7 +44,9 @@ RSpec.describe "Song time" do
 
   it "pastes what was copied, with room made or over what lies there" do
     copied = stretch(song, BAR, 3 * BAR)
-    pasted = apply(song, "paste_time", tick: 8 * BAR, stretch: copied).song
+    put = [false, true].map { |over| apply(song, "paste_time", tick: 8 * BAR, stretch: copied, over:) }
+    expect(put.map(&:words)).to match [/\Aput \d bars? of song in at 9\.1\.0\z/, /\Aput \d bars? of song over what lies at 9\.1\.0\z/]
+    pasted = put[0].song
     (0...(2 * BAR)).step(333) do |into|
       all_heard(pasted, (8 * BAR) + into).zip(all_heard(song, BAR + into)) do |now, was|
         expect(now).to be_within(0.02).of was

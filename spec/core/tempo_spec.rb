@@ -64,14 +64,13 @@ RSpec.describe "The tempo of a song" do
     wave = apply(wave, "set_limits", envelope_id: id, low: "60 BPM", high: "120 BPM").song
     expect(bpms(wave, 1, 1.5, 2, 2.5)).to eq [60, 120, 60, 120]
     expect(wave.tempo.seconds_at(BAR)).to be_within(1e-9).of(2 + 1)
-    expect(faults { apply(lane, "set_lfo", envelope_id: id, rate: "2 Hz") }).to eq [["ring", ""]]
+    expect { apply(lane, "set_lfo", envelope_id: id, rate: "2 Hz") }.to raise_error(KindSatchel::InvalidInput, /in a ring: Tempo needs itself\.\z/)
     strip = apply(lane, "add_device", track_id: "bass", type: "macro-strip").song
     free = apply(apply(strip, "add_lane", address: "bass/macro-strip/macro-1").song, "set_drive", macro: "bass/macro-strip/macro-1", target: tempo).song
     macro = free.lanes_of(address("bass/macro-strip/macro-1")).first.id
     expect do
-      apply(free, "set_lfo", envelope_id: macro,
-     rate: "2 Hz")
-    end.to raise_error(KindSatchel::InvalidInput, /Tempo of the song needs Macro 1 of Bass, which needs Tempo/)
+      apply(free, "set_lfo", envelope_id: macro, rate: "2 Hz")
+    end.to raise_error(KindSatchel::InvalidInput, /Tempo needs Macro 1 of Macros on Bass, which needs Tempo/)
   end
 
   it "goes along with bars that are taken out and put in, and its lane always leads" do

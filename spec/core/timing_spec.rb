@@ -20,7 +20,7 @@ RSpec.describe KindSatchel::Timing do
     end
 
     it "refuses what lies outside the meter, and says so" do
-      expect { common.parse("5.5") }.to raise_error(KindSatchel::InvalidInput, /outside the meter/)
+      expect { common.parse("5.5") }.to raise_error(KindSatchel::InvalidInput, /outside the meter: places count from 1.1/)
       expect { common.parse("five") }.to raise_error(KindSatchel::InvalidInput, /not a position/)
       expect { described_class.new(beats: 4, unit: 3) }.to raise_error(KindSatchel::InvalidInput, %r{1/16})
     end

@@ -47,6 +47,18 @@ module KindSatchel
         # @return [String] "Cutoff of Rope Bass"
         def parameter(song, address) = "#{song.parameter_name(address)} of #{song.owner_name(address)}"
 
+        # @param address [Address] of a parameter that is not there
+        # @return [String] what of it is not: "Rope Bass has no device for it", "its track is gone"
+        def gone(song, address)
+          return song.directory.envelopes.key?(address.envelope_id) ? "that move has no such setting" : "that move is gone" if address.setting?
+
+          owner = address.clip_id ? song.clips[address.clip_id] : song.directory.tracks[address.owner_id]
+          return "its #{address.clip_id ? 'clip' : 'track'} is gone" unless owner
+
+          device = owner.devices.find { |one| one.id == address.device_id }
+          device ? "#{device.type_rules.name} of #{owner.name} has no such knob" : "#{owner.name} has no device for it"
+        end
+
         # @return [String] "5.1.0 to 9.1.0"
         def stretch(song, from, to) = "#{song.meters.text(from)} to #{song.meters.text(to)}"
 

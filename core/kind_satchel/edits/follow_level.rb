@@ -76,7 +76,7 @@ module KindSatchel
       def self.told(landing, points)
         told = [Tell.new("thinned", [landing.envelope.id], Moves.count(points.size, "point"))]
         lost = landing.envelope.followed? || landing.fresh? ? 0 : landing.envelope.points.size
-        lost.positive? ? [Tell.new("replaced", [landing.envelope.id], "its #{Moves.count(lost, 'point')} are replaced"), *told] : told
+        lost.positive? ? [Tell.new("replaced", [landing.envelope.id], Moves.replaced(lost)), *told] : told
       end
       private_class_method :standing, :source, :limits, :told
 

@@ -6,7 +6,7 @@ module KindSatchel
     module InsertTime
       def self.call(song, input)
         [Transfer::SongTime.opened(song, input[:tick], input[:length_ticks]),
-         "insert #{song.meters.span_text(input[:length_ticks], from: input[:tick])} at #{song.meters.text(input[:tick])}"]
+         "open #{song.meters.span_text(input[:length_ticks], from: input[:tick])} at #{song.meters.text(input[:tick])}"]
       end
     end
   end

@@ -136,6 +136,9 @@ module KindSatchel
         points.each_with_index.map { |point, i| i < from ? point : point.with(tick: [point.tick + ticks, 0].max) }
       end
 
+      # @return [String] what becomes of drawn points that something takes the place of
+      def replaced(number) = number == 1 ? "its point is replaced" : "its #{number} points are replaced"
+
       def count(number, word) = number == 1 ? "a #{word}" : "#{number} #{word}s"
     end
   end

@@ -7,8 +7,8 @@ module KindSatchel
       def self.call(song, input)
         stretch = Moves.at("/stretch") { Transfer::SongStretch.read(input[:stretch]) }
         way = input.fetch(:over, false) ? :filled : :inserted
-        [Transfer::SongTime.public_send(way, song, stretch, input[:tick]),
-         "paste #{song.meters.span_text(stretch.length_ticks, from: input[:tick])} of song at #{song.meters.text(input[:tick])}"]
+        length, place = song.meters.span_text(stretch.length_ticks, from: input[:tick]), song.meters.text(input[:tick])
+        [Transfer::SongTime.public_send(way, song, stretch, input[:tick]), "put #{length} of song #{way == :filled ? 'over what lies' : 'in'} at #{place}"]
       end
     end
   end

@@ -80,10 +80,14 @@ module KindSatchel
       def told(before, pass, strokes)
         held = strokes.keys.select { |address| before.held?(address) }
         samples = strokes.values.flatten.sum { |stroke| stroke.ticks.size }
-        [Tell.new("thinned", [], "#{Moves.count(pass.written, 'point')} of #{Moves.count(samples, 'sample')}"),
+        points = strokes.keys.sum { |address| points(pass, address) }
+        [Tell.new("thinned", [], "#{Moves.count(points, 'point')} now, from #{Moves.count(samples, 'sample')}"),
          *shared(pass), *missed(pass),
          *(held.any? ? [Tell.new("handed_back", held.map(&:to_s), "#{names(before, held)} handed back")] : [])]
       end
+
+      # How many points the envelopes of a parameter hold now.
+      def points(pass, address) = pass.envelopes.fetch(address, []).sum { |id| pass.song.directory.envelope(id).envelope.points.size }
 
       # Clips that are heard elsewhere too.
       def shared(pass)
@@ -160,10 +164,9 @@ module KindSatchel
       def measured(pass, address, earlier = [])
         return {} unless pass
 
-        points = pass.envelopes.fetch(address, []).sum { |id| pass.song.directory.envelope(id).envelope.points.size }
         lost = pass.lost_ticks[address]
         said = [*(written_over(pass.song, lost) if lost), *pass.idle.select { |one,| one == address }.map { |one| idle_at(pass.song, *one) }]
-        { "points" => points, "difference" => pass.difference(address, earlier), "said" => said }
+        { "points" => points(pass, address), "difference" => pass.difference(address, earlier), "said" => said }
       end
     end
   end

@@ -7,6 +7,7 @@ module KindSatchel
     # kind; `skew`, `bend`, `phase`, `seed` (see {Sources::Lfo}). One that shifts begins at a depth of a quarter.
     module SetLfo
       SETTINGS = %i[wave skew bend phase seed].freeze
+      RATE_INPUTS = %i[rate cycle_ticks hertz speed].freeze
       # How much of a shift a new one makes.
       SHIFT_DEPTH = 0.25
 
@@ -16,11 +17,28 @@ module KindSatchel
         fits!(song, before)
         source = (before.lfo? ? before.source : Sources::Lfo.plain).with(**changes(song, home, input))
         name = song.parameter_name(before.target)
-        return [Moves.change(song, before.id) { |one| one.with(source:) }, "set the LFO of #{name}: #{source.text}"] if before.lfo?
+        return again(song, before.id, source, name, input) if before.lfo?
 
         depth = before.role == "shift" && before.plain? ? SHIFT_DEPTH : before.depth
-        lost = before.points.empty? ? [] : [Tell.new("replaced", [before.id], "its #{Moves.count(before.points.size, 'point')} are replaced")]
+        lost = before.points.empty? ? [] : [Tell.new("replaced", [before.id], Moves.replaced(before.points.size))]
         [Moves.change(song, before.id) { |one| one.with(source:, depth:, points: []) }, "make #{name} an LFO: #{source.text}", lost]
+      end
+
+      # What is set of a rate that something else makes is the rate it rests at.
+      def self.again(song, id, source, name, input)
+        set, made = Moves.change(song, id) { |one| one.with(source:) }, rate_made(song, Address.setting(id, "rate"))
+        words = "set the LFO of #{name}: #{source.text(rate: made ? "resting at #{source.rate_text}" : source.rate_text)}"
+        asked = made && RATE_INPUTS.any? { |key| input[key] }
+        [set, words, asked ? [Tell.new("overruled", [id], "its rate is #{made}; this is the one it rests at")] : []]
+      end
+
+      # @return [String, nil] what is heard of a rate in place of the one it rests at
+      def self.rate_made(song, address)
+        return "held by hand" if song.held?(address)
+        return "driven by a macro" if song.directory.driver(address)
+
+        moves = song.directory.movers(address).map(&:last) + song.directory.setting_lanes(address)
+        "set by a move" if moves.any? { |one| one.on && one.role == "set" }
       end
 
       def self.fits!(song, envelope)
@@ -96,7 +114,7 @@ module KindSatchel
         short, long, wish = [*range.minmax, ticks].map { |length| Timing::NoteLengths.text(length) }
         raise InvalidInput.of("out_of_range", path, "#{wish} lies outside #{short} to #{long} for a cycle.")
       end
-      private_class_method :fits!, :changes, :rate_changes, :typed, :audible!, :turned, :steady!, :rate, :paced, :within
+      private_class_method :again, :rate_made, :fits!, :changes, :rate_changes, :typed, :audible!, :turned, :steady!, :rate, :paced, :within
     end
   end
 end

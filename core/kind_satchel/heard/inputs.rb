@@ -21,7 +21,7 @@ module KindSatchel
       # @return [String] the wave and what belongs to it; the rate where it is not told as an input
       def wave(envelope, inputs)
         told = inputs.to_h { |input| [input.name, input] }
-        envelope.source.text(wave: told["wave"]&.text, rate: !told.key?("rate"))
+        envelope.source.text(wave: told["wave"]&.text, rate: told.key?("rate") ? nil : envelope.source.rate_text)
       end
 
       # @return [String] " - rate 1/8 (lane), depth 40 %"; nothing without inputs

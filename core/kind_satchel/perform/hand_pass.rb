@@ -39,8 +39,8 @@ module KindSatchel
       attr_reader :song
       # The points of every envelope before the pass, or as it was made, by id.
       attr_reader :bases
-      # How many points were written; names of what overrules; whether amounts were limited; where no clip sounds: "lane" or "lost".
-      attr_reader :written, :overruled, :limited, :homeless
+      # Names of what overrules; whether amounts were limited; where no clip sounds: "lane" or "lost".
+      attr_reader :overruled, :limited, :homeless
       # Ids of envelopes that were off and start as new ones; names of settings whose moves were switched off.
       attr_reader :replaced, :stilled
       # Names of the clips of which regions were made separate, so that a move runs once over each; how many ticks of what was played later
@@ -57,7 +57,7 @@ module KindSatchel
         @song = song
         @into, @given, @tolerance, @region_id = into, role, tolerance, region_id
         @bases, @parts, @played = {}, Hash.new { |all, address| all[address] = [] }, Hash.new { |all, address| all[address] = [] }
-        @written, @overruled, @limited, @homeless, @replaced, @stilled = 0, [], false, [], [], []
+        @overruled, @limited, @homeless, @replaced, @stilled = [], false, [], [], []
         @apart, @lost_ticks, @idle = [], {}, []
         strokes.each { |address, list| list.each { |stroke| write(address, stroke) } }
       end
@@ -250,11 +250,11 @@ module KindSatchel
         part = amounts.cut(from, to)
         points = part.thinned.map { |tick, value, shape| Point.new(tick: place.call(tick), value:, shape:) }
         @song = Transfer::Lanes.change(@song, envelope_id) { |one| one.with(points: Splice.replace(one.points, points.first.tick, points.last.tick, points)) }
-        note(address, Part.new(envelope_id, place.call(from), place.call(to), from, to), stroke.cut(from, to), points.size)
+        note(address, Part.new(envelope_id, place.call(from), place.call(to), from, to), stroke.cut(from, to))
       end
 
       # What is written over at another place of the song is not heard where it was played.
-      def note(address, part, stroke, count)
+      def note(address, part, stroke)
         @parts[address] = @parts[address].flat_map do |one|
           rest, lost = one.without(part)
           @lost_ticks[address] = @lost_ticks.fetch(address, 0) + lost if lost.positive?
@@ -262,7 +262,6 @@ module KindSatchel
         end
         @parts[address] << part
         @played[address] << [part.envelope_id, stroke]
-        @written += count
       end
     end
   end

@@ -44,6 +44,8 @@ module KindSatchel
     # @return [String] a sentence for people
     def self.words(song, ring)
       names = ring.map { |address| song.full_name(address) }
+      return "That would go round in a ring: #{names[0]} needs itself." if names.size == 2
+
       "That would go round in a ring: #{names[0]} needs #{names.drop(1).join(', which needs ')}."
     end
 

@@ -128,10 +128,10 @@ module KindSatchel
       nil
     end
 
-    # What a parameter is called, also where it is missing: "Cutoff", or "cutoff of rope-bass/synth (missing)".
+    # What a parameter is called, also where it is missing: "Cutoff", or "Cutoff (missing)".
     # @return [String]
     def parameter_name(address)
-      (address.setting? ? owned(address).title : parameter?(address)&.name) || "#{address.parameter_id} of #{address.owner_id}/#{address.device_id} (missing)"
+      (address.setting? ? owned(address).title : parameter?(address)&.name) || "#{address.parameter_id.tr('-', ' ').capitalize} (missing)"
     end
 
     # @return [String] the name of what has a parameter, or its id where it is missing

@@ -46,7 +46,7 @@ module KindSatchel
         fault!("bad_position", "", "#{text.inspect} is not a position; write bar.beat.tick, such as 5.3 or 5.3.120.") unless match
         bars, beat, ticks = match[1].to_i - bar, (match[2] || 1).to_i, match[3].to_i
         unless bars >= 0 && beat.between?(1, beats) && ticks < beat_ticks
-          fault!("bad_position", "", "#{text.inspect} lies outside the meter: #{beats} beats of #{beat_ticks} ticks to the bar.")
+          fault!("bad_position", "", "#{text.inspect} lies outside the meter: places count from 1.1, with #{beats} beats of #{beat_ticks} ticks to the bar.")
         end
         (bars * bar_ticks) + ((beat - 1) * beat_ticks) + ticks
       end

@@ -14,7 +14,8 @@ module KindSatchel
 
         def tell(song, key)
           macro = song.directory.driver(Address.parse(key)).macro
-          End.new("#{Words.parameter(song, macro)} drives #{key}, which is missing.", { "address" => macro.to_s },
+          target = Address.parse(key)
+          End.new("#{Words.parameter(song, macro)} drives #{song.parameter_name(target)}: #{Words.gone(song, target)}.", { "address" => macro.to_s },
                   [Fix.new("Drive it no more", "remove_drive", { "target" => key })])
         end
       end

@@ -23,7 +23,7 @@ module KindSatchel
         def tell(song, id)
           home = song.directory.envelope(id)
           target = home.envelope.target
-          why = song.parameter?(target) ? "#{home.clip.name} does not sound where that is" : "#{target} is missing"
+          why = song.parameter?(target) ? "#{home.clip.name} does not sound where that is" : Words.gone(song, target)
           End.new("#{Words.envelope(song, id)}: #{why}.", { "envelope_id" => id }, [Words.remove(id)])
         end
 

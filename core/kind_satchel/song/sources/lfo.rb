@@ -177,10 +177,10 @@ module KindSatchel
 
       # The wave, the rate and what else is not as it begins, in words.
       # @param wave [String, nil] another wave in its place
-      # @param rate [Boolean] whether the rate is told
-      def text(wave: nil, rate: true)
+      # @param rate [String, nil] what is told of the rate
+      def text(wave: nil, rate: rate_text)
         more = { "skew" => [skew, 0.5], "bend" => [bend, 0], "phase" => [phase, 0] }.reject { |_, (value, plain)| value == plain }
-        [wave || self.wave, *(rate_text if rate), *more.map { |name, (value, _)| "#{name} #{Units.short(value)}" }].join(", ")
+        [wave || self.wave, *rate, *more.map { |name, (value, _)| "#{name} #{Units.short(value)}" }].join(", ")
       end
 
       private

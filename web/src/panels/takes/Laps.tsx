@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { HandPass, Px, Take, Ticks } from "../../api/types";
 import { drag, type Press } from "../../gestures/drag";
 import { gridNow, snapSong } from "../../state/grid";
-import type { TakePart } from "./parts";
+import { count, type TakePart } from "./parts";
 
 const [WIDTH, HEIGHT]: Px[] = [176, 26];
 
@@ -80,7 +80,7 @@ function Row({ lap, from, to, parts, onChoose, onDraw }: RowProps) {
         type="button"
         className={clsx("btn btn-xs w-12 pointer-coarse:h-11", only ? "btn-secondary" : "btn-ghost")}
         aria-pressed={only}
-        title={`Only lap ${lap.lap + 1}: ${lap.samples} samples`}
+        title={`Only lap ${lap.lap + 1}: ${count(lap.samples, "sample")}`}
         onClick={take}
       >
         lap {lap.lap + 1}

@@ -9,7 +9,7 @@ import { Deed } from "../../ui/Deed";
 import { NumberField } from "../../ui/Fields";
 import { Fineness } from "./Fineness";
 import { Laps } from "./Laps";
-import { spliced } from "./parts";
+import { count, spliced } from "./parts";
 
 /** A beat at 960 to the quarter note. */
 const BEAT = 960;
@@ -104,7 +104,6 @@ function Places({ pass: { places } }: { pass: HandPass }) {
   );
 }
 
-const count = (number: number, word: string) => `${number} ${word}${number === 1 ? "" : "s"}`;
 /** Less than this is none. */
 const NONE = 1e-6;
 const closeness = (share: number) =>

@@ -25,3 +25,6 @@ export function spliced(pass: HandPass, part: TakePart): TakePart[] {
     return list;
   }, []);
 }
+
+/** "1 point", "3 points". */
+export const count = (number: number, word: string) => `${number} ${word}${number === 1 ? "" : "s"}`;
