@@ -129,7 +129,7 @@ class Pictures
     press "Versions"
     press "Before the fog"
     press "Hear it"
-    press "Cutoff of Rope Bass"
+    press "Cutoff of Mono synth on Rope Bass"
   end
 
   def songs

@@ -56,13 +56,13 @@ RSpec.describe "Handing over" do
     open_song(id)
     open_panel(Hands::ALL[:mouse], "Hand over")
     press_button(Hands::ALL[:mouse], "Controllers …")
-    fill_in("Controller of Resonance of Rope Bass", with: "74")
-    page.find("[aria-label='Controller of Resonance of Rope Bass']").send_keys(:enter)
+    fill_in("Controller of Resonance of Mono synth on Rope Bass", with: "74")
+    page.find("[aria-label='Controller of Resonance of Mono synth on Rope Bass']").send_keys(:enter)
     expect(page).to have_css("[role=alert]", text: "both go out by controller 74")
-    fill_in("Controller of Resonance of Rope Bass", with: "21")
-    page.find("[aria-label='Controller of Resonance of Rope Bass']").send_keys(:enter)
+    fill_in("Controller of Resonance of Mono synth on Rope Bass", with: "21")
+    page.find("[aria-label='Controller of Resonance of Mono synth on Rope Bass']").send_keys(:enter)
     expect(page).to have_no_css("[role=alert]")
-    expect(get_json("/api/songs/#{id}/hand_over")["controllers"].find { |row| row["name"] == "Resonance of Rope Bass" }["number"]).to eq 21
+    expect(get_json("/api/songs/#{id}/hand_over")["controllers"].find { |row| row["name"] == "Resonance of Mono synth on Rope Bass" }["number"]).to eq 21
   end
 
   it "as sound: the range at 16 bits, as long as it says, measured as ffmpeg measures it; called off, or its page left, with nothing of it left" do
