@@ -19,10 +19,10 @@ RSpec.describe "Macros" do
     expect(heard(driven, CUTOFF, 0)).to be_within(1e-12).of(0.65)
     back = apply(driven, "remove_drive", target: CUTOFF)
     expect(heard(back.song, CUTOFF, 0)).to eq heard(still, CUTOFF, 0)
-    expect(back.words).to eq "drive Cutoff of Bass no more"
+    expect(back.words).to eq "drive Cutoff of Mono synth on Bass no more"
     gone = apply(driven, "remove_device", track_id: "bass", device_id: "macro-strip")
     expect(heard(gone.song, CUTOFF, 0)).to eq heard(still, CUTOFF, 0)
-    expect(gone.tells.map(&:text)).to eq ["Cutoff of Bass rest on their own knobs again"]
+    expect(gone.tells.map(&:text)).to eq ["Cutoff of Mono synth on Bass rest on their own knobs again"]
   end
 
   it "leaves what it drives where it is when something new begins to move that" do
@@ -66,15 +66,15 @@ RSpec.describe "Macros" do
     song = self.song.with_clip(self.song.clip("line").with(envelopes: [*self.song.clip("line").envelopes, move]))
     chain = drive(drive(song, macro(2)), "move/e1/depth", number: 2)
     expect(heard(chain, CUTOFF, BAR + (BAR / 4))).to be_within(1e-9).of(0.5 + (0.25 * 0.4))
-    expect { drive(chain, macro(1), number: 2) }.to raise_error(KindSatchel::InvalidInput, /ring: Macro . of Bass needs Macro . of Bass, which needs Macro/)
+    expect { drive(chain, macro(1), number: 2) }.to raise_error(KindSatchel::InvalidInput, /ring: Macro . of Macros on Bass needs Macro . of Macros on Bass, which needs Macro/)
   end
 
   it "says who drives already, and replaces it when asked to" do
     driven = drive(still, CUTOFF)
-    expect { drive(driven, CUTOFF, number: 2) }.to raise_error(KindSatchel::InvalidInput, /Macro 1 of Bass drives Cutoff already/)
+    expect { drive(driven, CUTOFF, number: 2) }.to raise_error(KindSatchel::InvalidInput, /Macro 1 of Macros on Bass drives Cutoff already/)
     replaced = apply(driven, "set_drive", macro: macro(2), target: CUTOFF, replace: true)
     expect(replaced.song.directory.driver(address(CUTOFF)).macro.to_s).to eq macro(2)
-    expect(replaced.tells.map(&:text)).to eq ["Macro 1 of Bass drives it no more"]
+    expect(replaced.tells.map(&:text)).to eq ["Macro 1 of Macros on Bass drives it no more"]
     expect(faults { drive(still, "bass/synth/none") }).to eq [["unknown_parameter", "/target"]]
     expect(faults { apply(still, "set_drive", macro: CUTOFF, target: CUTOFF) }).to eq [["no_macro", "/macro"]]
     expect(faults { drive(still, CUTOFF, low: "loud") }).to eq [["bad_value", "/low"]]

@@ -61,7 +61,7 @@ class EveryEdit
   end
 
   def envelope(id, target, role)
-    points = Array.new(@count) { |i| Point.new(tick: i * 180, value: ((i * 7) % 10) / 10.0, shape: Shapes::Straight::PLAIN) }
+    points = Array.new(@count) { |i| Point.new(tick: i * 180, value: 0.05 + (((i * 7) % 10) / 12.0), shape: Shapes::Straight::PLAIN) }
     Envelope.fresh(id:, target: Address.parse(target), role:, clock: id[0] == "l" ? "once" : "each_loop", points:)
   end
 

@@ -42,7 +42,7 @@ RSpec.describe "Controllers in the studio" do
     expect(get_json("/api/songs/#{id}/mappings")["song"].first.values_at("control", "target")).to eq ["cc/0/71", { "address" => "fog-pad/synth/spread" }]
     act.call("Drive by Macro 1 of Rope Bass")
     eventually(id) { |now| now.directory.driver(address("fog-pad/synth/spread")) }
-    expect(page).to have_css("[role=status]", text: "let Macro 1 drive Spread of Fog Pad")
+    expect(page).to have_css("[role=status]", text: "let Macro 1 drive Spread of Pad synth on Fog Pad")
   end
 
   it "learns: press Learn, turn the hardware, touch the knob; it is kept with the song and turns it at once" do

@@ -113,7 +113,7 @@ module KindSatchel
         # @raise [InvalidInput] where nothing is left of it
         def strength
           words = "There is no room for that change: it goes to the end of its travel already."
-          @strength ||= Repeats.strength!(room, words, @input[:level] ? "/level" : "/depth")
+          @strength ||= Repeats.strength!(room, words, "/#{%i[level depth].find { |one| @input[one] } || :scatter}")
         end
 
         # @return [Array<Point>]
@@ -122,8 +122,7 @@ module KindSatchel
           lists = Array.new(@count) { |i| repeat(i).map { |point| point.with(tick: point.tick + (i * @length)) } }
           list = Splice.chain(lists)
           if list.size > Envelope::MOST_POINTS
-            raise InvalidInput.of("too_many", "/repeats",
-"That would be #{list.size} points; an envelope holds at most #{Envelope::MOST_POINTS}.")
+            raise InvalidInput.of("too_many", "/repeats", "That would be #{list.size} points; an envelope holds at most #{Envelope::MOST_POINTS}.")
           end
 
           list

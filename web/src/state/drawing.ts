@@ -108,7 +108,7 @@ export const merged = (state: SongState, more: Drawn): Drawn => ({
   meetings: { ...state.meetings, ...more.meetings },
 });
 
-/** Addresses whose heard value is on screen: what unfolded tracks show, chosen or by themselves, and the knobs of the track at hand. */
+/** Addresses whose heard value is on screen: what unfolded tracks show, and the knobs of the track at hand. */
 export function heardInView(): string[] {
   const view = viewNow();
   const focused = view.unfolded.flatMap((id) => focusOf(id) ?? []);

@@ -157,6 +157,6 @@ export function FollowFields({ envelope }: { envelope: EnvelopePart }) {
 /** What it was made with, but for what it followed. */
 function given(made: EnvelopePart["followed"] | null): Partial<EditInputs["follow_level"]> {
   if (!made) return {};
-  const { of: _of, as_made: _as, made: _made, ...settings } = made;
+  const { of: _of, as_made: _as, made: _made, sounded: _sounded, ...settings } = made;
   return settings;
 }
