@@ -76,7 +76,7 @@ module HandOverRoutes
       path = single ? settings.workspaces.file(token, names[0]) : disk_guarded { settings.workspaces.zip(token) { |share| told(share) } }
       name = single ? File.basename(names[0]) : "#{FileNames.stem(params['name'].to_s)}-hand-over.zip"
       { "path" => "/api/hand_overs/#{token}/#{single ? 'file' : 'archive'}?name=#{URI.encode_www_form_component(name)}", "name" => name,
-"bytes" => File.size(path) }
+        "bytes" => File.size(path) }
     end
 
     def told(share) = settings.listeners.tell(channel, "progress", { "progress" => share, "words" => "packing" })

@@ -32,7 +32,7 @@ RSpec.describe "Editing a song" do
     before_curves = get_json("/api/songs/#{id}/drawing?tracks=rope-bass")
     tried = post_json("/api/songs/#{id}/preview",
                       { revision: 1, edit: "move_points", inputs: move_inputs, heard: ["rope-bass/synth/cutoff"],
-sound: { from_tick: 15_360, to_tick: 30_720 } })
+                        sound: { from_tick: 15_360, to_tick: 30_720 } })
     made = edit(id, "move_points", move_inputs, heard: ["rope-bass/synth/cutoff"])
     expect(laid(before_curves["curves"][move_id], tried["patches"]["curves"][move_id])).to eq once(made["curves"][move_id])
     expect(tried["patches"]["heard"].keys).to eq ["rope-bass/synth/cutoff"]

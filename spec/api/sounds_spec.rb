@@ -43,7 +43,7 @@ RSpec.describe "Recorded sounds" do
     kept, gone = [wav(2000), wav(3000)].map { |bytes| upload(bytes)["digest"] }
     song = small_song
     audio = KindSatchel::Clip.new(id: "horn", name: "Horn", kind: "audio", length_ticks: BAR, notes: [], audio: KindSatchel::Audio.new(sound: kept, bpm: 120),
-envelopes: [])
+                                  envelopes: [])
     plant(song.with_clip(audio))
     expect(codes(call("DELETE", "/api/sounds/#{kept}"))).to eq [["used", ""]]
     expect(call("DELETE", "/api/sounds")["freed"]).to be >= 1
@@ -58,9 +58,9 @@ envelopes: [])
     expect(codes(upload(wav(100), type: "text/plain"))).to eq [["not_a_sound", ""]]
     expect(codes(call("POST", "/api/songs", wav(100), "CONTENT_TYPE" => "audio/wav"))).to eq [["not_json", ""]]
     expect(codes(call("POST", "/api/sounds?name=Big", "x", "CONTENT_TYPE" => "audio/wav",
-"CONTENT_LENGTH" => (SoundStore::LARGEST + 1).to_s))).to eq [["too_large", ""]]
+                      "CONTENT_LENGTH" => (SoundStore::LARGEST + 1).to_s))).to eq [["too_large", ""]]
     expect(codes(call("POST", "/api/sounds?name=Far", wav(100), "CONTENT_TYPE" => "audio/wav",
-"HTTP_ORIGIN" => "http://elsewhere.test"))).to eq [["foreign_origin", ""]]
+                      "HTTP_ORIGIN" => "http://elsewhere.test"))).to eq [["foreign_origin", ""]]
     get_json("/sounds/nothing.wav")
     expect(last_response.status).to eq 404
   end

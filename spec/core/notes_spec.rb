@@ -83,8 +83,7 @@ RSpec.describe "Edits of notes and clips" do
     expect(faults { apply(audio, "add_notes", clip_id: audio.clips.keys.last, notes: [{ "tick" => 0, "length_ticks" => 1, "pitch" => 1, "velocity" => 1 }]) })
       .to eq [["wrong_kind", "/clip_id"]]
     expect(faults do
-      apply(song, "add_notes", clip_id: "line",
-     notes: [{ "tick" => 0, "length_ticks" => 1, "pitch" => 128, "velocity" => 1 }])
+      apply(song, "add_notes", clip_id: "line", notes: [{ "tick" => 0, "length_ticks" => 1, "pitch" => 128, "velocity" => 1 }])
     end.map(&:last)).to eq ["/notes/0/pitch"]
   end
 

@@ -3,7 +3,7 @@
 # One contract for every role over parameters of every kind.
 RSpec.describe KindSatchel::Roles do
   kinds = { "log" => %w[filter cutoff], "linear" => %w[delay feedback], "bipolar" => %w[channel pan], "fader" => %w[channel volume],
-"steps" => %w[pluck pitch] }
+            "steps" => %w[pluck pitch] }
 
   define_method(:scale_of) { |(type, id)| KindSatchel::Devices::TYPES.fetch(type).parameter(id).scale }
 

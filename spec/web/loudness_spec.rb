@@ -28,7 +28,7 @@ RSpec.describe "Sound that is written" do
 
   define_method(:ask) do |*questions|
     out, err, status = Open3.capture3("node", "--input-type=module", "-e", script, stdin_data: JSON.generate(questions),
-chdir: File.expand_path("../..", __dir__))
+                                      chdir: File.expand_path("../..", __dir__))
     status.success? ? JSON.parse(out) : raise(err)
   end
 

@@ -47,7 +47,7 @@ module KindSatchel
         list.each_with_index.reduce(track) do |now, (entry, i)|
           rules = Chains.type!(now, entry["type"], "/devices/#{i}/type")
           device = Chains.fresh(now.devices.map(&:id), rules.id).with(values: Chains.values!(rules, entry.fetch("values", {}), "/devices/#{i}/values"),
-sound: entry["sound"])
+                                                                      sound: entry["sound"])
           now.with(devices: SetChain.in_order([*now.devices, device]))
         end
       end

@@ -25,8 +25,7 @@ module KindSatchel
       # All effects up to one, so that what is heard of the clip stays in its order.
       def self.taken(track, device)
         unless device.type_rules.role == "effect"
-          raise InvalidInput.of("wrong_device", "/device_id",
-"A clip's own chain holds effects; #{device.type_rules.name} is none.")
+          raise InvalidInput.of("wrong_device", "/device_id", "A clip's own chain holds effects; #{device.type_rules.name} is none.")
         end
 
         track.effects.take(track.effects.index(device) + 1)

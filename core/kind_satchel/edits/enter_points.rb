@@ -32,7 +32,7 @@ module KindSatchel
         region = song.directory.region(input[:region_id]).region
         unless tick.between?(region.start_tick, region.end_tick - 1)
           raise InvalidInput.of("outside", "/position",
-"In the song this region goes from #{song.meters.text(region.start_tick)} to #{song.meters.text(region.end_tick)}.")
+                                "In the song this region goes from #{song.meters.text(region.start_tick)} to #{song.meters.text(region.end_tick)}.")
         end
 
         Clocks.position(region, song.clip(region.clip_id), envelope, tick).round

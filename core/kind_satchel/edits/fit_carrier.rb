@@ -21,8 +21,7 @@ module KindSatchel
         raise InvalidInput.of("too_short", "/end_tick", "A stretch ends after it starts.") unless finish > start
         return if clip.carrier?
 
-        raise InvalidInput.of("not_a_carrier", "/region_id",
-"#{clip.name} has material of its own length; only carrier clips are fitted.")
+        raise InvalidInput.of("not_a_carrier", "/region_id", "#{clip.name} has material of its own length; only carrier clips are fitted.")
       end
 
       def self.own(song, clip, _placed)

@@ -84,7 +84,7 @@ module KindSatchel
       def self.kept_of(pass, address, input, region_id)
         bases = pass.envelopes.fetch(address, []).to_h { |id| [id, base(pass.bases[id])] }
         { "into" => input[:into], "role" => input[:role], "region_id" => region_id,
-"moves" => { address.to_s => { "bases" => bases, **measured(pass, address) } } }
+          "moves" => { address.to_s => { "bases" => bases, **measured(pass, address) } } }
       end
       private_class_method :apart, :afresh?, :parts, :written, :moved, :restored, :measure, :kept_of
     end

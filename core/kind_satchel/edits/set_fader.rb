@@ -24,8 +24,7 @@ module KindSatchel
         raise InvalidInput.of("no_fader", "/envelope_id", "The lane of #{parameter.name} always leads; it has no fader.") if always
         return unless parameter.scale.set_only?
 
-        raise InvalidInput.of("no_fader", "/envelope_id",
-"#{parameter.name} is a switch or choice: nothing can raise or lower it as a whole.")
+        raise InvalidInput.of("no_fader", "/envelope_id", "#{parameter.name} is a switch or choice: nothing can raise or lower it as a whole.")
       end
 
       def self.words(parameter, fader)

@@ -16,7 +16,7 @@ module KindSatchel
         mine = home.envelope
         other = list.find { |one| one.on && one.id != mine.id && one.target == mine.target && one.role == mine.role } or return
         raise InvalidInput.of("second_of_role", "/on",
-"Another envelope already #{other.role}s #{song.parameter_name(mine.target)} here; switch that off first.")
+                              "Another envelope already #{other.role}s #{song.parameter_name(mine.target)} here; switch that off first.")
       end
       private_class_method :second!
     end
