@@ -201,6 +201,19 @@ heard: ["rope-bass/synth/cutoff"] }
     expect([json_of(standing(id).song), json_of(SongRows.read(id)), EditRow.where(song_id: id).count]).to eq [before, before, 0]
   end
 
+  it "refuses an edit whose loose ends could not be told, but not where they could not be told before" do
+    check = Module.new
+    fault = KindSatchel::InvalidInput.of("made", "", "No end of it.")
+    check.define_singleton_method(:find) { |song, _| song.name.start_with?("High") ? raise(fault) : [] }
+    stub_const("KindSatchel::Checks::LooseEnds::ALL", KindSatchel::Registry.new("check", "made" => check))
+    before = json_of(standing(id).song)
+    expect(edit(id, "rename_song", { name: "High Tide" })["faults"].map { |one| one.values_at("code", "message") })
+      .to eq [["cannot_be_played", "What comes of it could not be played: No end of it."]]
+    expect(json_of(standing(id).song)).to eq before
+    high = plant(standing(id).song.with(name: "High Tide"))
+    expect([edit(high, "rename_song", { name: "Higher" })["faults"], edit(high, "rename_song", { name: "Low" })["faults"]]).to eq [nil, nil]
+  end
+
   it "refuses a wish for what is no address before anything is done" do
     id = plant(small_song)
     answer = edit(id, "rename_song", { name: "Ebb" }, heard: ["bass/synth/cutoff", "nothing at all"])

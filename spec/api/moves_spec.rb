@@ -62,9 +62,8 @@ RSpec.describe "The satchel" do
   end
 
   it "finds what is shaped like a move" do
-    near = post_json("/api/moves/near",
-move: kept(id, envelope_id).merge("role" => "set",
-                                  "points" => [{ tick: 0, value: 0.2, shape: "curved", curve: 0.5 }, { tick: 3840, value: 0.6, shape: "hold" }]))
+    points = [{ tick: 0, value: 0.2, shape: "curved", curve: 0.5 }, { tick: 3840, value: 0.6, shape: "hold" }]
+    near = post_json("/api/moves/near", move: kept(id, envelope_id).merge("role" => "set", "points" => points))
     names = get_json("/api/moves").to_h { |entry| [entry["id"], entry["move"]["name"]] }
     expect(names[near["ids"].first]).to eq "Winch"
     expect(near["ids"].size).to eq names.size

@@ -3,7 +3,7 @@
 module KindSatchel
   module Checks
     # Plays what an edit made before it is kept: every move that changed as far as it is heard, what is heard where it may sound otherwise, as
-    # ramps, and the notes and sounds there. A song that could not be played is refused while the one before it still stands.
+    # ramps, the notes and sounds there, and its loose ends. A song that could not be played is refused while the one before it still stands.
     #
     # Of an edit that changes a great deal the moves are all tried, and of the rest a share: what can go wrong in a move goes wrong there.
     module Trial
@@ -26,6 +26,7 @@ module KindSatchel
         heard = Heard::Changes.between(before, after).heard.select { |address, _| after.parameter?(address) }
         heard.first(MOST_PARAMETERS).each { |address, list| ramps(after, address, list) }
         regions(after, ids).each { |region| events(after, region) }
+        ends(before, after)
       rescue InvalidInput => e
         raise InvalidInput.of("cannot_be_played", "", "What comes of it could not be played: #{e.faults.first.message}")
       end
@@ -45,6 +46,18 @@ module KindSatchel
         end
       end
 
+      # What could not be told of the song before is not the edit's fault; it may be what mends it.
+      def ends(before, after)
+        LooseEnds.of(after)
+      rescue InvalidInput
+        begin
+          LooseEnds.of(before)
+        rescue InvalidInput
+          return
+        end
+        raise
+      end
+
       # Those that changed, or whose clip did.
       def regions(song, ids)
         own = ids.fetch("region", []).filter_map { |id| song.directory.regions[id] }
@@ -55,7 +68,7 @@ module KindSatchel
       def events(song, region)
         Heard::Events.new(song).in_range(region.start_tick, [region.end_tick, region.start_tick + MOST_EVENTS_TICKS].min)
       end
-      private_class_method :move, :ramps, :regions, :events
+      private_class_method :move, :ramps, :ends, :regions, :events
     end
   end
 end
