@@ -83,7 +83,7 @@ export function PassCard({ pass }: { pass: HandPass }) {
       {current && shared && (
         <Deed
           words="Separate it there"
-          title="The regions that were played over get a clip of their own, with the move; all others get back what they had"
+          title="The regions played over get a clip of their own with the move; the others get back what they had"
           onDo={() => void rewrite({ separate: true })}
         />
       )}
