@@ -160,6 +160,15 @@ RSpec.describe KindSatchel::HandOver do
     expect(loss.mean).to be_within(off.sum / off.size * 0.01).of(off.sum / off.size)
   end
 
+  it "measures lines that end a hair off silence, and below it" do
+    volume = "bass/channel/volume"
+    silent = song.parameter(address(volume)).scale.normalised(KindSatchel::HandOver::Loss::SILENCE_DB).next_float
+    fading = small_song(lanes: [envelope([0, 0.5], [960, silent], [1920, 0.0], [2880, silent], [3840, 0.7], target: volume)])
+    loss = bake(fading, **all, points_per_lane: 2).losses[0]
+    expect([loss.largest, loss.mean]).to all(be_finite.and(be_positive))
+    expect(loss.mean).to be < loss.largest
+  end
+
   it "names each parameter with its device, and tells pans as sides" do
     two = small_song(lanes: [envelope([0, 0.1, 0.6], [BAR, 0.9], target: "bass/channel/pan", id: "p"), envelope([0, 0.1, 0.6], [BAR, 0.9], id: "c")])
     records = bake(two, **all, points_per_lane: 2).losses.map { |loss| loss.to_record(two) }

@@ -181,9 +181,10 @@ module KindSatchel
 
         def natural(value) = value <= @silence ? Loss::SILENCE_DB : super
 
-        # The integral of ln n is n ln n - n.
+        # The integral of ln n is n ln n - n. Of a line that begins or ends a hair off where it comes to silence, the rest is silent.
         def mean(from, to)
-          return super if (to - from).abs < LEVEL || (from <= @silence && to <= @silence)
+          from, to = [from, to].map { |value| [value, @silence].max }
+          return super if (to - from).abs < LEVEL
 
           low, high = [from, to].map { |value| value * (Math.log(value) - 1) }
           @scale.natural(1.0) + (40 / Math.log(10) * (high - low) / (to - from))
