@@ -7,6 +7,7 @@ require_relative "transfer/lanes"
 require_relative "transfer/drop"
 require_relative "transfer/song_stretch"
 require_relative "transfer/restarts"
+require_relative "transfer/phases"
 require_relative "transfer/song_time"
 require_relative "transfer/moves_table"
 require_relative "transfer/track_copy"
@@ -22,6 +23,7 @@ module KindSatchel
   # - {Lanes}  stretches of lane that follow the regions under them
   # - {Drop}  a kept move as it comes to an envelope
   # - {SongStretch}, {SongTime}  stretches of the whole song: taken out, opened, filled
+  # - {Restarts}, {Phases}  what lets the waves of lanes and clips go on behind them as they did
   # - {MovesTable}  which moves of a clip or track come to another, and which do not
   # - {TrackCopy}  a track once more, with or without its moves
   # - {Extract}, {Graft}  regions of a song by themselves, and tracks of one song brought into another

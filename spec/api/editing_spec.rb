@@ -194,10 +194,14 @@ heard: ["rope-bass/synth/cutoff"] }
     id = plant(song.with_clip(carrier.with(envelopes: [move])))
     region = standing(id).song.directory.regions_of_clip(carrier.id).first.region
     before = json_of(standing(id).song)
-    answer = edit(id, "fit_carrier", { region_id: region.id, start_tick: 0, end_tick: 3840 * 60 })
-    expect([last_response.status, answer["faults"][0].slice("code", "message")])
-      .to eq [422, { "code" => "cannot_be_played", "message" => "What comes of it could not be played: A segment of 230400 ticks would have more than " \
-                                                                "8192 cycles of 15 ticks." }]
+    inputs = { region_id: region.id, start_tick: 0, end_tick: 3840 * 60 }
+    answer = edit(id, "fit_carrier", inputs)
+    words = "What comes of it could not be played: A segment of 230400 ticks would have more than 8192 cycles of 15 ticks."
+    expect([last_response.status, answer["faults"][0].slice("code", "message")]).to eq [422, { "code" => "cannot_be_played", "message" => words }]
+    made = KindSatchel::Edits.apply(standing(id).song, "fit_carrier", inputs)
+    patch = KindSatchel::Deltas.compact(KindSatchel::Parts.between(standing(id).song, made.song))
+    far = -> { app.settings.edit_log.worked_out(id, revision(id), "fit_carrier", inputs) { { "words" => made.words, "tells" => [], "patch" => patch } } }
+    expect(faults(&far)).to eq [["cannot_be_played", ""]]
     expect([json_of(standing(id).song), json_of(SongRows.read(id)), EditRow.where(song_id: id).count]).to eq [before, before, 0]
   end
 

@@ -156,4 +156,67 @@ RSpec.describe "Song time" do
       expect(broken.call(Array.new(1001) { |i| [i, 0.0] })).to eq [["too_many", "/restarts"]]
     end
   end
+
+  # A wave in a clip, over two bars of region, its rate moved by a lane of the song.
+  describe "a wave in a clip whose rate is moved" do
+    def clip_move(**more)
+      source = KindSatchel::Sources::Lfo.plain.with(cycle_ticks: 1100, phase: 0.3, **more.except(:clock))
+      envelope(id: "e1", target: "bass/channel/pan", clock: more.fetch(:clock, "once")).with(points: [], source:)
+    end
+
+    def moved(**more)
+      rate = envelope([0, 0.2], [3 * BAR, 0.7], [9 * BAR, 0.4], id: "r1", target: "move/e1/rate", clock: "once")
+      with_tempo(small_song(clip: [clip_move(**more)], lanes: [rate]))
+    end
+
+    def pan(some, ticks) = KindSatchel::Heard::Resolver.new(some, address("bass/channel/pan")).at_each(ticks)
+
+    def as_before(before, after, from, moved)
+      ticks = (from...(3 * BAR)).step(29).to_a
+      pan(before, ticks).zip(pan(after, ticks.map { |tick| tick + moved })).map { |one, other| (one - other).abs }.max
+    end
+
+    { "once over all" => {}, "with each loop" => { clock: "each_loop" }, "at random" => { wave: "random", seed: 7 }, "by the clock" => { hertz: 1.3 } }.each do |name, more|
+      it "goes on as before after bars put in and taken out inside its region: #{name}" do
+        song = moved(**more)
+        [[BAR + 1000, 500], [2 * BAR, BAR], [(2 * BAR) + 700, 2 * BAR], [BAR - 960, BAR]].each do |tick, length|
+          opened = apply(song, "insert_time", tick:, length_ticks: length).song
+          expect(as_before(song, opened, tick, length)).to be < 1e-6
+          expect(KindSatchel::Document.load(JSON.parse(json_of(opened)))).to eq opened
+          back = apply(opened, "delete_time", from_tick: tick, to_tick: tick + length).song
+          expect(as_before(song, back, 0, 0)).to be < 1e-6
+          expect(back.track("bass").regions.map(&:phases)).to all be_empty
+        end
+        closed = apply(song, "delete_time", from_tick: BAR + 300, to_tick: BAR + 2100).song
+        expect(as_before(song, closed, BAR + 2100, -1800)).to be < 1e-6
+        twice = apply(closed, "delete_time", from_tick: BAR - 960, to_tick: BAR - 480).song
+        expect(as_before(closed, twice, BAR - 480, -480)).to be < 1e-6
+      end
+    end
+
+    it "goes on in a copied stretch, in a clip made separate, and where its region is cut again" do
+      song = moved
+      opened = apply(song, "insert_time", tick: BAR + 1000, length_ticks: 500).song
+      right = opened.track("bass").regions[1]
+      separate = apply(opened, "separate_regions", region_ids: [right.id]).song
+      cut = apply(opened, "split_region", region_id: right.id, tick: BAR + 2000).song
+      copied = apply(opened, "duplicate_track", track_id: "bass", moves: true).song
+      double = KindSatchel::Heard::Resolver.new(copied, address("#{copied.tracks[copied.tracks.index { |one| one.id == 'bass' } + 1].id}/channel/pan"))
+      ticks = ((BAR + 1500)...((3 * BAR) + 500)).step(37).to_a
+      expect(pan(opened, ticks)).to eq pan(cut, ticks)
+      expect(pan(separate, ticks).zip(pan(opened, ticks)).map { |a, b| (a - b).abs }.max).to be < 1e-12
+      expect(double.at_each(ticks).zip(pan(opened, ticks)).map { |a, b| (a - b).abs }.max).to be < 1e-12
+      pasted = apply(song, "paste_time", tick: 8 * BAR, stretch: stretch(song, BAR + 1000, 3 * BAR)).song
+      expect(as_before(song, pasted, BAR + 1000, (7 * BAR) - 1000)).to be < 1e-6
+    end
+
+    it "is not joined with what goes on otherwise, and refuses phases that cannot be" do
+      opened = apply(moved, "insert_time", tick: BAR + 1000, length_ticks: 500).song
+      left, right = opened.track("bass").regions
+      beside = apply(opened, "move_regions", region_ids: [right.id], ticks: -500).song
+      expect(faults { apply(beside, "join_region", region_id: left.id) }).to eq [["not_joined", "/region_id"]]
+      expect(faults { right.with(phases: { "e1" => [4, -0.5] }) }).to eq [["out_of_range", "/phases/e1/1"]]
+      expect(faults { right.with(phases: { "e1" => [-4, 0.5] }) }).to eq [["out_of_range", "/phases/e1/0"]]
+    end
+  end
 end

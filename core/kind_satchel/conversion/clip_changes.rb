@@ -33,12 +33,13 @@ module KindSatchel
       private
 
       def part(clip, placed, envelopes)
-        copy, song = Transfer::Clips.own_copy(@song, clip.with(envelopes:))
+        changed = clip.with(envelopes:)
+        copy, song = Transfer::Clips.own_copy(@song, changed)
         ids = placed.to_h { |one| [one.region.id, true] }
         song = song.with_clip(copy)
         @song = placed.map { |one| one.track.id }.uniq.reduce(song) do |now, id|
           track = now.track(id)
-          regions = track.regions.map { |region| ids.key?(region.id) ? region.with(clip_id: copy.id) : region }
+          regions = track.regions.map { |region| ids.key?(region.id) ? region.onto(changed, copy) : region }
           now.with_track(track.with(regions:))
         end
       end

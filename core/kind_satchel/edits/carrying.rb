@@ -66,7 +66,7 @@ module KindSatchel
 
       def placed_anew(placed, travelling)
         clip_id = travelling.on(placed.region.clip_id, placed.track, goal(placed), alone: alone?(placed))
-        placed.region.with(clip_id:, start_tick: placed.region.start_tick + @ticks)
+        placed.region.onto(@song.clip(placed.region.clip_id), travelling.song.clip(clip_id)).with(start_tick: placed.region.start_tick + @ticks)
       end
 
       # Whether no region of the clip stays behind, and all come to one track.

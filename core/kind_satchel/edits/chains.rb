@@ -87,7 +87,7 @@ module KindSatchel
 
       def separated(song, clip, placed)
         copy, song = Transfer::Clips.own_copy(song, clip)
-        Moves.change_regions(song.with_clip(copy), placed) { |one| one.region.with(clip_id: copy.id) }
+        Moves.change_regions(song.with_clip(copy), placed) { |one| one.region.onto(clip, copy) }
       end
 
       # Names and drives that a strip is given. What another macro drives already stays with that.

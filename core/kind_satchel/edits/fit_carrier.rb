@@ -12,7 +12,8 @@ module KindSatchel
         check(clip, start, finish)
         song, clip, tells = own(song, clip, placed)
         fitted = fitted(clip, finish - start)
-        region = placed.region.with(clip_id: clip.id, start_tick: start, length_ticks: finish - start, offset_ticks: 0, span_ticks: finish - start)
+        region = placed.region.with(clip_id: clip.id, start_tick: start, length_ticks: finish - start, offset_ticks: 0, span_ticks: finish - start,
+                                    phases: Region::NO_PHASES)
         next_song = Placing.drop(song.with_clip(fitted), song.track(placed.track.id), region)
         [next_song, "fit #{clip.name} to #{song.meters.text(start)} - #{song.meters.text(finish)}", tells]
       end

@@ -21,7 +21,7 @@ module KindSatchel
       def self.goes_on?(region, following)
         return false unless following.start_tick == region.end_tick && following.offset_ticks == region.offset_ticks + region.length_ticks
 
-        %i[clip_id looped span_ticks].all? { |field| region[field] == following[field] }
+        %i[clip_id looped span_ticks phases].all? { |field| region[field] == following[field] }
       end
       private_class_method :joined, :goes_on?
     end

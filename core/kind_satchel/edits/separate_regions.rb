@@ -34,9 +34,10 @@ module KindSatchel
       end
 
       def self.separated(song, list)
-        copy, song = Transfer::Clips.own_copy(song, song.clip(list.first.region.clip_id))
+        clip = song.clip(list.first.region.clip_id)
+        copy, song = Transfer::Clips.own_copy(song, clip)
         placed = list.map { |one| song.directory.region(one.region.id) }
-        Moves.change_regions(song.with_clip(copy), placed) { |one| one.region.with(clip_id: copy.id) }
+        Moves.change_regions(song.with_clip(copy), placed) { |one| one.region.onto(clip, copy) }
       end
       private_class_method :shared?, :lonely_words, :each_apart, :separated
     end

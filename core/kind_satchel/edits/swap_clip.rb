@@ -11,7 +11,7 @@ module KindSatchel
         fits!(clip, placed)
         travelling = Transfer::Clips.new(song)
         ids = placed.to_h { |one| [one.region.id, clip_on(travelling, clip, one.track)] }
-        next_song = Moves.change_regions(travelling.song, placed) { |one| one.region.with(clip_id: ids[one.region.id]) }
+        next_song = Moves.change_regions(travelling.song, placed) { |one| one.region.with(clip_id: ids[one.region.id], phases: Region::NO_PHASES) }
         [next_song, "swap #{Moves.region_words(song, placed)} for #{clip.name}", tells(travelling)]
       end
 

@@ -64,8 +64,9 @@ module KindSatchel
         def moved(stranger, goal, travelling) = stranger.regions.map { |region| [goal, turned(region, stranger, goal, travelling)] }
 
         def turned(region, stranger, goal, travelling)
+          before = travelling.song.clip(region.clip_id)
           clip_id = travelling.on(region.clip_id, stranger, travelling.song.track(goal.id), alone: true)
-          region.with(clip_id:, start_tick: region.start_tick + @shift)
+          region.onto(before, travelling.song.clip(clip_id)).with(start_tick: region.start_tick + @shift)
         end
 
         def without(song, strangers)

@@ -248,7 +248,7 @@ module KindSatchel
             next region.tap { before = nil } unless region.clip_id == @clip_id && region.looped
 
             goes_on = before && before.clip_id == @clip_id && before.looped && before.end_tick == region.start_tick
-            before = goes_on ? region.with(offset_ticks: on(before, region)) : region
+            before = goes_on ? region.onward(on(before, region) - region.offset_ticks) : region
           end
           regions == track.regions ? track : track.with(regions:)
         end

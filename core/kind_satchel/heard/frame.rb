@@ -9,7 +9,7 @@ module KindSatchel
     # on the settings. Lanes and what lies on other tracks act at song ticks; before tick 0 they are taken at tick 0.
     class Frame
       # The region as if it began at the start of its run and never ended.
-      Reach = Struct.new(:id, :clip_id, :start_tick, :end_tick, :offset_ticks, :span_ticks, :looped, :muted)
+      Reach = Struct.new(:id, :clip_id, :start_tick, :end_tick, :offset_ticks, :span_ticks, :looped, :muted, :phases)
 
       # One for each region of a song, kept with it.
       # @param region [Region, nil] of the song; nil for the frame of the song
@@ -26,7 +26,7 @@ module KindSatchel
         region = placed.region
         @track, @place, @clip = placed.track, placed.place, song.clip(region.clip_id)
         zero = region.start_tick - region.offset_ticks
-        @reach = Reach.new(region.id, region.clip_id, zero, Timing::LAST_TICK + 1, 0, region.span_ticks, region.looped, false)
+        @reach = Reach.new(region.id, region.clip_id, zero, Timing::LAST_TICK + 1, 0, region.span_ticks, region.looped, false, region.phases)
       end
 
       def region? = !@reach.nil?

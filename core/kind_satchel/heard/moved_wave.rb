@@ -17,6 +17,7 @@ module KindSatchel
         @lfo = envelope.source
         @wave = wave
         @start = frame.region? ? frame.reach.start_tick : 0
+        @anchor = anchor(frame, envelope) if frame.region?
         @cycles = rate.moved? ? Integral.new(rate.resolver, @start, law(frame.song)) : steady(rate.resting, frame.song)
       end
 
@@ -48,7 +49,24 @@ module KindSatchel
 
       # A free one ignores stretching.
       def pace(run) = @lfo.free? ? 1 : run.pace || 1
-      def zero(run, section) = section.phase - (pace(run) * @cycles.at(run.tick(section.from)))
+
+      # The phase at no cycles, in one section of a run.
+      def zero(run, section)
+        return @anchor.phase - (pace(run) * @cycles.at(@anchor.tick)) if @anchor&.holds?(run) && @lfo.section_at(run.position(@anchor.tick)).equal?(section)
+
+        section.phase - (pace(run) * @cycles.at(run.tick(section.from)))
+      end
+
+      # Where the region tells what its phase is.
+      def anchor(frame, envelope)
+        place, phase = frame.reach.phases[envelope.id]
+        place && Anchor.new(frame.reach.start_tick + place, phase, envelope.clock_rules.pass_ticks(frame.reach, frame.clip, envelope))
+      end
+
+      Anchor = Struct.new(:tick, :phase, :pass) do
+        # Whether it lies in a run, as far as that goes.
+        def holds?(run) = pass.nil? || (tick - run.zero).between?(0, pass - 1)
+      end
 
       # One wave, with the pace of its run and the phase at no cycles.
       Waving = Struct.new(:lfo, :pace, :zero)

@@ -156,7 +156,7 @@ module KindSatchel
         @apart |= [clip.name]
         copy, song = Transfer::Clips.own_copy(@song, clip)
         track = placed.track
-        regions = track.regions.map { |one| one.id == region.id ? one.with(clip_id: copy.id) : one }
+        regions = track.regions.map { |one| one.id == region.id ? one.onto(clip, copy) : one }
         @song = song.with_clip(copy).with_track(song.track(track.id).with(regions:))
         [@song.directory.region(region.id), true]
       end

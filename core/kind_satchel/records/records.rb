@@ -142,12 +142,13 @@ module KindSatchel
                devices:, tails: record.fetch("tails", "ring"), hue: record["hue"], meter: record["meter"] && read_meter(record["meter"]))
     end
 
-    def region(value) = value.to_h.transform_keys(&:to_s)
+    def region(value) = value.to_h.reject { |name, field| name == :phases && field.empty? }.transform_keys(&:to_s)
 
     def read_region(record)
       Region.new(id: record["id"], clip_id: record["clip_id"], start_tick: record["start_tick"],
                  length_ticks: record["length_ticks"], offset_ticks: record["offset_ticks"],
-                 span_ticks: record["span_ticks"], looped: record["looped"], muted: record.fetch("muted", false))
+                 span_ticks: record["span_ticks"], looped: record["looped"], muted: record.fetch("muted", false),
+                 phases: record.fetch("phases", Region::NO_PHASES))
     end
 
     # A track without its lanes and regions.

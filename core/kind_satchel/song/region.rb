@@ -4,7 +4,15 @@ module KindSatchel
   # A placement of a clip on a track, from `start_tick` for `length_ticks`. `offset_ticks` counts on into the
   # clip through its repeats; `span_ticks` is what a stretched clock fills. While it is `muted`, neither its material nor
   # its envelopes are heard.
-  class Region < Value.of(:id, :clip_id, :start_tick, :length_ticks, :offset_ticks, :span_ticks, :looped, :muted)
+  #
+  # `phases` tells of LFOs of the clip whose rate is moved where they stand, by their ids: [ticks into the clip as the offset counts
+  # them, phase with whole cycles]. In the run that holds that place the phase counts from there. Bars that are put in or taken out
+  # before it write them, so that what follows sounds as before; of an LFO that is not there they say nothing.
+  class Region < Value.of(:id, :clip_id, :start_tick, :length_ticks, :offset_ticks, :span_ticks, :looped, :muted, :phases)
+    NO_PHASES = {}.freeze
+
+    def initialize(phases: NO_PHASES, **fields) = super
+
     # A region that starts at the clip's start.
     def self.fresh(id:, clip_id:, start_tick:, length_ticks:)
       new(id:, clip_id:, start_tick:, length_ticks:, offset_ticks: 0, span_ticks: length_ticks, looped: true, muted: false)
@@ -16,7 +24,22 @@ module KindSatchel
       whole!("/offset_ticks", offset_ticks)
       whole!("/span_ticks", span_ticks, 1)
       whole!("/length_ticks", end_tick)
+      phases.each do |id, (place, phase)|
+        whole!("/phases/#{id}/0", place)
+        number!("/phases/#{id}/1", phase, Sources::Lfo::PHASES)
+      end
     end
+
+    # The region with a copy of its clip, whose moves come in the same order under ids of their own.
+    # @param clip [Clip]
+    # @param copy [Clip]
+    def onto(clip, copy)
+      ids = clip.envelopes.map(&:id).zip(copy.envelopes.map(&:id)).to_h
+      with(clip_id: copy.id, phases: phases.filter_map { |id, place| [ids[id], place] if ids[id] }.to_h)
+    end
+
+    # The region so much further into its clip.
+    def onward(ticks) = with(offset_ticks: offset_ticks + ticks, phases: phases.transform_values { |place, phase| [place + ticks, phase] })
 
     # @return [Integer] the first tick that no longer belongs to the region
     def end_tick = start_tick + length_ticks

@@ -14,6 +14,23 @@ module KindSatchel
       # Of a song from which a stretch is taken out.
       def self.closed(song, from, to) = new(song, from, to, from)
 
+      # A phase as it is kept: what is not random tells nothing by whole cycles.
+      def self.told(song, envelope, phase)
+        (random?(song, envelope) ? phase : phase % 1).round(12)
+      end
+
+      # Whether two phases of a wave sound alike.
+      def self.same?(song, envelope, one, other)
+        apart = random?(song, envelope) ? one - other : ((one - other + 0.5) % 1) - 0.5
+        apart.abs < SAME
+      end
+
+      # Whether it is random, or may come to be.
+      def self.random?(song, envelope)
+        envelope.source.wave == Sources::Lfo::RANDOM || song.directory.moved_settings.fetch(envelope.id, []).include?("wave")
+      end
+      private_class_method :random?
+
       # @param from [Integer] up to where all stays
       # @param to [Integer] from where on all moves
       # @param goal [Integer] where that comes to
@@ -40,17 +57,14 @@ module KindSatchel
       def phase(lane)
         live = Heard::LiveMove.of(@song, lane)
         found = live ? live.phase(Clocks::Run.new(0, 0, @song.length_ticks), @to) : lane.source.phase_at(@to)
-        # What is not random tells nothing by whole cycles.
-        (lane.source.wave == Sources::Lfo::RANDOM || @song.directory.moved_settings.fetch(lane.id, []).include?("wave") ? found : found % 1).round(12)
+        Restarts.told(@song, lane, found)
       end
 
       # Whether it would be there by itself: a wave of one pace, and a stretch of whole cycles.
       def goes_on?(lane, kept, phase)
         return false if Heard::LiveMove.of(@song, lane)
 
-        own = lane.source.with(restarts: kept).phase_at(@goal)
-        apart = lane.source.wave == Sources::Lfo::RANDOM ? own - phase : ((own - phase + 0.5) % 1) - 0.5
-        apart.abs < SAME
+        Restarts.same?(@song, lane, lane.source.with(restarts: kept).phase_at(@goal), phase)
       end
     end
   end

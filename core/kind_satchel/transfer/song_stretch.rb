@@ -11,13 +11,15 @@ module KindSatchel
       def self.of(song, from, to)
         raise InvalidInput.of("too_short", "/to_tick", "A stretch ends after it starts.") unless to > from
 
-        regions = song.tracks.flat_map { |track| track.regions_in(from, to).map { |region| [track.id, cut(region, from, to)] } }
+        regions = song.tracks.flat_map { |track| track.regions_in(from, to).map { |region| [track.id, cut(song, region, from, to)] } }
         lanes = song.tracks.flat_map(&:lanes).select { |lane| lane.points.any? && song.parameter?(lane.target) }
         new(length_ticks: to - from, regions:, lanes: lanes.map { |lane| [lane.role, lane.target, Splice.between(lane.points, from, to)] },
             meters: song.meters.cut(from, to), markers: markers(song, from, to))
       end
 
-      def self.cut(region, from, to)
+      # Waves of its clip go on as they do here.
+      def self.cut(song, region, from, to)
+        region = region.with(phases: Phases.standing(song, region, region.start_tick.clamp(from..), from)) if region.start_tick - region.offset_ticks < from
         region = region.split(from, region.id).last if region.start_tick < from
         region = region.split(to, nil).first if region.end_tick > to
         region.with(start_tick: region.start_tick - from)

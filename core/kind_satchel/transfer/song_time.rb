@@ -29,20 +29,22 @@ module KindSatchel
 
       def closed(from, to)
         range = moved_range { |tick| tick <= from ? tick : [tick + from - to, from].max }
-        change(meters: metered(from, to, [], from - to), range:, markers: closed_markers(from, to)) do |track|
+        later = change(meters: metered(from, to, [], from - to), range:, markers: closed_markers(from, to)) do |track|
           kept = split(split(track.regions, from), to).reject { |region| region.start_tick >= from && region.end_tick <= to }
           [kept.map { |region| later(region, to, from - to) },
            lanes(track, Restarts.closed(@song, from, to)) { |points| Splice.replace(points, from, to, [], later: from - to) }]
         end
+        Phases.kept(@song, later, to, from - to)
       end
 
       def opened(tick, length)
         range = moved_range { |at| at > tick || (at == tick && tick == @song.range.start_tick) ? at + length : at }
         meters = @song.meters.spliced(tick, tick, [], later: length)
-        change(meters:, range:, markers: marked(@song.markers) { |at| at >= tick ? at + length : at }) do |track|
+        later = change(meters:, range:, markers: marked(@song.markers) { |at| at >= tick ? at + length : at }) do |track|
           [split(track.regions, tick).map { |region| later(region, tick, length) },
            lanes(track, Restarts.opened(@song, tick, length)) { |points| held(points, tick, length) }]
         end
+        Phases.kept(@song, later, tick, length)
       end
 
       def filled(stretch, tick)

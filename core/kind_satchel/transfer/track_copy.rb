@@ -31,7 +31,7 @@ module KindSatchel
         clips = clips_for(match)
         lanes = @moves ? renamed(Clips.turned_envelopes(@track.lanes, match)) : []
         lanes, clips = settings(lanes, clips)
-        regions = @track.regions.map { |region| region.with(id: make_id("region"), clip_id: clips.fetch(region.clip_id).id) }
+        regions = @track.regions.map { |region| region.onto(@song.clip(region.clip_id), clips.fetch(region.clip_id)).with(id: make_id("region")) }
         all = clips.values.to_h { |clip| [clip.id, clip] }
         devices = Copies.redriven(bare.devices) { |target| driven(target, bare) }
         song = beside(@song, bare.with(lanes:, regions:, devices:)).with(clips: @song.clips.merge(all), next_id: @next_id)
