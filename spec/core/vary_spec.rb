@@ -70,7 +70,7 @@ every_second: "left_out").song.clip("line").envelopes.last.points.map(&:value)).
 
     it "is counted on, so that all of it is heard; what else the clip does stays" do
       result = varied(level: "+30 %")
-      expect([offsets(result.song), told(result)]).to eq [[0, 1, 2, 0], "4 of the 4 loops are heard, the first of them at 1.1.0, the last at 4.1.0"]
+      expect([offsets(result.song), told(result)]).to eq [[0, 1, 2, 0], "all 4 loops are heard, the first at 1.1.0, the last at 4.1.0"]
       risen = (0..3).map { |bar| heard(result.song, CUTOFF, (bar * BAR) + 960) - drawn.at(960) }
       expect(risen.map { |value| value.round(9) }).to eq [0.0, 0.1, 0.2, 0.3]
       ticks = (0...(8 * BAR)).step(97).to_a
@@ -79,13 +79,13 @@ every_second: "left_out").song.clip("line").envelopes.last.points.map(&:value)).
       notes = ->(some) { KindSatchel::Heard::Events.new(some).in_range(0, 8 * BAR).map { |event| event.values_at("start_tick", "pitch") } }
       expect(notes.call(result.song)).to eq notes.call(song)
       driven = varied(as: "driven", depth: 0.25)
-      expect([offsets(driven.song), told(driven)]).to eq [[0, 1, 2, 0], "4 of the 4 loops are heard, the first of them at 1.1.0, the last at 4.1.0"]
+      expect([offsets(driven.song), told(driven)]).to eq [[0, 1, 2, 0], "all 4 loops are heard, the first at 1.1.0, the last at 4.1.0"]
     end
 
     it "is left as it is where another move would sound otherwise, and tells how few are heard" do
       once = apply(song, "set_clock", envelope_id: "e2", clock: "once").song
       result = apply(once, "vary_move", envelope_id: "e1", repeats: 4, level: "+30 %")
-      expect([offsets(result.song), told(result)]).to eq [[0, 0, 0, 0], "2 of the 4 loops are heard, the first of them at 1.1.0, the last at 4.1.0"]
+      expect([offsets(result.song), told(result)]).to eq [[0, 0, 0, 0], "2 of the 4 loops are heard, the first at 1.1.0, the last at 4.1.0"]
     end
   end
 

@@ -229,7 +229,8 @@ module KindSatchel
         def tell
           places = {}
           @song.directory.regions_of_clip(@clip_id).map(&:region).reject(&:muted).sort_by(&:start_tick).each { |region| hear(region, places) }
-          heard = "#{places.size} of the #{@count} loops #{places.size == 1 ? 'is' : 'are'} heard"
+          some = places.size == @count ? "all" : "#{places.size} of the"
+          heard = "#{some} #{@count} loops #{places.size == 1 ? 'is' : 'are'} heard"
           Tell.new("loops_heard", [@envelope_id], places.empty? ? "the clip lies nowhere yet, so none of them is heard" : "#{heard}, #{where(places)}")
         end
 
@@ -269,7 +270,7 @@ module KindSatchel
         def where(places)
           meters = @song.meters
           first, last = places.values.minmax
-          first == last ? "at #{meters.text(first)}" : "the first of them at #{meters.text(first)}, the last at #{meters.text(last)}"
+          first == last ? "at #{meters.text(first)}" : "the first at #{meters.text(first)}, the last at #{meters.text(last)}"
         end
       end
     end

@@ -72,8 +72,8 @@ module KindSatchel
       end
 
       def placed(region, source, track, start_tick)
-        copy = @song.clip(clip(region.clip_id, source, track))
-        region.onto(@other.clip(region.clip_id), copy).with(id: make_id("region"), start_tick: region.start_tick + start_tick)
+        id = clip(region.clip_id, source, track)
+        region.onto(@other.clip(region.clip_id), @song.clip(id)).with(id: make_id("region"), start_tick: region.start_tick + start_tick)
       end
 
       def place = (@song.tracks.rindex(&:holds_regions?) || -1) + 1

@@ -1,8 +1,8 @@
 import { useState } from "react";
 import type { EditInputs, EnvelopePart } from "../../api/types";
 import { editAndTell } from "../../state/edits";
-import { useSong } from "../../state/song";
 import { useGhost } from "../../state/useGhost";
+import { useTold } from "../../state/useTold";
 import { Do } from "../../ui/Entry";
 import { NumberField } from "../../ui/Fields";
 
@@ -38,12 +38,7 @@ export function Vary({ envelope }: { envelope: EnvelopePart }) {
   });
   const points = useGhost("vary_move", () => (lfo ? null : inputs("points")));
   const driven = useGhost("vary_move", () => inputs("driven"));
-  const said = useSong(({ preview }) =>
-    preview?.tells
-      .filter(({ code }) => TOLD.includes(code))
-      .map(({ text }) => text)
-      .join("; "),
-  );
+  const said = useTold("vary_move", inputs(lfo ? "driven" : "points"), TOLD);
   const kept = (set: (wish: number) => void) => async (wish: number) => set(wish);
   return (
     <>
@@ -102,11 +97,9 @@ export function Vary({ envelope }: { envelope: EnvelopePart }) {
           />
         </span>
       </div>
-      {said && (
-        <p className="faint text-xs" role="status">
-          {said}
-        </p>
-      )}
+      <p className="faint min-h-8 text-xs" role="status">
+        {said}
+      </p>
     </>
   );
 }
