@@ -2,7 +2,7 @@
 
 require "digest"
 require "tempfile"
-require "wavefile"
+require_relative "wave_head"
 require_relative "wave_outline"
 
 # Recorded sounds: each stored once, by the digest of its bytes, in a folder beside the database; listed with what uses them, and
@@ -34,9 +34,9 @@ class SoundStore
   # @raise [KindSatchel::InvalidInput] for what is no WAV file, too long, or empty
   # @raise [Database::Trouble]
   def take(path, name:, word: nil)
-    info, format = info_of(path)
+    info, head = info_of(path)
     digest = Digest::SHA256.file(path).hexdigest
-    outline = Database.guarded { SoundRow.find_by(digest:) }&.outline || outline_of(path, format, info)
+    outline = Database.guarded { SoundRow.find_by(digest:) }&.outline || outline_of(path, head, info)
     file(digest).then { |goal| keep(path, goal) unless File.exist?(goal) }
     Database.write do
       SoundRow.where(word:).where.not(digest:).update_all(word: nil) if word
@@ -180,29 +180,19 @@ class SoundStore
   end
 
   # What is seen and guessed of it, as it is kept.
-  def outline_of(path, format, info)
-    outline = WaveOutline.new(path, format).to_record
+  def outline_of(path, head, info)
+    outline = WaveOutline.new(path, head).to_record
     guess = KindSatchel::Follow::TempoGuess.new(outline["energy"], outline["hop_seconds"], info[:frames].fdiv(info[:rate]))
     JSON.generate(outline.merge("guess" => { "bpm" => guess.bpm.round(4), "beats" => guess.beats, "first_seconds" => guess.first_seconds.round(4) }))
   end
 
-  # @return [WaveFile::Format]
-  def readable(reader)
-    native = reader.native_format
-    raise WaveFile::FormatError unless reader.readable_format?
-    return reader.format if native.channels <= 2
-
-    raise KindSatchel::InvalidInput.of("too_wide", "", "The sound has #{native.channels} channels; one or two are taken.")
-  end
-
+  # @return [Array(Hash, WaveHead)]
   def info_of(path)
-    frames, format = WaveFile::Reader.new(path).then { |reader| [reader.total_sample_frames, readable(reader)].tap { reader.close } }
-    seconds = frames.fdiv(format.sample_rate)
-    raise KindSatchel::InvalidInput.of("empty_sound", "", "The sound is empty.") if frames.zero?
+    head = WaveHead.new(path)
+    seconds = head.frames.fdiv(head.rate)
+    raise KindSatchel::InvalidInput.of("empty_sound", "", "The sound is empty.") if head.frames.zero?
     raise KindSatchel::InvalidInput.of("too_long", "", "The sound lasts #{(seconds / 60).round(1)} minutes; at most 20 are taken.") if seconds > LONGEST_SECONDS
 
-    [{ frames:, rate: format.sample_rate, channels: format.channels }, format]
-  rescue WaveFile::FormatError
-    raise KindSatchel::InvalidInput.of("no_sound", "", "This is no WAV file that can be read.")
+    [{ frames: head.frames, rate: head.rate, channels: head.format.channels }, head]
   end
 end

@@ -17,15 +17,18 @@ class WaveOutline
   }.freeze
 
   # @param path [String]
-  # @param format [WaveFile::Format] as its head says
-  def initialize(path, format)
+  # @param head [WaveHead] of that file
+  def initialize(path, head)
     @path = path
+    @head = head
+    format = head.format
     @channels = format.channels
     @rate = format.sample_rate
     @type, @bytes, @scale = TYPES.fetch([format.sample_format, format.bits_per_sample])
     @hop = [(@rate.to_f / PEAKS_PER_SECOND).round, 1].max
   end
 
+  # @raise [KindSatchel::InvalidInput] for samples that are no number
   # @return [Hash] `hop_seconds`, `peaks` 0..255, `energy` mean squares 0..1, one of each to a hop
   def to_record
     peaks, energy = [], []
@@ -44,28 +47,27 @@ class WaveOutline
 
   # Parts of whole hops, as frames by channels, full scale 1.
   def each_part
-    size = (PART_FRAMES / @hop * @hop) * @channels * @bytes
+    frame = @channels * @bytes
+    size = [PART_FRAMES / @hop, 1].max * @hop * frame
+    left = @head.frames * frame
     File.open(@path, "rb") do |file|
-      left = seek_data(file)
+      file.seek(@head.start)
       while left.positive? && (text = file.read([size, left].min))
+        at = (file.pos - text.bytesize - @head.start) / frame
         left -= text.bytesize
-        text = text[0, text.bytesize / (@bytes * @channels) * @bytes * @channels]
-        yield samples(text) unless text.empty?
+        text = text[0, text.bytesize / frame * frame]
+        break if text.empty?
+
+        yield samples(text).tap { |part| numbers!(part, at) }
       end
     end
   end
 
-  # Goes to where the samples begin.
-  # @return [Integer] how many bytes of them there are
-  def seek_data(file)
-    file.seek(12)
-    while (head = file.read(8)) && head.bytesize == 8
-      name, size = head.unpack("a4V")
-      return [size, File.size(@path) - file.pos].min if name == "data"
+  def numbers!(part, at)
+    return if @scale != 1 || part.isfinite.all?
 
-      file.seek(size + (size % 2), IO::SEEK_CUR)
-    end
-    0
+    place = part.isfinite.eq(0).where[0] / @channels
+    raise KindSatchel::InvalidInput.of("no_number", "", "Sample #{at + place} of the sound, at #{((at + place).fdiv(@rate)).round(3)} s, is no number.")
   end
 
   def samples(text)

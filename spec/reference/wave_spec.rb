@@ -3,6 +3,7 @@
 require "open3"
 require "tmpdir"
 require "wavefile"
+require_relative "../../app/wave_head"
 require_relative "../../app/wave_outline"
 
 # What is read of WAV files, against sox, which writes them; and tempos guessed from click tracks of known tempo.
@@ -12,7 +13,7 @@ RSpec.describe "WAV files" do
     status.success? ? out : raise(out)
   end
 
-  def outline(path) = WaveFile::Reader.new(path).then { |reader| WaveOutline.new(path, reader.format).to_record.tap { reader.close } }
+  def outline(path) = WaveOutline.new(path, WaveHead.new(path)).to_record
   def near(values, goal) = values.map { |value| (value - goal).abs }.max
 
   # Source: sox stat, whose RMS amplitude is the root of the mean square of all samples.
