@@ -11,6 +11,8 @@ class KeyRing
   MOST_TRIES = 10
   TRIES_SECONDS = 60
   LONGEST_NAME = 60
+  # So long a key is good after it was taken.
+  KEPT_SECONDS = 90 * 86_400
   # What was seen lately is not written down again so soon.
   SEEN_SECONDS = 60
 
@@ -61,14 +63,18 @@ class KeyRing
     return if token.to_s.empty?
 
     wanted = digest(token)
-    id, seen = @lock.synchronize { @known[wanted] }
-    return id if id && now - seen < SEEN_SECONDS
+    id, seen, end_at = @lock.synchronize { @known[wanted] }
+    return id if id && now - seen < SEEN_SECONDS && now < end_at
 
     look_up(wanted)
   end
 
+  # @param id [Integer]
+  # @return [Boolean] whether a key is still there and not too old
+  def good?(id) = Database.guarded { KeyRow.where(id:).where("entered_at >= ?", now - KEPT_SECONDS).exists? }
+
   # @return [Array<Hash>] the ones in use, and invitations that are still good
-  def list = Database.guarded { KeyRow.where("digest IS NOT NULL OR expires_at >= ?", now).order(:id).map(&:entry) }
+  def list = Database.guarded { KeyRow.where("entered_at >= ? OR expires_at >= ?", now - KEPT_SECONDS, now).order(:id).map(&:entry) }
 
   # @return [Boolean] whether there was one
   def withdraw(id)
@@ -79,9 +85,9 @@ class KeyRing
   private
 
   def look_up(wanted)
-    row = Database.guarded { KeyRow.find_by(digest: wanted) } or return
+    row = Database.guarded { KeyRow.where("entered_at >= ?", now - KEPT_SECONDS).find_by(digest: wanted) } or return
     Database.write { row.update!(seen_at: now) }
-    @lock.synchronize { @known[wanted] = [row.id, now] }
+    @lock.synchronize { @known[wanted] = [row.id, now, row.entered_at + KEPT_SECONDS] }
     row.id
   end
 

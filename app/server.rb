@@ -53,9 +53,9 @@ class Server < Sinatra::Base
   set(:sounds) { SoundStore.new("#{Database.path}-sounds") }
   set :hand_over_shelf, HandOverShelf.new(File.join(ROOT, "db/limits.json"))
   set(:workspaces) { Workspaces.new("#{Database.path}-hand-overs") }
-  set :listeners, Listeners.new
   set :keys, KeyRing.new
-  set :hub, HandsHub.new
+  set :listeners, Listeners.new(good: ->(key) { keys.good?(key) })
+  set :hub, HandsHub.new(good: ->(key) { keys.good?(key) })
   set(:tls_folder) { "#{Database.path}-tls" }
   set :long_work, LongWork.new(listeners)
 

@@ -61,7 +61,8 @@ class WaveHead
     left = @size - at - 8
     return if bytes <= left
 
-    fault!("broken_sound", "The WAV file is broken: its part #{name.scrub('?').strip.inspect} at byte #{at} says that it has #{bytes} bytes, and #{left} follow.")
+    fault!("broken_sound", "The WAV file is broken: its part #{name.scrub('?').strip.inspect} at byte #{at} says that it has #{bytes} bytes, " \
+                           "and #{left} follow.")
   end
 
   def format_chunk(at, text)

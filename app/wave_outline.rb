@@ -67,7 +67,7 @@ class WaveOutline
     return if @scale != 1 || part.isfinite.all?
 
     place = part.isfinite.eq(0).where[0] / @channels
-    raise KindSatchel::InvalidInput.of("no_number", "", "Sample #{at + place} of the sound, at #{((at + place).fdiv(@rate)).round(3)} s, is no number.")
+    raise KindSatchel::InvalidInput.of("no_number", "", "Sample #{at + place} of the sound, at #{(at + place).fdiv(@rate).round(3)} s, is no number.")
   end
 
   def samples(text)

@@ -4,8 +4,6 @@ require "rqrcode"
 
 # The phone as surface of the desktop: keys for devices beyond this machine, and the websocket hands go over.
 module SurfaceRoutes
-  KEPT_SECONDS = 90 * 86_400
-
   # Helpers for routes.
   module Helpers
     def only_here!
@@ -71,7 +69,7 @@ module SurfaceRoutes
     app.delete("/api/keys/:id") do
       only_here!
       halt_with(404, "unknown_key", "There is no such key.") unless settings.keys.withdraw(params[:id].to_i)
-      settings.hub.withdraw(params[:id].to_i)
+      [settings.hub, settings.listeners].each { |rounds| rounds.withdraw(params[:id].to_i) }
       json(settings.keys.list)
     end
   end
@@ -96,7 +94,7 @@ module SurfaceRoutes
     end
     app.post("/enter/:key") do
       token = settings.keys.enter(params[:key], from: request.ip, name: request.user_agent.to_s[/\(([^;)]+)/, 1].to_s)
-      response.set_cookie(Gate::COOKIE, value: token, path: "/", httponly: true, same_site: :strict, secure: request.ssl?, max_age: KEPT_SECONDS.to_s)
+      response.set_cookie(Gate::COOKIE, value: token, path: "/", httponly: true, same_site: :strict, secure: request.ssl?, max_age: KeyRing::KEPT_SECONDS.to_s)
       redirect to("/songs/#{params['song'].to_i}/surface"), 303
     rescue KeyRing::Wrong
       refused(401, "This key is wrong, spent, or older than ten minutes. Ask for a new one on the computer.")

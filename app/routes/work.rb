@@ -14,7 +14,7 @@ module Work
 
     def hijacked(key, standing)
       halt_with(501, "no_events", "This server cannot hold events open.") unless request.env["rack.hijack?"]
-      settings.listeners.add(key, request.env["rack.hijack"].call, standing)
+      settings.listeners.add(key, request.env["rack.hijack"].call, standing, key: request.env["satchel.key"])
       halt(-1)
     end
 

@@ -25,8 +25,38 @@ RSpec.describe "Listening tabs" do
   it "lets go of a tab that has gone" do
     listeners.add(1, pair[0], { revision: 5 })
     pair[1].close
-    2.times { listeners.tell(1, "changed", {}) }
-    expect(listeners.any?(1)).to be false
+    listeners.tell(1, "changed", {})
+    50.times { listeners.any?(1) ? sleep(0.1) : break }
+    expect([listeners.any?(1), listeners.size]).to eq [false, 0]
+  end
+
+  it "lets go of a tab whose socket somebody else closed, and serves the others" do
+    other = UNIXSocket.pair
+    [pair, other].each do |ours, theirs|
+      listeners.add(1, ours, { revision: 5 })
+      events(theirs, 1)
+    end
+    pair[0].close
+    expect { 3.times { |i| listeners.tell(1, "changed", { i: }) && sleep(0.05) } }.not_to output.to_stderr
+    expect(events(other[1], 3).map(&:last)).to eq [{ "i" => 0 }, { "i" => 1 }, { "i" => 2 }]
+    expect(listeners.size).to eq 1
+  end
+
+  it "writes nothing itself: what is told to a tab that does not read waits, and too much of it lets go of the tab" do
+    listeners.add(1, pair[0], { revision: 5 })
+    40.times { listeners.tell(1, "changed", { text: "x" * 200_000 }) }
+    50.times { listeners.any?(1) ? sleep(0.1) : break }
+    expect([listeners.any?(1), pair[0].closed?]).to eq [false, true]
+  end
+
+  it "lets go of a tab that takes nothing for a while, not of one that is only slow" do
+    stub_const("Outlet::STUCK_SECONDS", 0.6)
+    slow = UNIXSocket.pair
+    [pair, slow].each { |ours, _| listeners.add(1, ours, { revision: 5 }) }
+    8.times { listeners.tell(1, "changed", { text: "x" * 200_000 }) }
+    reading = Thread.new { Array.new(20) { slow[1].readpartial(65_536).bytesize.tap { sleep 0.1 } }.sum }
+    expect(reading.value).to be > 500_000
+    expect([pair[0].closed?, slow[0].closed?]).to eq [true, false]
   end
 
   it "carries the change itself, and tells an undo as an undo" do

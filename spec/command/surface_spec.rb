@@ -16,7 +16,7 @@ RSpec.describe "The server open to the network" do
     @folder = Dir.mktmpdir
     @port, @tls_port = free_port, free_port
     environment = { "SATCHEL_DB" => File.join(@folder, "songs.sqlite3"), "PORT" => @port.to_s, "TLS_PORT" => @tls_port.to_s, "BIND" => "0.0.0.0" }
-    @said, @server = IO.pipe.then { |out, into| [out, spawn(environment, "bundle", "exec", "puma", "-C", "config/puma.rb", chdir: root, out: into, err: File::NULL)] }
+    @said, @server = IO.pipe.then { |out, into| [out, spawn(environment, "bundle", "exec", "puma", "-C", "config/puma.rb", chdir: root, out: into, err: log)] }
     Timeout.timeout(60) { sleep 0.2 until here("/api/songs").then { |answer| answer && JSON.parse(answer.body).any? } }
   end
 
@@ -32,6 +32,7 @@ RSpec.describe "The server open to the network" do
     nil
   end
 
+  def log = File.join(@folder, "log")
   def authority = File.join(@folder, "songs.sqlite3-tls", "authority.pem")
 
   # As from another machine: by an address of the network, or, where there is none, by way of somebody else.
@@ -112,5 +113,99 @@ RSpec.describe "The server open to the network" do
     surface.until_heard { false }
     expect(surface).to be_closed
     expect(far("/api/songs", "GET", "Cookie" => held).code).to eq "401"
+  end
+
+  # A device that takes little at a time, and then nothing.
+  def sleeping(path, held, *more)
+    raw = Socket.new(:INET, :STREAM).tap { |socket| socket.setsockopt(:SOCKET, :RCVBUF, 4096) }
+    raw.connect(Socket.sockaddr_in(@tls_port, "127.0.0.1"))
+    secret = OpenSSL::SSL::SSLSocket.new(raw).tap(&:connect)
+    head = ["GET #{path} HTTP/1.1", "Host: 127.0.0.1:#{@tls_port}", "Cookie: #{held}", "X-Forwarded-For: 10.0.0.7", *more]
+    secret.write("#{head.join("\r\n")}\r\n\r\n")
+    [secret, raw]
+  end
+
+  def step(word, revision) = JSON.parse(here("/api/songs/1/#{word}", "POST", { revision: }).body)["revision"]
+
+  def notes_put_in
+    revision = JSON.parse(here("/api/songs/1").body)["revision"]
+    notes = Array.new(4000) { |i| { tick: i, length_ticks: 30, pitch: 30 + (i % 60), velocity: 90 } }
+    put = here("/api/songs/1/edits", "POST", { revision:, edit: "add_notes", inputs: { clip_id: "mooring", notes: } })
+    JSON.parse(put.body).fetch("revision")
+  end
+
+  it "answers edits, and tells them to others, while a phone with an open song sleeps" do
+    held = cookie
+    asleep, = sleeping("/api/songs/1/events", held)
+    plain = TCPSocket.new("127.0.0.1", @port)
+    plain.write("GET /api/songs/1/events HTTP/1.1\r\nHost: 127.0.0.1:#{@port}\r\n\r\n")
+    awake, = sleeping("/api/songs/1/events", held)
+    told = +""
+    reader = Thread.new { loop { told << awake.readpartial(65_536) } }
+    revision = notes_put_in
+    slowest = Array.new(60) do |i|
+      begun = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+      revision = step(i.even? ? "undo" : "redo", revision)
+      Process.clock_gettime(Process::CLOCK_MONOTONIC) - begun
+    end.max
+    expect([revision, slowest]).to match [Integer, be < 4]
+    50.times { told.include?("\"revision\":#{revision}") ? break : sleep(0.1) }
+    expect(told).to include("\"revision\":#{revision}")
+    reader.kill
+    [asleep, awake, plain].each(&:close)
+  end
+
+  it "ends the stream of a device whose key is withdrawn, at once" do
+    held = cookie
+    stream, = sleeping("/api/songs/1/events", held)
+    expect(stream.readpartial(4096)).to include("200 OK")
+    here("/api/keys/#{JSON.parse(here('/api/keys').body).last['id']}", "DELETE")
+    expect { Timeout.timeout(5) { loop { stream.readpartial(4096) } } }.to raise_error(an_instance_of(EOFError).or(be_a(OpenSSL::SSL::SSLError)))
+  end
+
+  def pair_of_hands(held)
+    studio, surface = far_socket("studio", "Cookie" => held), far_socket("surface", "Cookie" => held)
+    [studio, surface].each { |one| one.until_heard { |heard| heard.any? { |said| said["t"] == "hello" } } }
+    [studio, surface]
+  end
+
+  def turned(studio, value, seconds = 3) = studio.until_heard(seconds) { |heard| heard.any? { |one| one.values_at("t", "v") == ["turn", value] } }
+
+  it "loses only who sends a damaged record, or does not read, and says so once" do
+    held = cookie
+    studio, surface = pair_of_hands(held)
+    upgrade = ["Upgrade: websocket", "Connection: Upgrade", "Sec-WebSocket-Key: dGhlIHNhbXBsZSBub25jZQ==", "Sec-WebSocket-Version: 13",
+               "Origin: https://127.0.0.1:#{@tls_port}"]
+    broken, raw = sleeping("/api/songs/1/hands?role=surface", held, *upgrade)
+    asleep, = sleeping("/api/songs/1/hands?role=surface", held, *upgrade)
+    expect(broken.readpartial(4096)).to include("101")
+    raw.write("\x17\x03\x03\x00\x20".b + ("\xaa" * 32).b)
+    surface.say("t" => "turn", "v" => 0.25)
+    expect(turned(studio, 0.25)).to be true
+    40.times { studio.say("t" => "state", "text" => "x" * 200_000) }
+    studio.say("t" => "values", "v" => 1)
+    expect(surface.until_heard(10) { |heard| heard.any? { |one| one["t"] == "values" } }).to be true
+    sleep 0.5
+    expect(File.readlines(log).grep(/let go/).size).to be <= 2
+    expect(File.size(log)).to be < 20_000
+    [studio, surface, asleep].each(&:close)
+  end
+
+  it "lets no surface that floods starve another; its newest value comes through" do
+    studio, flooding = pair_of_hands(cookie)
+    calm = far_socket("surface", "Cookie" => cookie)
+    calm.until_heard { |heard| heard.any? { |said| said["t"] == "hello" } }
+    flood = Thread.new do
+      finish = Process.clock_gettime(Process::CLOCK_MONOTONIC) + 2
+      flooding.say("t" => "turn", "v" => 2) while Process.clock_gettime(Process::CLOCK_MONOTONIC) < finish
+      flooding.say("t" => "turn", "v" => 3)
+    end
+    sleep 0.5
+    calm.say("t" => "turn", "v" => 0.75)
+    expect(turned(studio, 0.75, 1.5)).to be true
+    flood.join
+    expect(turned(studio, 3)).to be true
+    expect(studio.heard.count { |one| one["v"] == 2 }).to be < 2500
+    [studio, flooding, calm].each(&:close)
   end
 end

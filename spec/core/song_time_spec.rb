@@ -176,7 +176,8 @@ RSpec.describe "Song time" do
       pan(before, ticks).zip(pan(after, ticks.map { |tick| tick + moved })).map { |one, other| (one - other).abs }.max
     end
 
-    { "once over all" => {}, "with each loop" => { clock: "each_loop" }, "at random" => { wave: "random", seed: 7 }, "by the clock" => { hertz: 1.3 } }.each do |name, more|
+    kinds = { "once over all" => {}, "with each loop" => { clock: "each_loop" }, "at random" => { wave: "random", seed: 7 }, "by the clock" => { hertz: 1.3 } }
+    kinds.each do |name, more|
       it "goes on as before after bars put in and taken out inside its region: #{name}" do
         song = moved(**more)
         [[BAR + 1000, 500], [2 * BAR, BAR], [(2 * BAR) + 700, 2 * BAR], [BAR - 960, BAR]].each do |tick, length|

@@ -24,7 +24,8 @@ input.fetch(:end_tick, placed.region.end_tick))
         offset %= period(region, clip, -offset) if earlier
         length = finish - start
         span = finish == region.end_tick && !earlier ? region.span_ticks : offset + length
-        region.onward(offset - region.offset_ticks - start + region.start_tick).with(start_tick: start, offset_ticks: offset, length_ticks: length, span_ticks: span)
+        onward = offset - (region.offset_ticks + start - region.start_tick)
+        region.onward(onward).with(start_tick: start, offset_ticks: offset, length_ticks: length, span_ticks: span)
       end
 
       # Ticks after which material and moves of a looping clip are as they were.
