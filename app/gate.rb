@@ -26,8 +26,7 @@ class Gate
     return refuse(env, 400, "bad_encoding", "The address of this request is not valid UTF-8.") unless readable?(env)
     return refuse(env, 403, "foreign_host", "This server is not called #{host(env).scrub}.") unless called?(host(env))
 
-    changes = socket?(env) || !READS.include?(env["REQUEST_METHOD"])
-    return refuse(env, 403, "foreign_origin", "Only pages of this server may change songs.") if changes && foreign?(env)
+    return refuse(env, 403, "foreign_origin", "Only pages of this server may change songs, or ask about them.") if works?(env) && foreign?(env)
 
     env["satchel.local"] = local?(env)
     return refuse(env, 401, "no_key", NO_KEY) unless env["satchel.local"] || env["PATH_INFO"].start_with?(ENTRANCE) || keyed?(env)
@@ -47,6 +46,9 @@ class Gate
 
   # By its addresses too, where others on the network reach it; those may change while it runs.
   def called?(host) = @hosts.include?(host) || (Addresses.beyond?(@bind) && Addresses.reached(@bind).include?(host))
+
+  # Whether it changes something, or has something worked out.
+  def works?(env) = socket?(env) || !READS.include?(env["REQUEST_METHOD"]) || env["PATH_INFO"].start_with?("/api/", "/sounds/")
 
   def socket?(env) = env["HTTP_UPGRADE"].to_s.casecmp?("websocket")
 

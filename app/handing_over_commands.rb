@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "English"
+require "etc"
 require "socket"
 require_relative "packages"
 
@@ -19,6 +20,7 @@ module HandingOverCommands
     raise KindSatchel::InvalidInput.of("in_the_way", "", "#{goal} is there already.") if File.exist?(goal)
 
     load_app
+    Spread.processes = Etc.nprocessors
     Schemas.check!("hand_over", choices)
     chosen = HandOverChoices.new(start, choices)
     files = ->(store) { HandOverFiles.to_folder(chosen, goal, store) { |share, words| progress(share, words) } }

@@ -9,9 +9,15 @@ class PackedSong
   DOCUMENT = "song.satchel.json"
   NAMES = "sounds.json"
   SOUND = %r{\Asounds/([0-9a-f]{64})\.wav\z}
-  # The largest packed song, in bytes, and the most that may come out of it.
+  # The largest packed song, in bytes, and the most that may come out of it: also for each byte of it, as sounds that are heard come no
+  # smaller.
   LARGEST = 1024 * 1024 * 1024
   LARGEST_OPENED = 2 * 1024 * 1024 * 1024
+  MOST_FOR_A_BYTE = 50
+  # What is let out of a small one all the same.
+  FREE = 32 * 1024 * 1024
+  # So much is taken out at a time.
+  PART = 1024 * 1024
   MOST_ENTRIES = 2000
   LARGEST_NAMES = 1024 * 1024
 
@@ -39,8 +45,11 @@ class PackedSong
   private_class_method :entry
 
   # @param path [String] of a file that was sent
-  # @raise [KindSatchel::InvalidInput] for what is no packed song
-  def initialize(path)
+  # @param asker [Asker] who sent it; when it leaves, nothing more is taken out
+  # @raise [KindSatchel::InvalidInput] for what is no packed song, or more than it may be
+  def initialize(path, asker: Asker.new)
+    @asker = asker
+    @bytes = File.size(path)
     @zip = Zip::File.open(path)
     check
   rescue Zip::Error, Zlib::Error, SystemCallError, ArgumentError
@@ -75,10 +84,28 @@ class PackedSong
   def check
     raise fault("no_pack", "", "This is no packed song: it has no #{DOCUMENT}.") unless @zip.find_entry(DOCUMENT)
     raise fault("too_many", "", "The packed song holds #{@zip.size} files; at most #{MOST_ENTRIES} are read.") if @zip.size > MOST_ENTRIES
-    return if @zip.entries.sum(&:size) <= LARGEST_OPENED
 
-    raise fault("too_large", "", "What the packed song holds is larger than #{LARGEST_OPENED / (1024**3)} GB.")
+    large = @zip.entries.find { |entry| entry.size > largest(entry) }
+    raise fault("too_large", "/#{shown(large)}", "It is larger than #{largest(large) / 1024 / 1024} MB.") if large
+
+    opened = @zip.entries.sum(&:size)
+    raise fault("too_large", "", "What the packed song holds is larger than #{LARGEST_OPENED / (1024**3)} GB.") if opened > LARGEST_OPENED
+    return if opened <= FREE + (@bytes * MOST_FOR_A_BYTE)
+
+    raise fault("too_large", "", "The packed song holds #{opened / 1024 / 1024} MB in a file of #{(@bytes / 1024.0 / 1024).ceil} MB; " \
+                                 "pack it without squeezing.")
   end
+
+  # What one entry may come to, in bytes.
+  def largest(entry)
+    case entry.name
+    when DOCUMENT then Schemas::LARGEST_DOCUMENT
+    when NAMES then LARGEST_NAMES
+    else SoundStore::LARGEST
+    end
+  end
+
+  def shown(entry) = entry.name.dup.force_encoding("UTF-8").scrub("?")[0, 100]
 
   def take(store, path, digest)
     unless Digest::SHA256.file(path).hexdigest == digest
@@ -98,23 +125,31 @@ class PackedSong
     end
   end
 
-  # What a head says of a size is not believed.
   def text(entry, most)
-    text = entry.get_input_stream { |stream| stream.read(most + 1) }.to_s
-    text.bytesize > most ? raise(fault("too_large", "/#{entry.name}", "It is larger than #{most / 1024 / 1024} MB.")) : text
-  rescue Zip::Error, Zlib::Error
-    raise fault("no_pack", "/#{entry.name}", "It cannot be read; the packed song is broken.")
+    StringIO.new.tap { |text| copy(entry, text, most) }.string
   end
 
   def as_file(entry)
     Tempfile.create("sound", binmode: true) do |file|
-      copied = entry.get_input_stream { |stream| IO.copy_stream(stream, file, SoundStore::LARGEST + 1) }
-      raise fault("too_large", "/#{entry.name}", "The sound is larger than #{SoundStore::LARGEST / 1024 / 1024} MB.") if copied > SoundStore::LARGEST
-
+      copy(entry, file, SoundStore::LARGEST)
       file.flush
       yield file.path
-    rescue Zip::Error, Zlib::Error
-      raise fault("no_pack", "/#{entry.name}", "It cannot be read; the packed song is broken.")
     end
+  end
+
+  # Takes an entry out part by part, no further than it says it goes, as long as somebody waits for it.
+  def copy(entry, goal, most)
+    left = [entry.size, most].min
+    entry.get_input_stream do |stream|
+      while (part = stream.read(PART))
+        @asker.there!
+        left -= part.bytesize
+        raise fault("too_large", "/#{shown(entry)}", "It is larger than it says, or than #{most / 1024 / 1024} MB.") if left.negative?
+
+        goal.write(part)
+      end
+    end
+  rescue Zip::Error, Zlib::Error
+    raise fault("no_pack", "/#{shown(entry)}", "It cannot be read; the packed song is broken.")
   end
 end

@@ -4,14 +4,23 @@
 module Spread
   # Shorter lists are not worth it.
   LEAST = 40
-  PROCESSES = 2
+
+  class << self
+    # @return [Integer] how many processes there may be; one does it all in this one
+    attr_accessor :processes
+  end
+  self.processes = 1
 
   module_function
 
   # @param told [#call, nil] hears the share that is done
   # @return [#call] takes a list, what is to be done with each of it, and (or nil) what is made of an answer here, with its place, while
   #   others are worked on; answers what came of it, in order
-  def map(told = nil) = ->(list, work, made = nil) { list.size < LEAST ? plain(list, work, told, made) : spread(list, work, told, made) }
+  def map(told = nil)
+    lambda do |list, work, made = nil|
+      list.size < LEAST || Spread.processes < 2 ? plain(list, work, told, made) : spread(list, work, told, made)
+    end
+  end
 
   def plain(list, work, told, made)
     list.each_with_index.map do |one, i|
@@ -22,7 +31,7 @@ module Spread
   end
 
   def spread(list, work, told, made)
-    pipes = (0...PROCESSES).map { |turn| child(list, work, turn) }
+    pipes = (0...Spread.processes).map { |turn| child(list, work, turn) }
     found, done, open = Array.new(list.size), 0, pipes.map(&:first)
     until open.empty?
       IO.select(open)[0].each do |pipe|
@@ -47,7 +56,7 @@ module Spread
     read, write = IO.pipe(binmode: true)
     pid = fork do
       read.close
-      (turn...list.size).step(PROCESSES) { |place| Marshal.dump([place, work.call(list[place])], write) }
+      (turn...list.size).step(Spread.processes) { |place| Marshal.dump([place, work.call(list[place])], write) }
       write.close
       exit!(0)
     rescue StandardError => e

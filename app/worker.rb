@@ -3,7 +3,7 @@
 # Long work in a process of its own, so that the server's other answers do not wait for it. It speaks in lines of JSON on standard
 # output: { "progress" => 0..1, "words" }, { "ready" => true } when it wants to write (and waits for a line), and last
 # { "done" => ... } or { "faults" => [...] }.
-# Its task comes as the first line on standard input: [TASK, ARGUMENTS]. Without one it ends.
+# Its task comes as the first line on standard input: [TASK, ARGUMENTS, PROCESSES], the last how many it may split into. Without one it ends.
 require_relative "packages"
 require_relative "environment"
 require_relative "work/tasks"
@@ -13,7 +13,7 @@ $stdout.sync = true
 Process.setpriority(Process::PRIO_PROCESS, 0, 10)
 ActiveRecord::Base.name # the rest of the package is loaded by its first use: while there is time
 line = $stdin.gets or exit
-task, arguments = JSON.parse(line)
+task, arguments, Spread.processes = JSON.parse(line)
 begin
   Database.connect(ENV.fetch("SATCHEL_DB"), alone: false)
   puts JSON.generate("done" => Tasks.new(arguments).public_send(Tasks::NAMES.fetch(task)))

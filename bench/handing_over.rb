@@ -21,8 +21,9 @@ module HandingOverBench
     end
   end
 
-  # As a worker does it: by as many processes.
+  # As the command line does it: by as many processes as there are cores.
   def baked(song)
+    Spread.processes = Etc.nprocessors
     limits = HandOver::Limits.new(**LANES, points_per_second: 10)
     Measure.milliseconds(3, warm_up: 1) { HandOver::Bake.new(song, limits).call(Spread.map) }
   end

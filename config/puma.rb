@@ -16,7 +16,7 @@ if beyond
   tls = Startup.certificate(ENV.fetch("SATCHEL_DB", File.expand_path("../db/satchel.sqlite3", __dir__)), address)
   ssl_bind address, tls_port.to_s, { key: tls.key_file, cert: tls.certificate_file, verify_mode: "none" }
 end
-threads 2, 8
+threads 2, 24
 workers 0
 environment ENV.fetch("RACK_ENV", "production")
 log_requests false

@@ -55,7 +55,7 @@ module Editing
     def go_to(place, revision)
       return settings.edit_log.go_to(song_id, revision, place) unless EditLog.far?(song_id, place)
 
-      settings.edit_log.go_to(song_id, revision, place) { settings.long_work.run("history", { id: song_id, place: }, channel:)["patch"] }
+      settings.edit_log.go_to(song_id, revision, place) { settings.long_work.run("history", { id: song_id, place: }, asker:)["patch"] }
     end
 
     # The change is stored by now: what fails from here on must not say that nothing was changed.
@@ -89,7 +89,7 @@ module Editing
         next settings.edit_log.edit(song_id, revision, name, inputs) unless long_edit?(name, inputs)
 
         settings.edit_log.worked_out(song_id, revision, name, inputs) do
-          settings.long_work.run("edit", { id: song_id, edit: name, inputs: }, channel:)
+          settings.long_work.run("edit", { id: song_id, edit: name, inputs: }, asker:)
         end
       end
       answer_change(change, data)

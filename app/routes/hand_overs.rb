@@ -20,7 +20,7 @@ module HandOverRoutes
     # What limits cost, worked out by a worker where the song is large.
     def baking(data)
       id = song_id
-      return settings.long_work.run("baking", { id:, limits: data }, channel:) if long?(id)
+      return settings.long_work.run("baking", { id:, limits: data }, asker:) if long?(id)
 
       baked = KindSatchel::HandOver::Bake.new(song, KindSatchel::HandOver::Limits.read(data)).call
       { "losses" => baked.losses.map { |loss| loss.to_record(song) } }
@@ -31,7 +31,7 @@ module HandOverRoutes
       done, data = nil, chosen.data
       token = disk_guarded do
         settings.workspaces.open do |folder|
-          done = settings.long_work.run("hand_over", { id: song_id, choices: data, folder:, sounds: settings.sounds.folder }, channel:)
+          done = settings.long_work.run("hand_over", { id: song_id, choices: data, folder:, sounds: settings.sounds.folder }, asker:)
         end
       end
       settings.open_versions.hold(song_id, token, chosen.song)
@@ -79,7 +79,7 @@ module HandOverRoutes
         "bytes" => File.size(path) }
     end
 
-    def told(share) = settings.listeners.tell(channel, "progress", { "progress" => share, "words" => "packing" })
+    def told(share) = settings.listeners.tell(asker.token, "progress", { "progress" => share, "words" => "packing" })
   end
 
   def self.registered(app)

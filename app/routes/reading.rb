@@ -149,13 +149,13 @@ module Reading
       id = params[:id].to_i
       next json(Playback.new(played).stretch(from, to)) unless long?(id) && to - from > LONG_TICKS && !params["version"]
 
-      settings.long_work.with_file("playback", { id:, from_tick: from, to_tick: to }, channel:) { |path| json(File.read(path)) }
+      settings.long_work.with_file("playback", { id:, from_tick: from, to_tick: to }, asker:) { |path| json(File.read(path)) }
     end
     app.get("/api/songs/:id/offline") do
       id, block_ticks = params[:id].to_i, tick_of("block_ticks")
       next json(OfflineCopy.checked(JSON.generate(OfflineCopy.new(settings.open_songs.fetch(id), block_ticks).to_record))) unless long?(id)
 
-      settings.long_work.with_file("offline", { id:, block_ticks: }, channel:) { |path| json(File.read(path)) }
+      settings.long_work.with_file("offline", { id:, block_ticks: }, asker:) { |path| json(File.read(path)) }
     end
   end
 

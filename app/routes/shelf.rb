@@ -23,7 +23,7 @@ module Shelf
     # Stores a song by its document.
     # @return [Hash] the new entry
     def take_document(text)
-      return settings.long_work.with_file("import", {}, channel:, content: text) if text.bytesize > LongWork::LONG_BYTES
+      return settings.long_work.with_file("import", {}, asker:, content: text) if text.bytesize > LongWork::LONG_BYTES
 
       opened = Schemas.read_song(text)
       settings.shelf.add(opened.song, places: opened.places)
@@ -31,7 +31,7 @@ module Shelf
 
     # @return [String] the document of a song
     def document_of(id)
-      return settings.long_work.with_file("export", { id: }, channel:) { |path| File.read(path) } if long?(id)
+      return settings.long_work.with_file("export", { id: }, asker:) { |path| File.read(path) } if long?(id)
 
       JSON.pretty_generate(KindSatchel::Document.dump(settings.open_songs.fetch(id).song))
     end
@@ -41,7 +41,7 @@ module Shelf
       KindSatchel::Formats::MidiControls.read(params["controls"])
       name = params["name"].to_s.strip
       arguments = { name: name.empty? ? "New song" : name[0, KindSatchel::Song::MOST_NAME], controls: params["controls"] }
-      settings.long_work.with_file(task, arguments.compact, channel:, content: request.body.read)
+      settings.long_work.with_file(task, arguments.compact, asker:, content: request.body.read)
     end
 
     def offer(name, ending) = headers("Content-Disposition" => FileNames.disposition("#{FileNames.stem(name)}#{ending}"))
@@ -70,7 +70,7 @@ module Shelf
     app.post("/api/songs/import_packed") do
       status 201
       body_as_file do |path|
-        pack = PackedSong.new(path)
+        pack = PackedSong.new(path, asker:)
         json(pack.with_sounds(settings.sounds) { take_document(pack.document) })
       end
     end

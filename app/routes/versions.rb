@@ -41,7 +41,7 @@ module VersionRoutes
       next json(comparison.to_record) unless long?(song_id)
 
       [params[:version], params["with"]].compact.each { |id| VersionShelf.kept_at(song_id, id.to_i) }
-      json(settings.long_work.run("comparison", { id: song_id, version: params[:version].to_i, with: params["with"]&.to_i }, channel:))
+      json(settings.long_work.run("comparison", { id: song_id, version: params[:version].to_i, with: params["with"]&.to_i }, asker:))
     end
     app.get("/api/songs/:id/versions/:version/curves") do
       curves = comparison.courses(KindSatchel::Address.parse(params["address"].to_s))

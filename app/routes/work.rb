@@ -1,16 +1,11 @@
 # frozen_string_literal: true
 
-# Long work: who follows it, who cancels it. A request names its work in the header X-Work, a token of its own.
+# Long work: who follows it, who cancels it. A request names its work in the header X-Work, a token of its own (see {Asker}).
 module Work
-  TOKEN = /\A[a-z0-9-]{8,64}\z/
-
   # Helpers for routes.
   module Helpers
-    # @return [String, nil] the channel on which progress is told
-    def channel
-      token = request.env["HTTP_X_WORK"]
-      token if token&.match?(TOKEN)
-    end
+    # @return [Asker] of this request
+    def asker = @asker ||= Asker.of(request.env)
 
     def hijacked(key, standing)
       halt_with(501, "no_events", "This server cannot hold events open.") unless request.env["rack.hijack?"]
@@ -25,8 +20,11 @@ module Work
   def self.registered(app)
     app.helpers Helpers
     app.error(LongWork::Cancelled) { halt_with(409, "cancelled", "It was cancelled; nothing was changed.") }
+    app.error(LongWork::Failed) { |e| halt_with(503, "not_finished", "It could not be finished, nothing was changed. #{e.message}.") }
+    app.error(Turns::Full) { halt_with(503, "too_much_work", "Too much long work waits already; nothing was changed. Try again in a while.") }
+    app.error(Asker::Left) { halt_with(408, "nobody_waits", "Nobody waited for it; nothing was changed.") }
     app.get("/api/jobs/:token/events") do
-      halt_with(404, "unknown_work", "There is no such work.") unless params[:token].match?(TOKEN)
+      halt_with(404, "unknown_work", "There is no such work.") unless params[:token].match?(Asker::TOKEN)
       hijacked(params[:token], { revision: 0 })
     end
     app.delete("/api/jobs/:token") { json("cancelled" => settings.long_work.cancel(params[:token])) }

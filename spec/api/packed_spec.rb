@@ -86,4 +86,36 @@ RSpec.describe "Packed songs" do
     call("POST", "/api/songs/import_packed", pack, "CONTENT_TYPE" => "application/json")
     expect(last_response.status).to eq 415
   end
+
+  # Silence, which squeezes to a thousandth.
+  def squeezed(size, says: size)
+    pack = altered(packed(plant(song)), "sounds/#{'a' * 64}.wav" => "\0" * size)
+    says == size ? pack : pack.gsub([size].pack("V"), [says].pack("V"))
+  end
+
+  def kept = [SongRow.count, SoundRow.count, Dir["#{Database.path}-sounds/*/*"].size]
+
+  it "are refused before anything is taken out where they hold far more than they are; what lies about its size is taken no further" do
+    song
+    stub_const("PackedSong::FREE", 1024 * 1024)
+    bomb, liar = squeezed(20 * 1024 * 1024), squeezed(4 * 1024 * 1024, says: 2000)
+    before = kept
+    answer = send_pack(bomb)
+    expect(answer["faults"][0].values_at("code", "message")).to eq ["too_large", "The packed song holds 20 MB in a file of 1 MB; pack it without squeezing."]
+    expect(codes(send_pack(liar))[1][0][0]).to eq("no_pack").or eq("too_large")
+    expect(kept).to eq before
+  end
+
+  it "are taken out no further when whoever sent them has gone, outside of every lock; nothing stays" do
+    pack = packed(plant(song))
+    forget(digest)
+    before = kept
+    asker = Asker.new
+    asker.define_singleton_method(:gone?) { Thread.new { Database.alone { true } }.value }
+    Tempfile.create("pack") do |file|
+      File.binwrite(file.path, pack)
+      expect { PackedSong.new(file.path, asker:).with_sounds(Server.sounds) { raise "It went on." } }.to raise_error(Asker::Left)
+    end
+    expect(kept).to eq before
+  end
 end

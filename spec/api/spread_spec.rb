@@ -2,6 +2,12 @@
 
 # Work that several processes share: faults come across as they are.
 RSpec.describe "Spread", :app do
+  around do |example|
+    Spread.processes = 2
+    example.run
+    Spread.processes = 1
+  end
+
   def worked(&) = Spread.map.call((1..60).to_a, ->(number) { number == 41 ? yield : number })
 
   it "answers in order, and tells every fault of an input with its place" do
