@@ -23,7 +23,8 @@ class Gate
   end
 
   def call(env)
-    return refuse(env, 400, "bad_encoding", "The address of this request is not valid UTF-8.") unless readable?(env)
+    return refuse(env, 400, "bad_encoding", "The address of this request is not valid UTF-8, or has a NUL in it.") unless readable?(env)
+    return refuse(env, 415, "no_form", "Nothing is sent here in parts of a form.") if env["CONTENT_TYPE"].to_s.downcase.start_with?("multipart/")
     return refuse(env, 403, "foreign_host", "This server is not called #{host(env).scrub}.") unless called?(host(env))
 
     return refuse(env, 403, "foreign_origin", "Only pages of this server may change songs, or ask about them.") if works?(env) && foreign?(env)
@@ -37,7 +38,10 @@ class Gate
   private
 
   def readable?(env)
-    [env["PATH_INFO"], env["QUERY_STRING"]].all? { |text| URI.decode_www_form_component(text.to_s).valid_encoding? }
+    [env["PATH_INFO"], env["QUERY_STRING"]].all? do |text|
+      text = URI.decode_www_form_component(text.to_s)
+      text.valid_encoding? && !text.include?("\0")
+    end
   rescue ArgumentError
     false
   end

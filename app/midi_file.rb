@@ -23,8 +23,8 @@ module MidiFile
     sequence = MIDI::Sequence.new
     sequence.read(StringIO.new(bytes))
     sequence
-  rescue RuntimeError, EOFError => e
-    raise KindSatchel::InvalidInput.of("broken_midi", "", "The file cannot be read (#{e.message[0, 80]}).")
+  rescue RuntimeError, EOFError
+    raise KindSatchel::InvalidInput.of("broken_midi", "", "The file cannot be read: it is broken behind its head.")
   end
   private_class_method :sequence
 

@@ -103,6 +103,6 @@ class OpenSongs
     # Whatever goes wrong on the way is damage of the song only where what is stored has not the form that it should have.
     raise if e.is_a?(ActiveRecord::ActiveRecordError) || e.is_a?(Database::Trouble) || !(why = StoredForm.damage(id))
 
-    raise Unreadable, "Song #{id} cannot be read: what is stored of it is damaged (#{why[0, 160]})."
+    raise Unreadable, "Song #{id} cannot be read: what is stored of it is damaged (#{why})."
   end
 end

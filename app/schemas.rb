@@ -12,6 +12,9 @@ module Schemas
   LARGEST_DOCUMENT = 32 * 1024 * 1024
   # The most values of a request: each takes far more room than its text. A document has fewer.
   MOST_VALUES = 4_000_000
+  MOST_NESTED = 32
+  # What some programs begin a text with; it says nothing (RFC 8259, 8.1, lets a reader pass over it).
+  BYTE_ORDER_MARK = "\uFEFF"
   # What a number beyond all bounds looks like; it is rare, so only then every number is looked at.
   HUGE = /\de\+?\d{3}/i
   # Versions of the song document that are read.
@@ -126,17 +129,25 @@ module Schemas
   # @param text [String] bytes
   # @raise [KindSatchel::InvalidInput] for text that is no JSON, no UTF-8, or holds numbers beyond all bounds
   def parse(text)
-    text = text.dup.force_encoding("UTF-8")
+    text = text.dup.force_encoding("UTF-8").delete_prefix(BYTE_ORDER_MARK)
     raise KindSatchel::InvalidInput.of("bad_encoding", "", "This is not valid UTF-8.") unless text.valid_encoding?
 
     raise KindSatchel::InvalidInput.of("too_many_values", "", "This holds more than #{MOST_VALUES} values.") if text.count(",") > MOST_VALUES
 
-    JSON.parse(text, max_nesting: 32, allow_duplicate_key: false).tap { |data| finite!(data, "") if text.match?(HUGE) }
+    JSON.parse(text, max_nesting: MOST_NESTED, allow_duplicate_key: false).tap { |data| finite!(data, "") if text.match?(HUGE) }
   rescue JSON::ParserError, EncodingError => e
     key = e.message[DOUBLED, 1]
     raise KindSatchel::InvalidInput.of("doubled_key", "", "The key #{key.scrub} stands twice in one place; nobody can say which is meant.") if key
 
-    raise KindSatchel::InvalidInput.of("bad_json", "", "This is no JSON: #{e.message[0, 160].scrub}")
+    raise KindSatchel::InvalidInput.of("bad_json", "", no_json(e))
+  end
+
+  # Where it is no JSON; a parser's own words quote what was sent.
+  def no_json(error)
+    return "This is no JSON: it goes more than #{MOST_NESTED} levels deep." if error.is_a?(JSON::NestingError)
+
+    line, column = error.line, error.column if error.is_a?(JSON::ParserError)
+    line ? "This is no JSON: it cannot be read at line #{line}, column #{column}." : "This is no JSON."
   end
   DOUBLED = /\Aduplicate key ("[^"]{0,80}")/
 
@@ -150,8 +161,8 @@ module Schemas
   end
 
   def version!(data)
-    return unless data.is_a?(Hash) && data["format"] == KindSatchel::Document::FORMAT && data["version"].is_a?(Integer)
-    return if VERSIONS.include?(data["version"])
+    return unless data.is_a?(Hash) && data["format"] == KindSatchel::Document::FORMAT && data["version"].is_a?(Numeric)
+    return if data["version"].is_a?(Integer) && VERSIONS.include?(data["version"])
 
     sentence = "This is version #{data['version']} of the format; versions #{VERSIONS.first} to #{VERSIONS.last} are read."
     raise KindSatchel::InvalidInput.of("unknown_version", "/version", sentence)
@@ -172,5 +183,5 @@ module Schemas
 
   def fault(error) = KindSatchel::Fault.new("schema_#{error['type']}", error["data_pointer"], Wording.of(error))
 
-  private_class_method :faults_of, :slim, :slim_owner, :version!, :schema, :source, :fault, :finite!
+  private_class_method :faults_of, :slim, :slim_owner, :version!, :schema, :source, :fault, :finite!, :no_json
 end

@@ -6,6 +6,7 @@ require_relative "environment"
 require_relative "packed_song"
 require_relative "routes/guards"
 require_relative "routes/read_only"
+require_relative "routes/parameters"
 require_relative "routes/faults"
 require_relative "routes/shelf"
 require_relative "routes/work"
@@ -62,6 +63,7 @@ class Server < Sinatra::Base
   use Gate
   use Rack::Deflater, include: %w[application/json application/javascript text/javascript text/css text/html], sync: false
 
+  helpers Parameters::Helpers
   register Guards
   register ReadOnly
   register Faults

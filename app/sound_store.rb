@@ -148,17 +148,23 @@ class SoundStore
 
   def in_clips
     sound = "json_extract(record, '$.audio.sound')"
-    PartRow.where(kind: "clip").where("#{sound} IS NOT NULL").distinct.pluck(Arel.sql(sound), :song_id)
+    sound_rows(%w[clip]).where("#{sound} IS NOT NULL").distinct.pluck(Arel.sql(sound), :song_id)
   end
+
+  # What is stored of a damaged song may be no JSON; see {#remembered?}.
+  def sound_rows(kinds) = PartRow.where(kind: kinds).from("(SELECT * FROM #{PartRow.table_name} WHERE json_valid(record)) AS #{PartRow.table_name}")
 
   def in_devices
     sound = "json_extract(device.value, '$.sound')"
-    devices = PartRow.where(kind: %w[track clip]).joins(", json_each(#{PartRow.table_name}.record, '$.devices') AS device")
+    devices = sound_rows(%w[track clip]).joins(", json_each(#{PartRow.table_name}.record, '$.devices') AS device")
     devices.where("#{sound} IS NOT NULL").distinct.pluck(Arel.sql(sound), :song_id)
   end
 
-  # Whether undo or redo of a song knows a sound.
-  def remembered?(digest) = Database.guarded { EditRow.where("patch LIKE ?", "%#{digest}%").exists? }
+  # Whether undo or redo of a song knows a sound, or what is left of a damaged one.
+  def remembered?(digest)
+    known = "%#{digest}%"
+    Database.guarded { EditRow.where("patch LIKE ?", known).exists? || PartRow.where("NOT json_valid(record) AND record LIKE ?", known).exists? }
+  end
 
   def drop(row)
     Database.write { row.destroy! }

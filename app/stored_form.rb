@@ -16,10 +16,11 @@ module StoredForm
     Schemas.check!(format == KindSatchel::Document::VERSION ? "song" : "song-#{format}", document)
     KindSatchel::Document.load(document) if format == KindSatchel::Document::VERSION
     nil
-  rescue JSON::ParserError => e
-    e.message
+  rescue JSON::ParserError
+    "it is no JSON"
   rescue KindSatchel::InvalidInput => e
-    e.faults.first.to_s
+    # Its words may quote what is stored.
+    "#{e.faults.first.code} at #{e.faults.first.path[0, 100]}"
   end
 
   # The parts as a document.

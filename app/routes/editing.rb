@@ -7,7 +7,7 @@ module Editing
 
   # Helpers for routes.
   module Helpers
-    def song_id = params[:id].to_i
+    def song_id = asked!(:id)
 
     def revision_of(data)
       revision = data["revision"]

@@ -31,7 +31,7 @@ module Faults
     # The request's JSON object.
     def body_json
       data = Schemas.parse(request.body.read)
-      return data if data.is_a?(Hash)
+      return told!(data) if data.is_a?(Hash)
 
       raise KindSatchel::InvalidInput.of("bad_json", "", "The request holds no JSON object.")
     end

@@ -41,12 +41,12 @@ module HandOverRoutes
 
     # A WAV file as a page made it; it is looked at before it is believed.
     def take_sound
-      name = params["name"].to_s
+      name = asked(:name).to_s
       unless Workspaces::NAME.match?(name)
         raise KindSatchel::InvalidInput.of("bad_name", "/name", "A sound is called like mix.wav, stems/bass.wav or loops/line.wav.")
       end
 
-      goal = settings.workspaces.file(params[:token], name)
+      goal = settings.workspaces.file(asked!(:token), name)
       disk_guarded { store_sound(goal) }
       json({})
     end
@@ -55,15 +55,15 @@ module HandOverRoutes
     def store_sound(goal)
       FileUtils.mkdir_p(File.dirname(goal))
       File.open(goal, "wb") { |file| IO.copy_stream(request.body, file) }
-      ReadBack.sound!(goal, frames: params["frames"].to_i, rate: params["rate"].to_i)
+      ReadBack.sound!(goal, frames: asked!(:frames), rate: asked!(:rate))
     rescue StandardError
       FileUtils.rm_f(goal)
       raise
     end
 
     def fetch(name)
-      path = name ? settings.workspaces.file(params[:token], name) : settings.workspaces.archive(params[:token])
-      headers "Content-Disposition" => FileNames.disposition(params["name"].to_s), "Cache-Control" => "no-store"
+      path = name ? settings.workspaces.file(asked!(:token), name) : settings.workspaces.archive(asked!(:token))
+      headers "Content-Disposition" => FileNames.disposition(asked(:name).to_s), "Cache-Control" => "no-store"
       send_file path, type: File.extname(path) == ".zip" ? "application/zip" : "application/octet-stream"
     end
 
@@ -74,7 +74,7 @@ module HandOverRoutes
 
       single = names.size == 1
       path = single ? settings.workspaces.file(token, names[0]) : disk_guarded { settings.workspaces.zip(token) { |share| told(share) } }
-      name = single ? File.basename(names[0]) : "#{FileNames.stem(params['name'].to_s)}-hand-over.zip"
+      name = single ? File.basename(names[0]) : "#{FileNames.stem(asked(:name).to_s)}-hand-over.zip"
       { "path" => "/api/hand_overs/#{token}/#{single ? 'file' : 'archive'}?name=#{URI.encode_www_form_component(name)}", "name" => name,
         "bytes" => File.size(path) }
     end
@@ -111,7 +111,7 @@ module HandOverRoutes
       json(settings.hand_over_shelf.keep(*body_json.values_at("name", "limits")))
     end
     app.delete("/api/limit_sets/:id") do
-      settings.hand_over_shelf.remove(params[:id].to_i)
+      settings.hand_over_shelf.remove(asked!(:id))
       json({})
     end
   end
@@ -122,7 +122,7 @@ module HandOverRoutes
       json(hand_over(choices))
     end
     app.post("/api/hand_overs/:token/sounds") { take_sound }
-    app.post("/api/hand_overs/:token/wrapped") { json(wrapped(params[:token])) }
+    app.post("/api/hand_overs/:token/wrapped") { json(wrapped(asked!(:token))) }
     app.post("/api/songs/:id/mixdown") do
       peak, revision = body_json.values_at("peak_db", "revision")
       fit = peak.is_a?(Numeric) && peak.to_f.finite? && revision.is_a?(Integer)
@@ -131,10 +131,10 @@ module HandOverRoutes
       Database.write { SongRow.on_shelf.where(id: song_id).update_all(mixdown_peak_db: peak, mixdown_revision: revision) }
       json({})
     end
-    app.get("/api/hand_overs/:token/file") { fetch(settings.workspaces.files(params[:token]).first) }
+    app.get("/api/hand_overs/:token/file") { fetch(settings.workspaces.files(asked!(:token)).first) }
     app.get("/api/hand_overs/:token/archive") { fetch(nil) }
     app.delete("/api/hand_overs/:token") do
-      settings.workspaces.close(params[:token])
+      settings.workspaces.close(asked!(:token))
       json({})
     end
   end

@@ -12,7 +12,7 @@ module MoveRoutes
       end
     end
 
-    def ids_asked_for = params["ids"]&.split(",")&.map { |id| Integer(id, exception: false) || halt_with(400, "bad_request", "ids are numbers.") }
+    def ids_asked_for = asked(:ids)
   end
 
   def self.registered(app)
@@ -26,7 +26,7 @@ module MoveRoutes
     end
     app.post("/api/moves/take") { json(settings.moves.take(body_json).map(&:told)) }
     app.post("/api/moves/near") { json("ids" => settings.moves.nearest(sent_move(body_json))) }
-    app.post("/api/moves/:id") { json(settings.moves.rename(params[:id].to_i, *body_json.values_at("name", "tags")).told) }
-    app.delete("/api/moves/:id") { json(settings.moves.remove(params[:id].to_i).told) }
+    app.post("/api/moves/:id") { json(settings.moves.rename(asked!(:id), *body_json.values_at("name", "tags")).told) }
+    app.delete("/api/moves/:id") { json(settings.moves.remove(asked!(:id)).told) }
   end
 end

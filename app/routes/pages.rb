@@ -23,11 +23,11 @@ module Pages
   def self.registered(app)
     app.mime_type :webmanifest, "application/manifest+json"
     app.get("/") { Pages.page(settings) }
-    app.get("/songs/:id") { Pages.opening(Pages.page(settings), params[:id].to_i) }
+    app.get("/songs/:id") { Pages.opening(Pages.page(settings), asked!(:id)) }
 
     documents(app)
     app.get("/schemas/*") do
-      name = params[:splat].first
+      name = asked!(:splat)
       file = Schemas::FOLDER.join(name).cleanpath
       halt_with(404, "unknown_schema", "There is no such schema.") unless name.match?(%r{\A[a-z_/]+\.json\z}) && file.file?
       send_file file.to_s, type: :json
@@ -39,7 +39,7 @@ module Pages
     app.get("/api/help") { json(Guide.help) }
     app.get("/docs/?") { redirect to("/docs/#{Guide::CONTENTS}") }
     app.get("/docs/*") do
-      name = params[:splat].first
+      name = asked!(:splat)
       file = Guide.file(name) or halt_with(404, "unknown_page", "There is no such page.")
       next send_file(file.to_s) if file.extname == ".png"
 

@@ -6,7 +6,7 @@ module PassRoutes
     app.get("/api/songs/:id/passes") { json(PassShelf.list(song_id, song)) }
     app.delete("/api/songs/:id/passes/:pass") do
       song
-      json("gone" => PassShelf.drop(song_id, params[:pass]))
+      json("gone" => PassShelf.drop(song_id, asked!(:pass)))
     end
   end
 end

@@ -11,7 +11,7 @@ module PresetRoutes
       json(settings.presets.keep(*data.values_at("name", "device", "devices")))
     end
     app.delete("/api/presets/:id") do
-      settings.presets.remove(params[:id].to_i)
+      settings.presets.remove(asked!(:id))
       json({})
     end
   end

@@ -8,30 +8,15 @@ module Reading
   # So many loose ends are told one by one.
   MOST_ENDS = 300
 
+  # Between what moves are copied.
+  PLACES = %i[from_clip_id to_clip_id from_track_id to_track_id].freeze
+
   # Helpers for routes.
   module Helpers
-    def song = settings.open_songs.fetch(params[:id].to_i).song
+    def song = settings.open_songs.fetch(asked!(:id)).song
 
     # What is to be heard: the song as it stands, or the version that the query names.
-    def played = params["version"] ? version(params["version"]) : song
-
-    # A tick from the query.
-    def tick_of(name)
-      text = params[name].to_s
-      unless text.match?(/\A\d{1,9}\z/) && text.to_i <= KindSatchel::Timing::LAST_TICK
-        raise KindSatchel::InvalidInput.of("out_of_range", "/#{name}", "#{name} is a whole number of ticks.")
-      end
-
-      text.to_i
-    end
-
-    # A width of the whole song on the screen, from the query.
-    def width_of(name)
-      width = params[name].to_s[/\A\d{1,5}\z/].to_i
-      raise KindSatchel::InvalidInput.of("out_of_range", "/#{name}", "#{name} is a whole number of pixels, 1 to 99999.") unless width.positive?
-
-      width
-    end
+    def played = asked(:version)&.then { |name| version(name) } || song
 
     # The song's rows as they stand, read in one transaction.
     def snapshot(id)
@@ -45,21 +30,11 @@ module Reading
       end
     end
 
-    # A normalised value from the query, nil for none.
-    def value_of(name)
-      return unless params[name]
-
-      value = Float(params[name].to_s, exception: false)
-      raise KindSatchel::InvalidInput.of("out_of_range", "/#{name}", "#{name} is a number from -1 to 1.") unless value&.between?(-1, 1)
-
-      value
-    end
-
     # What is to be read: an envelope at a tick, an amount of it, or a value of a parameter.
     def place_read
-      value, amount = value_of("value"), value_of("amount")
-      { "envelope_id" => params["envelope_id"], "address" => params["address"], "value" => value, "amount" => amount,
-        "tick" => value || amount ? nil : tick_of("tick") }
+      value, amount = asked(:value), asked(:amount)
+      { "envelope_id" => asked(:envelope_id), "address" => asked(:address), "value" => value, "amount" => amount,
+        "tick" => value || (amount && !asked(:address)) ? nil : asked!(:tick) }
     end
 
     # What is open first; what is set aside after it.
@@ -81,49 +56,46 @@ module Reading
       KindSatchel::HandOver::OneClip.of(played, clip_id) or
         raise KindSatchel::InvalidInput.of("nowhere", "/clip_id", "#{played.clip(clip_id).name} lies nowhere in the song.")
     end
-
-    # A list from the query.
-    def list_of(name) = params[name].to_s.split(",")
   end
 
   def self.registered(app)
     app.helpers Helpers
     app.get("/api/catalogue") { json(settings.read_only ? Catalogue.to_record.merge("read_only" => true) : Catalogue.json) }
-    app.get("/api/songs/:id") { json(snapshot(params[:id].to_i)) }
+    app.get("/api/songs/:id") { json(snapshot(asked!(:id))) }
     app.post("/api/songs/:id/places_seen") do
-      settings.shelf.places_seen(params[:id].to_i)
+      settings.shelf.places_seen(asked!(:id))
       json({})
     end
     app.get("/api/songs/:id/clock") { json("clock" => Playback.new(played).clock, "length_ticks" => played.length_ticks) }
     app.get("/api/songs/:id/drawing") do
-      standing = settings.open_songs.fetch(params[:id].to_i)
-      json("revision" => standing.revision, **Drawing.new(standing.song).tracks(list_of(:tracks)))
+      standing = settings.open_songs.fetch(asked!(:id))
+      json("revision" => standing.revision, **Drawing.new(standing.song).tracks(asked(:tracks) || []))
     end
     app.get("/api/songs/:id/snippet") do
-      envelope = song.directory.envelope(params[:envelope_id]).envelope
-      json(KindSatchel::Records.snippet(KindSatchel::Snippet.of(envelope, tick_of("from_tick"), tick_of("to_tick"))))
+      envelope = song.directory.envelope(asked!(:envelope_id)).envelope
+      json(KindSatchel::Records.snippet(KindSatchel::Snippet.of(envelope, asked!(:from_tick), asked!(:to_tick))))
     end
     app.get("/api/songs/:id/loose_ends") do
-      standing = settings.open_songs.fetch(params[:id].to_i)
+      standing = settings.open_songs.fetch(asked!(:id))
       json(loose_ends(standing))
     end
     app.get("/api/songs/:id/kept_move") do
-      envelope = song.directory.envelope(params[:envelope_id]).envelope
-      kept = KindSatchel::KeptMove.of(envelope, tick_of("from_tick"), tick_of("to_tick"), name: params["name"].to_s, tags: list_of(:tags))
+      envelope = song.directory.envelope(asked!(:envelope_id)).envelope
+      kept = KindSatchel::KeptMove.of(envelope, asked!(:from_tick), asked!(:to_tick), name: asked(:name).to_s, tags: asked(:tags) || [])
       json(KindSatchel::Records.kept_move(kept))
     end
     travelling(app)
-    app.get("/api/songs/:id/position") { json("tick" => song.meters.parse(params[:text].to_s)) }
+    app.get("/api/songs/:id/position") { json("tick" => song.meters.parse(asked!(:text))) }
     app.get("/api/songs/:id/heard") do
-      draw = Drawing.new(song, width_px: params.key?("width_px") ? width_of("width_px") : Drawing::WIDTH_PX)
-      json("heard" => draw.heard(list_of(:addresses)), "conflicts" => draw.conflicts(list_of(:addresses)))
+      draw = Drawing.new(song, width_px: asked(:width_px) || Drawing::WIDTH_PX)
+      json("heard" => draw.heard(asked(:addresses) || []), "conflicts" => draw.conflicts(asked(:addresses) || []))
     end
-    app.get("/api/songs/:id/values") { json(Drawing.new(song).values(list_of(:addresses), tick_of("tick"))) }
+    app.get("/api/songs/:id/values") { json(Drawing.new(song).values(asked(:addresses) || [], asked!(:tick))) }
     app.get("/api/songs/:id/reading") { json(Drawing.new(song).reading(place_read)) }
-    app.get("/api/songs/:id/move_settings") { json(Drawing.new(song).settings(params[:envelope_id].to_s)) }
+    app.get("/api/songs/:id/move_settings") { json(Drawing.new(song).settings(asked!(:envelope_id))) }
     app.get("/api/songs/:id/explanation") do
-      address = KindSatchel::Address.parse(params[:address])
-      json(KindSatchel::Heard::Explanation.new(song, address, tick_of("tick")).to_record)
+      address = KindSatchel::Address.parse(asked!(:address))
+      json(KindSatchel::Heard::Explanation.new(song, address, asked!(:tick)).to_record)
     end
     playback(app)
     events(app)
@@ -131,28 +103,29 @@ module Reading
 
   # What would go along: a stretch of the whole song, the moves of a clip or track, a track's own.
   def self.travelling(app)
-    app.get("/api/songs/:id/stretch") { json(KindSatchel::Transfer::SongStretch.of(song, tick_of("from_tick"), tick_of("to_tick")).to_record) }
+    app.get("/api/songs/:id/stretch") { json(KindSatchel::Transfer::SongStretch.of(song, asked!(:from_tick), asked!(:to_tick)).to_record) }
     app.get("/api/songs/:id/moves_table") do
-      places = KindSatchel::Edits::CopyMoves.places(song, params.transform_keys(&:to_sym))
+      places = KindSatchel::Edits::CopyMoves.places(song, PLACES.to_h { |name| [name, asked(name)] }.compact)
       json("rows" => KindSatchel::Transfer::MovesTable.new(song, *places).to_record)
     end
-    app.get("/api/songs/:id/track_counts") { json(KindSatchel::Transfer::TrackCopy.counts(song, song.track(params[:track_id].to_s))) }
+    app.get("/api/songs/:id/track_counts") { json(KindSatchel::Transfer::TrackCopy.counts(song, song.track(asked!(:track_id)))) }
   end
 
   def self.playback(app)
     app.get("/api/songs/:id/playback") do
-      from, to = tick_of("from_tick"), tick_of("to_tick")
+      from, to = asked!(:from_tick), asked!(:to_tick)
       raise KindSatchel::InvalidInput.of("out_of_range", "/to_tick", "A stretch ends after it starts.") unless to > from
 
-      next json(Playback.new(alone(params["clip_id"])).stretch(from, to)) if params["clip_id"]
+      clip_id = asked(:clip_id)
+      next json(Playback.new(alone(clip_id)).stretch(from, to)) if clip_id
 
-      id = params[:id].to_i
-      next json(Playback.new(played).stretch(from, to)) unless long?(id) && to - from > LONG_TICKS && !params["version"]
+      id = asked!(:id)
+      next json(Playback.new(played).stretch(from, to)) unless long?(id) && to - from > LONG_TICKS && !asked(:version)
 
       settings.long_work.with_file("playback", { id:, from_tick: from, to_tick: to }, asker:) { |path| json(File.read(path)) }
     end
     app.get("/api/songs/:id/offline") do
-      id, block_ticks = params[:id].to_i, tick_of("block_ticks")
+      id, block_ticks = asked!(:id), asked!(:block_ticks)
       next json(OfflineCopy.checked(JSON.generate(OfflineCopy.new(settings.open_songs.fetch(id), block_ticks).to_record))) unless long?(id)
 
       settings.long_work.with_file("offline", { id:, block_ticks: }, asker:) { |path| json(File.read(path)) }
@@ -161,7 +134,7 @@ module Reading
 
   def self.events(app)
     app.get("/api/songs/:id/events") do
-      id = params[:id].to_i
+      id = asked!(:id)
       hijacked(id, { revision: settings.open_songs.fetch(id).revision, listening: settings.listened_to.to_record(id) })
     end
   end

@@ -38,9 +38,10 @@ module Shelf
 
     # What a task makes of the MIDI file that was sent, with the table of controllers that was.
     def of_midi(task)
-      KindSatchel::Formats::MidiControls.read(params["controls"])
-      name = params["name"].to_s.strip
-      arguments = { name: name.empty? ? "New song" : name[0, KindSatchel::Song::MOST_NAME], controls: params["controls"] }
+      controls = asked(:controls)
+      KindSatchel::Formats::MidiControls.read(controls)
+      name = asked(:name).to_s.strip
+      arguments = { name: name.empty? ? "New song" : name[0, KindSatchel::Song::MOST_NAME], controls: }
       settings.long_work.with_file(task, arguments.compact, asker:, content: request.body.read)
     end
 
@@ -52,7 +53,7 @@ module Shelf
     app.get("/api/songs") { json(settings.shelf.list) }
     app.get("/api/bin") { json(settings.shelf.bin) }
     app.delete("/api/bin") { json("gone" => settings.shelf.empty_bin) }
-    app.delete("/api/bin/:id") { json("gone" => settings.shelf.empty_bin([params[:id].to_i])) }
+    app.delete("/api/bin/:id") { json("gone" => settings.shelf.empty_bin([asked!(:id)])) }
 
     app.post("/api/songs") do
       status 201
@@ -76,15 +77,15 @@ module Shelf
     end
 
     app.get("/api/songs/:id/packed") do
-      song = settings.open_songs.fetch(params[:id].to_i).song
+      song = settings.open_songs.fetch(asked!(:id)).song
       file = Tempfile.create("satchel-pack")
-      PackedSong.write(file.path, document_of(params[:id].to_i), song.sounds, settings.sounds)
+      PackedSong.write(file.path, document_of(asked!(:id)), song.sounds, settings.sounds)
       offer(song.name, ".satchel.zip")
       content_type "application/zip"
       FileBody.new(file.path)
     end
 
-    app.get("/api/songs/:id/missing") { json(settings.sounds.missing(settings.open_songs.fetch(params[:id].to_i).song)) }
+    app.get("/api/songs/:id/missing") { json(settings.sounds.missing(settings.open_songs.fetch(asked!(:id)).song)) }
 
     app.post("/api/songs/import_midi") do
       status 201
@@ -94,26 +95,26 @@ module Shelf
     app.post("/api/midi") { json(of_midi("midi_document")) }
 
     app.get("/api/songs/:id/extract") do
-      song = settings.open_songs.fetch(params[:id].to_i).song
-      json(KindSatchel::Document.dump(KindSatchel::Transfer::Extract.regions(song, params["region_ids"].to_s.split(","))))
+      song = settings.open_songs.fetch(asked!(:id)).song
+      json(KindSatchel::Document.dump(KindSatchel::Transfer::Extract.regions(song, asked(:region_ids).to_s.split(","))))
     end
 
     app.get("/api/songs/:id/export") do
-      id = params[:id].to_i
+      id = asked!(:id)
       offer(settings.open_songs.fetch(id).song.name, ".satchel.json")
       json(document_of(id))
     end
 
     app.post("/api/songs/:id/duplicate") do
       status 201
-      json(settings.shelf.duplicate(params[:id].to_i))
+      json(settings.shelf.duplicate(asked!(:id)))
     end
 
     app.delete("/api/songs/:id") do
-      settings.shelf.remove(params[:id].to_i)
+      settings.shelf.remove(asked!(:id))
       json({})
     end
 
-    app.post("/api/songs/:id/restore") { json(settings.shelf.restore(params[:id].to_i)) }
+    app.post("/api/songs/:id/restore") { json(settings.shelf.restore(asked!(:id))) }
   end
 end

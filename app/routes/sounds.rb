@@ -17,7 +17,7 @@ module SoundRoutes
     end
 
     def sound_name
-      name = params["name"].to_s.strip
+      name = asked(:name).to_s.strip
       return name if name.size.between?(1, SoundStore::LONGEST_NAME)
 
       raise KindSatchel::InvalidInput.of("bad_name", "/name", "A sound's name has 1 to #{SoundStore::LONGEST_NAME} characters.")
@@ -28,12 +28,12 @@ module SoundRoutes
     app.helpers Helpers
     app.error(SoundStore::Missing) { halt_with(404, "unknown_sound", "There is no such sound.") }
     app.get("/sounds/:key.wav") do
-      row, path = settings.sounds.find(params[:key])
-      cache_control :public, *(params[:key] == row.digest ? [:immutable, { max_age: FOREVER }] : [:no_cache])
+      row, path = settings.sounds.find(asked!(:key))
+      cache_control :public, *(asked!(:key) == row.digest ? [:immutable, { max_age: FOREVER }] : [:no_cache])
       etag row.digest
       send_file path, type: "audio/wav"
     end
-    app.get("/api/sounds/:key/outline") { json(settings.sounds.outline(params[:key])) }
+    app.get("/api/sounds/:key/outline") { json(settings.sounds.outline(asked!(:key))) }
     app.get("/api/sounds") { json(settings.sounds.list) }
     app.post("/api/sounds") do
       status 201
@@ -42,7 +42,7 @@ module SoundRoutes
     end
     app.delete("/api/sounds") { json({ "freed" => settings.sounds.free }) }
     app.delete("/api/sounds/:key") do
-      settings.sounds.remove(params[:key])
+      settings.sounds.remove(asked!(:key))
       json({})
     end
   end

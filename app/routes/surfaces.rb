@@ -51,9 +51,9 @@ module SurfaceRoutes
     app.get("/api/songs/:id/hands") do
       song
       halt_with(426, "no_websocket", "This is the way of a websocket.") unless WebSocket::Driver.websocket?(env)
-      role = params["role"]
+      role = asked(:role)
       halt_with(400, "bad_request", "A role is #{HandsHub::ROLES.join(' or ')}.") unless HandsHub::ROLES.include?(role)
-      settings.hub.add(env, song_id, role, params["name"].to_s.scrub[0, 60], env["satchel.key"])
+      settings.hub.add(env, song_id, role, asked(:name).to_s.scrub[0, 60], env["satchel.key"])
       [200, {}, []]
     end
   end
@@ -68,8 +68,8 @@ module SurfaceRoutes
     end
     app.delete("/api/keys/:id") do
       only_here!
-      halt_with(404, "unknown_key", "There is no such key.") unless settings.keys.withdraw(params[:id].to_i)
-      [settings.hub, settings.listeners].each { |rounds| rounds.withdraw(params[:id].to_i) }
+      halt_with(404, "unknown_key", "There is no such key.") unless settings.keys.withdraw(asked!(:id))
+      [settings.hub, settings.listeners].each { |rounds| rounds.withdraw(asked!(:id)) }
       json(settings.keys.list)
     end
   end
@@ -83,19 +83,19 @@ module SurfaceRoutes
       File.read(file)
     end
     app.get("/enter/:key") do
-      song = params["song"].to_i
+      song = asked(:song).to_i
       # Without a referrer a form would not say where it comes from.
       headers "Referrer-Policy" => "same-origin"
       plain_page("This device wants to be a surface of Kind Satchel.",
-                 "<form method=post action='/enter/#{Rack::Utils.escape_html(Rack::Utils.escape(params[:key]))}?song=#{song}'>" \
+                 "<form method=post action='/enter/#{Rack::Utils.escape_html(Rack::Utils.escape(asked!(:key)))}?song=#{song}'>" \
                  "<button style='font: inherit; padding: .6rem 1.2rem'>Open it</button></form>" \
                  "<p><small>If it warns of the connection: <a href='/enter/authority.pem'>take this authority</a> and trust it in the settings of the " \
                  "device, or go on.</small></p>")
     end
     app.post("/enter/:key") do
-      token = settings.keys.enter(params[:key], from: request.ip, name: request.user_agent.to_s[/\(([^;)]+)/, 1].to_s)
+      token = settings.keys.enter(asked!(:key), from: request.ip, name: request.user_agent.to_s[/\(([^;)]+)/, 1].to_s)
       response.set_cookie(Gate::COOKIE, value: token, path: "/", httponly: true, same_site: :strict, secure: request.ssl?, max_age: KeyRing::KEPT_SECONDS.to_s)
-      redirect to("/songs/#{params['song'].to_i}/surface"), 303
+      redirect to("/songs/#{asked(:song).to_i}/surface"), 303
     rescue KeyRing::Wrong
       refused(401, "This key is wrong, spent, or older than ten minutes. Ask for a new one on the computer.")
     rescue KeyRing::TooMany

@@ -9,13 +9,13 @@ module VersionRoutes
 
     # The song as it stands, or the version the query names, against a version.
     def comparison
-      with = params["with"] ? version(params["with"]) : song
-      KindSatchel::HandOver::Comparison.new(with, version(params[:version]))
+      with = asked(:with)&.then { |name| version(name) } || song
+      KindSatchel::HandOver::Comparison.new(with, version(asked!(:version)))
     end
 
     # A version as the page shows and plays it.
     def version_parts
-      parts = KindSatchel::Parts.all(version(params[:version]))
+      parts = KindSatchel::Parts.all(version(asked!(:version)))
       { "parts" => parts.map { |(kind, id), record| [kind, id, Wire.slim(kind, record)] } }
     end
   end
@@ -33,18 +33,18 @@ module VersionRoutes
       json(VersionShelf.keep(song_id, body_json["name"]))
     end
     app.delete("/api/songs/:id/versions/:version") do
-      VersionShelf.remove(song_id, params[:version].to_i)
+      VersionShelf.remove(song_id, asked!(:version).to_i)
       json({})
     end
     app.get("/api/songs/:id/versions/:version") { json(version_parts) }
     app.get("/api/songs/:id/versions/:version/comparison") do
       next json(comparison.to_record) unless long?(song_id)
 
-      [params[:version], params["with"]].compact.each { |id| VersionShelf.kept_at(song_id, id.to_i) }
-      json(settings.long_work.run("comparison", { id: song_id, version: params[:version].to_i, with: params["with"]&.to_i }, asker:))
+      [asked!(:version), asked(:with)].compact.each { |id| VersionShelf.kept_at(song_id, id.to_i) }
+      json(settings.long_work.run("comparison", { id: song_id, version: asked!(:version).to_i, with: asked(:with)&.to_i }, asker:))
     end
     app.get("/api/songs/:id/versions/:version/curves") do
-      curves = comparison.courses(KindSatchel::Address.parse(params["address"].to_s))
+      curves = comparison.courses(KindSatchel::Address.parse(asked(:address).to_s))
       json(%w[before after].zip(curves.map(&:flat)).to_h)
     end
   end

@@ -24,9 +24,9 @@ module Work
     app.error(Turns::Full) { halt_with(503, "too_much_work", "Too much long work waits already; nothing was changed. Try again in a while.") }
     app.error(Asker::Left) { halt_with(408, "nobody_waits", "Nobody waited for it; nothing was changed.") }
     app.get("/api/jobs/:token/events") do
-      halt_with(404, "unknown_work", "There is no such work.") unless params[:token].match?(Asker::TOKEN)
-      hijacked(params[:token], { revision: 0 })
+      halt_with(404, "unknown_work", "There is no such work.") unless asked!(:token).match?(Asker::TOKEN)
+      hijacked(asked!(:token), { revision: 0 })
     end
-    app.delete("/api/jobs/:token") { json("cancelled" => settings.long_work.cancel(params[:token])) }
+    app.delete("/api/jobs/:token") { json("cancelled" => settings.long_work.cancel(asked!(:token))) }
   end
 end

@@ -175,8 +175,8 @@ heard: ["rope-bass/synth/cutoff"] }
   it "refuses requests that are none" do
     expect(codes(post_json("/api/songs/#{id}/edits", "[1]"))).to eq [["bad_json", ""]]
     expect(codes(post_json("/api/songs/#{id}/edits", '{"revision": NaN}'))).to eq [["bad_json", ""]]
-    expect(codes(post_json("/api/songs/#{id}/edits", { revision: "one", edit: "rename_song", inputs: { name: "x" } }))).to eq [["bad_revision", "/revision"]]
-    expect(codes(post_json("/api/songs/#{id}/edits", { revision: 1, edit: "rename_song", inputs: { name: "x" }, heard: 5 }))).to eq [["bad_request", "/heard"]]
+    expect(codes(post_json("/api/songs/#{id}/edits", { revision: "one", edit: "rename_song", inputs: { name: "x" } }))).to eq [["bad_value", "/revision"]]
+    expect(codes(post_json("/api/songs/#{id}/edits", { revision: 1, edit: "rename_song", inputs: { name: "x" }, heard: 5 }))).to eq [["bad_value", "/heard"]]
     expect(revision(id)).to eq 1
   end
 

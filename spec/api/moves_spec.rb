@@ -75,6 +75,6 @@ RSpec.describe "The satchel" do
     expect(codes(post_json("/api/moves", move: move.merge("name" => " ")))).to eq [["bad_name", "/move/name"]]
     expect(codes(post_json("/api/moves", {})).first.last).to eq "/move"
     expect(codes(kept(id, "nobody"))).to eq [["unknown_envelope", "/envelope_id"]]
-    expect(codes(get_json("/api/moves/file?ids=a"))).to eq [["bad_request", ""]]
+    expect(codes(get_json("/api/moves/file?ids=a"))).to eq [["bad_value", "/ids"]]
   end
 end

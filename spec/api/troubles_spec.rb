@@ -92,7 +92,7 @@ RSpec.describe "Troubles" do
     part.update!(record: JSON.generate(JSON.parse(part.record).except("devices")))
     Server.open_songs.forget(id)
     answer = get_json("/api/songs/#{id}/clock")
-    expect([codes(answer), last_response.status, answer["faults"][0]["message"]]).to match [["unreadable"], 503, /devices/i]
+    expect([codes(answer), last_response.status, answer["faults"][0]["message"]]).to match [["unreadable"], 503, %r{schema_required at /tracks/1}]
     expect(get_json("/api/songs").map { |one| one["id"] }).to include id
     other = plant
     Server.open_songs.forget(other)
@@ -140,9 +140,9 @@ RSpec.describe "Troubles" do
       "a path that is no UTF-8" => ["GET", "/api/songs/%FF%FE", nil, 400, "bad_encoding"],
       "a query that is no UTF-8" => ["GET", "/api/songs/1/values?addresses=%FF&tick=0", nil, 400, "bad_encoding"],
       "parameters nested deep" => ["GET", "/api/songs/1/values?#{"a#{'[b]' * 200}=1"}", nil, 400, "bad_request"],
-      "a name that is a number" => ["POST", "/api/songs", '{"name":5}', 422, "bad_name"],
+      "a name that is a number" => ["POST", "/api/songs", '{"name":5}', 422, "bad_value"],
       "a number beyond all bounds" => ["POST", "/api/songs/import", '{"format":1e999999}', 422, "out_of_range"],
-      "an edit that is no name" => ["POST", "/api/songs/1/edits", '{"edit":{"a":1},"inputs":[],"revision":1}', 422, "bad_request"],
+      "an edit that is no name" => ["POST", "/api/songs/1/edits", '{"edit":{"a":1},"inputs":[],"revision":1}', 422, "bad_value"],
       "an edit that is none" => ["POST", "/api/songs/1/edits", '{"edit":"sing","inputs":{},"revision":1}', 404, "unknown_edit"],
       "another kind of body" => ["POST", "/api/songs", "[]", 422, "bad_json"],
       "a stretch beyond all time" => ["GET", "/api/songs/1/playback?from_tick=0&to_tick=99999999999999999999", nil, 422, "out_of_range"],

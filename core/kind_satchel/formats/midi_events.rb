@@ -13,6 +13,10 @@ module KindSatchel
       # Data bytes after a status byte, by its upper half.
       DATA = { 0x8 => 2, 0x9 => 2, 0xA => 2, 0xB => 2, 0xC => 1, 0xD => 1, 0xE => 2 }.freeze
 
+      # What meta events of a kind have at least, and what these are (Standard MIDI Files 1.0).
+      META = { 0x00 => [2, "a sequence number"], 0x51 => [3, "a tempo"], 0x54 => [5, "an offset of film time"], 0x58 => [4, "a time signature"],
+               0x59 => [2, "a key signature"] }.freeze
+
       # What most events of a large file are: a distance, a status byte of pressure, controller or pitch bend, two data bytes.
       STEADY = /[\x80-\xFF]{0,3}[\x00-\x7F][\xA0-\xBF\xE0-\xEF][\x00-\x7F]{2}/n
 
@@ -85,13 +89,21 @@ module KindSatchel
       def event!(running)
         byte = byte!
         return skip(number!) if byte == 0xF0 || byte == 0xF7 # rubocop:disable Style/MultipleComparison -- called for every event
-        return skip(1).then { skip(number!) } if byte == 0xFF
+        return meta! if byte == 0xFF
 
         status = byte >= 0x80 ? byte : running
         fault!("broken_midi", "At byte #{@at} stands data where an event should begin.") unless status && DATA.key?(status >> 4)
         data = take(DATA[status >> 4] - (byte >= 0x80 ? 0 : 1))
         hold(status >> 4, data.getbyte(-1))
         status
+      end
+
+      # What is not played; of some kinds a reader needs so many bytes.
+      def meta!
+        kind, size = byte!, number!
+        least, name = META[kind]
+        fault!("broken_midi", "Before byte #{@at} stands #{name} of #{size} bytes; it has #{least}.") if least && size < least
+        skip(size)
       end
 
       # A note on without velocity is a note off.
