@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "addresses"
+require_relative "rights"
 
 # Who may talk to the server, and in what form; stands before everything else, and refuses in the one form. What comes from beyond
 # this machine needs a key.
@@ -12,6 +13,8 @@ class Gate
   COOKIE = "satchel_key"
   # What came by way of somebody else is never taken for this machine.
   FORWARDED = %w[HTTP_FORWARDED HTTP_X_FORWARDED_FOR HTTP_X_FORWARDED_HOST HTTP_X_FORWARDED_PROTO HTTP_X_REAL_IP HTTP_VIA].freeze
+  NOT_ALLOWED = { "surface" => "The key of this device is that of a surface: it turns, plays, records and arms in its song, and nothing else.",
+                  "studio" => "That is done on the computer itself, by no key." }.freeze
   NO_KEY = "This device has no key, or it was withdrawn. On the computer, press Add a phone, and open the address it shows."
 
   # @param hosts [Array<String>] names this server may be called by, beside the local ones
@@ -29,11 +32,27 @@ class Gate
 
     return refuse(env, 403, "foreign_origin", "Only pages of this server may change songs, or ask about them.") if works?(env) && foreign?(env)
 
-    env["satchel.local"] = local?(env)
-    return refuse(env, 401, "no_key", NO_KEY) unless env["satchel.local"] || env["PATH_INFO"].start_with?(ENTRANCE) || keyed?(env)
+    return refuse(env, *env["satchel.refused"]) if env["satchel.refused"]
 
+    env["satchel.local"] = local?(env)
+    return @app.call(env) if env["satchel.local"] || env["PATH_INFO"].start_with?(ENTRANCE)
+
+    key = Gate.key(env)
+    return refuse(env, 401, "no_key", NO_KEY) unless key
+    return refuse(env, 403, "not_allowed", NOT_ALLOWED[key.kind]) unless Rights.allow?(key, env["REQUEST_METHOD"], env["PATH_INFO"])
+
+    env["satchel.key"] = key.id
     @app.call(env)
   end
+
+  # Whether a request comes from this machine itself.
+  # @param address [String] of the other end of its socket
+  def self.local?(env, address)
+    (address.start_with?("127.") || address == "::1") && FORWARDED.none? { |name| env.key?(name) }
+  end
+
+  # @return [KeyRing::Key, nil] of the device
+  def self.key(env, seen: true) = Server.keys.find(Rack::Utils.parse_cookies(env)[COOKIE], seen:)
 
   private
 
@@ -64,15 +83,7 @@ class Gate
     origin && origin != "#{env['rack.url_scheme']}://#{env['HTTP_HOST']}"
   end
 
-  def local?(env)
-    address = env["REMOTE_ADDR"].to_s
-    (address.start_with?("127.") || address == "::1") && FORWARDED.none? { |name| env.key?(name) }
-  end
-
-  def keyed?(env)
-    token = Rack::Utils.parse_cookies(env)[COOKIE]
-    env["satchel.key"] = Server.keys.find(token)
-  end
+  def local?(env) = Gate.local?(env, env["REMOTE_ADDR"].to_s)
 
   def refuse(env, status, code, message)
     return [status, { "content-type" => "text/plain; charset=utf-8" }, ["#{message}\n"]] if env["HTTP_ACCEPT"].to_s.include?("text/html")

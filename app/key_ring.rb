@@ -29,44 +29,54 @@ class KeyRing
     @lock = Mutex.new
   end
 
+  # A key as it is used: what it allows, and of which song (see {Rights}).
+  Key = Struct.new(:id, :kind, :song_id)
+
+  # @param kind [String] one of {Rights::KINDS}
+  # @param song_id [Integer, nil]
   # @return [Array(String, KeyRow)] the secret, which is told only now
-  def invite
+  def invite(kind: "surface", song_id: nil)
     secret = SecureRandom.urlsafe_base64(24)
     row = Database.write do
       KeyRow.where(digest: nil).where("expires_at < ?", now).delete_all
-      KeyRow.create!(name: "a device", invitation: digest(secret), expires_at: now + LIFE_SECONDS)
+      KeyRow.create!(name: "", kind:, song_id:, invitation: digest(secret), expires_at: now + LIFE_SECONDS)
     end
     [secret, row]
   end
 
+  # Gives a key a name of the user's own.
+  # @return [Boolean] whether there is one
+  def rename(id, name) = Database.write { KeyRow.where(id:).update_all(name: KindSatchel::PlainText.line(name).strip[0, LONGEST_NAME]) }.positive?
+
   # @param secret [String] of an invitation
   # @param from [String] the address it comes from
-  # @param name [String] what the device calls itself
-  # @return [String] the device's key
+  # @param device [String] what kind of device it is
+  # @return [Array(String, Key)] the device's key
   # @raise [Wrong], [TooMany]
-  def enter(secret, from:, name:)
+  def enter(secret, from:, device:)
     counted(from)
     token = SecureRandom.urlsafe_base64(32)
-    Database.write do
+    row = Database.write do
       row = KeyRow.find_by(invitation: digest(secret.to_s))
       raise Wrong if row.nil? || row.entered_at || row.expires_at < now
 
-      said = name.to_s.scrub.strip[0, LONGEST_NAME]
-      row.update!(invitation: nil, digest: digest(token), entered_at: now, seen_at: now, name: said.empty? ? row.name : said)
+      row.update!(invitation: nil, digest: digest(token), entered_at: now, seen_at: now, device: device[0, LONGEST_NAME])
+      row
     end
     @lock.synchronize { @tries.delete(from) }
-    token
+    [token, key(row)]
   end
 
-  # @return [Integer, nil] the id of the key
-  def find(token)
+  # @param seen [Boolean] whether it is written down that the device was here
+  # @return [Key, nil]
+  def find(token, seen: true)
     return if token.to_s.empty?
 
     wanted = digest(token)
-    id, seen, end_at = @lock.synchronize { @known[wanted] }
-    return id if id && now - seen < SEEN_SECONDS && now < end_at
+    key, seen_at, end_at = @lock.synchronize { @known[wanted] }
+    return key if key && now - seen_at < SEEN_SECONDS && now < end_at
 
-    look_up(wanted)
+    look_up(wanted, seen)
   end
 
   # @param id [Integer]
@@ -84,11 +94,15 @@ class KeyRing
 
   private
 
-  def look_up(wanted)
+  def key(row) = Key.new(row.id, row.kind, row.song_id)
+
+  def look_up(wanted, seen)
     row = Database.guarded { KeyRow.where("entered_at >= ?", now - KEPT_SECONDS).find_by(digest: wanted) } or return
+    return key(row) unless seen
+
     Database.write { row.update!(seen_at: now) }
-    @lock.synchronize { @known[wanted] = [row.id, now, row.entered_at + KEPT_SECONDS] }
-    row.id
+    @lock.synchronize { @known[wanted] = [key(row), now, row.entered_at + KEPT_SECONDS] }
+    key(row)
   end
 
   # A try counts until the key was right.

@@ -7,11 +7,19 @@ require "openssl"
 # Certificates for the addresses of this machine, by an authority of its own, so that phones speak to it in secret. The authority stays;
 # the certificate is made again when the addresses are others, or it is old.
 class LocalAuthority
-  AUTHORITY_DAYS = 3650
+  AUTHORITY_DAYS = 730
   CERTIFICATE_DAYS = 365
   # It is renewed so long before its end.
   EARLY_DAYS = 30
   DAY = 86_400
+  # Where networks of one's own lie (RFC 1918, 3927, 4193, 4291, 6598), and this machine itself: an address among them may change, and the
+  # authority still speaks for it.
+  OWN_RANGES = %w[10.0.0.0/8 172.16.0.0/12 192.168.0.0/16 169.254.0.0/16 100.64.0.0/10 127.0.0.0/8 fc00::/7 fe80::/10 ::1/128]
+               .map { |range| IPAddr.new(range) }.freeze
+
+  # @param text [String] of a certificate
+  # @return [String] SHA-256 of it, in pairs
+  def self.fingerprint(text) = OpenSSL::Digest::SHA256.hexdigest(OpenSSL::X509::Certificate.new(text).to_der).upcase.scan(/../).join(":")
 
   attr_reader :folder
 
@@ -29,7 +37,7 @@ class LocalAuthority
   # @param names [Array<String>] addresses and host names
   # @return [self]
   def ready(names)
-    make_authority unless File.exist?(authority_file) && File.exist?(authority_key_file)
+    make_authority(names) unless File.exist?(authority_key_file) && speaks_for?(names)
     make_certificate(names) unless good?(names)
     self
   end
@@ -60,11 +68,36 @@ class LocalAuthority
     nil
   end
 
-  def make_authority
+  # Whether the authority that is there may sign for some names, and for long enough.
+  def speaks_for?(names)
+    return false unless File.exist?(authority_file)
+
+    found = authority
+    said = found.extensions.find { |one| one.oid == "nameConstraints" }&.value.to_s.split("\n").map(&:strip)
+    found.not_after > Time.now + (EARLY_DAYS * DAY) && (particular(names) - said).empty?
+  rescue OpenSSL::OpenSSLError
+    false
+  end
+
+  # What the authority is limited to: its own ranges, and of some names those that lie in none of them.
+  def constraints(names) = OWN_RANGES.map { |range| range_word(range) } + particular(names | [Socket.gethostname, "localhost"])
+
+  def particular(names)
+    names.filter_map do |name|
+      address = address?(name) or next "DNS:#{name}"
+      range_word(address) if OWN_RANGES.none? { |range| range.include?(address) }
+    end
+  end
+
+  # As OpenSSL writes it: an address, and which of its bits count.
+  def range_word(range) = "IP:#{range}/#{range.netmask}"
+
+  def make_authority(names)
     key = OpenSSL::PKey::EC.generate("prime256v1")
     made = blank("Kind Satchel on #{Socket.gethostname}", key, AUTHORITY_DAYS)
     made.issuer = made.subject
-    extensions = { "basicConstraints" => ["CA:TRUE,pathlen:0", true], "keyUsage" => ["keyCertSign,cRLSign", true], "subjectKeyIdentifier" => ["hash", false] }
+    extensions = { "basicConstraints" => ["CA:TRUE,pathlen:0", true], "keyUsage" => ["keyCertSign,cRLSign", true], "subjectKeyIdentifier" => ["hash", false],
+                   "nameConstraints" => [constraints(names).map { |word| "permitted;#{word}" }.join(","), true] }
     add(made, made, extensions)
     made.sign(key, "SHA256")
     write(authority_key_file, key.to_pem)
@@ -74,7 +107,7 @@ class LocalAuthority
 
   def make_certificate(names)
     key = OpenSSL::PKey::EC.generate("prime256v1")
-    made = blank(names.first || "localhost", key, CERTIFICATE_DAYS)
+    made = blank("Kind Satchel at #{names.first || 'localhost'}", key, CERTIFICATE_DAYS)
     made.issuer = authority.subject
     add(made, authority, "basicConstraints" => ["CA:FALSE", true], "keyUsage" => ["digitalSignature", true], "extendedKeyUsage" => ["serverAuth", false],
                          "subjectAltName" => [alternative_words(names).join(","), false], "authorityKeyIdentifier" => ["keyid", false])

@@ -18,6 +18,8 @@ if beyond
 end
 threads 2, 24
 workers 0
+# The largest that is sent; see app/doorkeeper.rb for who may send how much.
+http_content_length_limit 1024 * 1024 * 1024
 environment ENV.fetch("RACK_ENV", "production")
 log_requests false
 quiet

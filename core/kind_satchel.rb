@@ -6,6 +6,7 @@ module KindSatchel
 end
 
 require_relative "kind_satchel/errors"
+require_relative "kind_satchel/plain_text" # names as they read
 require_relative "kind_satchel/value"
 require_relative "kind_satchel/registry"
 require_relative "kind_satchel/jet"        # what is known of a curve over a stretch: bounds of value, slope and bend

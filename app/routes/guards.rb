@@ -20,6 +20,12 @@ module Guards
   HANDED = %r{\A/api/hand_overs/[0-9a-f]{32}/sounds\z}
   HANDED_TYPE = [SOUND_TYPES, "not_a_sound", "Send a WAV file as audio/wav."].freeze
 
+  # @return [Integer] what a request to a path may hold, in bytes
+  def self.largest(path) = LARGEST.fetch(path) { HANDED.match?(path) ? Workspaces::LARGEST_SOUND : LARGEST_REQUEST }
+
+  # Whether a path takes files.
+  def self.file?(path) = LARGEST.key?(path) || OTHERS.key?(path) || HANDED.match?(path)
+
   # Helpers for every request.
   module Helpers
     def check_type
@@ -40,7 +46,7 @@ module Guards
       next if request.get? || request.head?
 
       check_type if request.post? && !request.path.start_with?(Gate::ENTRANCE)
-      largest = LARGEST.fetch(request.path) { HANDED.match?(request.path) ? Workspaces::LARGEST_SOUND : LARGEST_REQUEST }
+      largest = Guards.largest(request.path)
       halt_with(413, "too_large", "The request is larger than #{largest / 1024 / 1024} MB.") if request.content_length.to_i > largest
     end
   end

@@ -31,6 +31,7 @@ module Parameters
     end
 
     def text(name, text, most = 300) = text.size <= most ? text : refuse!(name, "#{name} is longer than #{most} characters.")
+    def name(name, text) = KindSatchel::PlainText.line(text(name, text))
     def list(name, text) = text(name, text, LONGEST_LIST).split(",")
     def ids(name, text) = list(name, text).map { |one| id(name, one).nonzero? || refuse!(name, "#{name} are numbers.") }
   end
@@ -41,7 +42,7 @@ module Parameters
     "tick" => :whole, "from_tick" => :whole, "to_tick" => :whole, "block_ticks" => :whole, "frames" => :whole, "rate" => :whole,
     "width_px" => ->(name, text) { Address.whole(name, text, 1..99_999) }, "value" => :number, "amount" => :number,
     "tracks" => :list, "addresses" => :list, "tags" => :list, "region_ids" => :list,
-    "name" => :text, "text" => :text, "address" => :text, "envelope_id" => :text, "track_id" => :text, "clip_id" => :text,
+    "name" => :name, "text" => :text, "address" => :text, "envelope_id" => :text, "track_id" => :text, "clip_id" => :text,
     "from_clip_id" => :text, "to_clip_id" => :text, "from_track_id" => :text, "to_track_id" => :text,
     "pass" => :text, "token" => :text, "key" => :text, "role" => :text, "splat" => :text,
     "controls" => ->(name, text) { Address.text(name, text, LONGEST_TABLE) }
@@ -84,12 +85,13 @@ module Parameters
     end
 
     # @param data [Hash] the body of a request
-    # @return [Hash] the same
+    # @return [Hash] the same, a name as it reads
     def told!(data)
       data.each do |name, value|
         fits, words = BODY[name]
         Address.refuse!(name, "#{name} is #{words}.") if fits && !fits.call(value)
       end
+      data.key?("name") ? data.merge("name" => KindSatchel::PlainText.line(data["name"])) : data
     end
   end
 end

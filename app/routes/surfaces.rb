@@ -1,6 +1,8 @@
 # frozen_string_literal: true
 
 require "rqrcode"
+require_relative "../device_kind"
+require_relative "../local_authority"
 
 # The phone as surface of the desktop: keys for devices beyond this machine, and the websocket hands go over.
 module SurfaceRoutes
@@ -19,11 +21,36 @@ module SurfaceRoutes
       host && "https://#{host}:#{ENV.fetch('TLS_PORT', '9293')}"
     end
 
+    def invited(kind)
+      raise KindSatchel::InvalidInput.of("bad_value", "/kind", "A key is that of a #{Rights::KINDS.join(' or a ')}.") unless Rights::KINDS.include?(kind)
+
+      invitation(*settings.keys.invite(kind:, song_id:))
+    end
+
+    # By which trust in this machine's certificates is checked; nil where there is none.
+    def fingerprint
+      file = File.join(settings.tls_folder, "authority.pem")
+      File.file?(file) ? LocalAuthority.fingerprint(File.read(file)) : nil
+    end
+
+    # Where a request comes from, as guesses are counted: the other end of its socket, or what the owner's own proxy says.
+    def from_where
+      address = env["REMOTE_ADDR"].to_s
+      return address unless ENV.fetch("SATCHEL_PROXY", "").split(",").include?(address)
+
+      env["HTTP_X_FORWARDED_FOR"].to_s.split(",").last.to_s.strip.then { |said| said.empty? ? address : said }
+    end
+
+    def told_fingerprint
+      " Its fingerprint (SHA-256) is <code style='word-break: break-all'>#{fingerprint}</code>; the computer shows the same." if fingerprint
+    end
+
     def invitation(secret, row)
       base = outside || "http://#{request.host_with_port}"
       address = "#{base}#{Gate::ENTRANCE}#{secret}?song=#{song_id}"
       drawn = RQRCode::QRCode.new(address).as_svg(viewbox: true, use_path: true, fill: "ffffff", offset: 16)
-      { "address" => address, "picture" => drawn, "seconds" => KeyRing::LIFE_SECONDS, "beyond" => !outside.nil?, "key" => row.entry }
+      { "address" => address, "picture" => drawn, "seconds" => KeyRing::LIFE_SECONDS, "beyond" => !outside.nil?, "key" => row.entry,
+        "fingerprint" => fingerprint }
     end
 
     def plain_page(words, form = "")
@@ -64,7 +91,15 @@ module SurfaceRoutes
       only_here!
       song
       status 201
-      json(invitation(*settings.keys.invite))
+      json(invited(body_json.fetch("kind", "surface")))
+    end
+    app.post("/api/keys/:id") do
+      only_here!
+      name = body_json["name"]
+      raise KindSatchel::InvalidInput.of("bad_name", "/name", "A key's name is a text.") unless name.is_a?(String)
+
+      halt_with(404, "unknown_key", "There is no such key.") unless settings.keys.rename(asked!(:id), name)
+      json(settings.keys.list)
     end
     app.delete("/api/keys/:id") do
       only_here!
@@ -86,16 +121,17 @@ module SurfaceRoutes
       song = asked(:song).to_i
       # Without a referrer a form would not say where it comes from.
       headers "Referrer-Policy" => "same-origin"
-      plain_page("This device wants to be a surface of Kind Satchel.",
+      plain_page("This device wants to come into Kind Satchel.",
                  "<form method=post action='/enter/#{Rack::Utils.escape_html(Rack::Utils.escape(asked!(:key)))}?song=#{song}'>" \
                  "<button style='font: inherit; padding: .6rem 1.2rem'>Open it</button></form>" \
                  "<p><small>If it warns of the connection: <a href='/enter/authority.pem'>take this authority</a> and trust it in the settings of the " \
-                 "device, or go on.</small></p>")
+                 "device, or go on.#{told_fingerprint}</small></p>")
     end
     app.post("/enter/:key") do
-      token = settings.keys.enter(asked!(:key), from: request.ip, name: request.user_agent.to_s[/\(([^;)]+)/, 1].to_s)
-      response.set_cookie(Gate::COOKIE, value: token, path: "/", httponly: true, same_site: :strict, secure: request.ssl?, max_age: KeyRing::KEPT_SECONDS.to_s)
-      redirect to("/songs/#{asked(:song).to_i}/surface"), 303
+      token, key = settings.keys.enter(asked!(:key), from: from_where, device: DeviceKind.of(request.user_agent))
+      response.set_cookie(Gate::COOKIE, value: token, path: "/", httponly: true, same_site: :strict, secure: request.ssl?,
+                                        max_age: KeyRing::KEPT_SECONDS.to_s)
+      redirect to("/songs/#{asked(:song).to_i}#{'/surface' if key.kind == 'surface'}"), 303
     rescue KeyRing::Wrong
       refused(401, "This key is wrong, spent, or older than ten minutes. Ask for a new one on the computer.")
     rescue KeyRing::TooMany

@@ -13,7 +13,9 @@ module KindSatchel
 
     def self.of(*names) = Struct.new(*names, keyword_init: true) { include Value }
 
+    # A name is one line that reads as it is.
     def initialize(**fields)
+      fields[:name] = PlainText.line(fields[:name]) if fields.key?(:name)
       super
       @memo = {}
       check

@@ -15,7 +15,8 @@ RSpec.describe "The server open to the network" do
   before(:context) do
     @folder = Dir.mktmpdir
     @port, @tls_port = free_port, free_port
-    environment = { "SATCHEL_DB" => File.join(@folder, "songs.sqlite3"), "PORT" => @port.to_s, "TLS_PORT" => @tls_port.to_s, "BIND" => "0.0.0.0" }
+    environment = { "SATCHEL_DB" => File.join(@folder, "songs.sqlite3"), "PORT" => @port.to_s, "TLS_PORT" => @tls_port.to_s, "BIND" => "0.0.0.0",
+                    "TMPDIR" => File.join(@folder, "temporary").tap { |path| FileUtils.mkdir_p(path) } }
     @said, @server = IO.pipe.then { |out, into| [out, spawn(environment, "bundle", "exec", "puma", "-C", "config/puma.rb", chdir: root, out: into, err: log)] }
     Timeout.timeout(60) { sleep 0.2 until here("/api/songs").then { |answer| answer && JSON.parse(answer.body).any? } }
   end
@@ -42,8 +43,8 @@ RSpec.describe "The server open to the network" do
     http.start { |open| open.send_request(method, path, nil, { "X-Forwarded-For" => "10.0.0.7", **headers }) }
   end
 
-  def invite = JSON.parse(here("/api/songs/1/invitation", "POST", {}).body)
-  def cookie = far(invite["address"][%r{/enter/.*}], "POST")["set-cookie"][/satchel_key=[^;]+/]
+  def invite(kind = "surface") = JSON.parse(here("/api/songs/1/invitation", "POST", { kind: }).body)
+  def cookie(kind = "surface") = far(invite(kind)["address"][%r{/enter/.*}], "POST")["set-cookie"][/satchel_key=[^;]+/]
 
   def far_socket(role, headers)
     raw = OpenSSL::SSL::SSLSocket.new(TCPSocket.new("127.0.0.1", @tls_port)).tap(&:connect)
@@ -63,7 +64,7 @@ RSpec.describe "The server open to the network" do
   it "lets nobody in without a key; with one, by the address that is shown" do
     expect(far("/api/songs").code).to eq "401"
     expect(far("/", "GET", "Accept" => "text/html").body).to include("Add a phone")
-    expect(far("/api/songs", "GET", "Cookie" => cookie).code).to eq "200"
+    expect(far("/api/songs", "GET", "Cookie" => cookie("studio")).code).to eq "200"
     expect(invite["address"]).to start_with("https://").and include(":#{@tls_port}/enter/")
   end
 
@@ -116,10 +117,14 @@ RSpec.describe "The server open to the network" do
   end
 
   # A device that takes little at a time, and then nothing.
-  def sleeping(path, held, *more)
+  def sleeping_socket
     raw = Socket.new(:INET, :STREAM).tap { |socket| socket.setsockopt(:SOCKET, :RCVBUF, 4096) }
     raw.connect(Socket.sockaddr_in(@tls_port, "127.0.0.1"))
-    secret = OpenSSL::SSL::SSLSocket.new(raw).tap(&:connect)
+    [OpenSSL::SSL::SSLSocket.new(raw).tap(&:connect), raw]
+  end
+
+  def sleeping(path, held, *more)
+    secret, raw = sleeping_socket
     head = ["GET #{path} HTTP/1.1", "Host: 127.0.0.1:#{@tls_port}", "Cookie: #{held}", "X-Forwarded-For: 10.0.0.7", *more]
     secret.write("#{head.join("\r\n")}\r\n\r\n")
     [secret, raw]
@@ -153,6 +158,32 @@ RSpec.describe "The server open to the network" do
     expect(told).to include("\"revision\":#{revision}")
     reader.kill
     [asleep, awake, plain].each(&:close)
+  end
+
+  # Begins to send a body, and answers what comes back at once.
+  def begun(head, body)
+    secret, = sleeping_socket
+    lines = [*head, "Host: 127.0.0.1:#{@tls_port}", "X-Forwarded-For: 10.0.0.7"]
+    secret.write("#{lines.join("\r\n")}\r\n\r\n#{body}")
+    Timeout.timeout(5) { secret.readpartial(4096) }
+  ensure
+    secret&.close
+  end
+
+  def buffered = Dir[File.join(@folder, "temporary/**/*")].sum { |path| File.file?(path) ? File.size(path) : 0 }
+
+  it "refuses bodies by their heads, without taking them in: without a key, and from keys more than they may send" do
+    part = "x" * 100_000
+    held, studio = cookie, cookie("studio")
+    sound = ["POST /api/sounds?name=A HTTP/1.1", "Content-Type: audio/wav"]
+    expect(begun([*sound, "Content-Length: 150000000"], part)).to match(/\AHTTP.1.1 401.*no_key/m)
+    expect(begun([*sound, "Transfer-Encoding: chunked"], "186a0\r\n#{part}\r\n")).to match(/\AHTTP.1.1 401.*no_key/m)
+    expect(begun([*sound, "Content-Length: 3000000", "Cookie: #{held}"], part)).to match(/\AHTTP.1.1 413.*too_large/m)
+    expect(begun(["POST /api/songs/1/edits HTTP/1.1", "Content-Length: 3000000", "Cookie: #{studio}"], part)).to match(/\AHTTP.1.1 413.*larger than 1 MB/m)
+    chunks = "186a0\r\n#{part}\r\n" * 12
+    expect(begun(["POST /api/songs/1/edits HTTP/1.1", "Transfer-Encoding: chunked", "Cookie: #{studio}"], chunks)).to match(/\AHTTP.1.1 400/)
+    expect(begun([*sound, "Content-Length: 100000", "Cookie: #{studio}"], part)).to match(/\AHTTP.1.1 422.*no_sound/m)
+    expect(buffered).to eq 0
   end
 
   it "ends the stream of a device whose key is withdrawn, at once" do

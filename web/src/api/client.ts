@@ -5,6 +5,7 @@ import type {
   Catalogue,
   Change,
   ClockTable,
+  DeviceKey,
   EditHistory,
   EditInputs,
   Explanation,
@@ -191,6 +192,7 @@ export const moves = {
 /** Devices beyond this machine that may use the server. */
 export const keys = {
   list: () => get<KeyList>("/api/keys"),
+  rename: (id: number, name: string) => post<KeyList>(`/api/keys/${id}`, { name }),
   withdraw: (id: number) => ask<KeyList>("DELETE", `/api/keys/${id}`),
 };
 
@@ -252,7 +254,7 @@ export const songApi = (id: number) => ({
   songStretch: (from: Ticks, to: Ticks) => get<SongStretch>(`/api/songs/${id}/stretch?from_tick=${from}&to_tick=${to}`),
   movesTable: (places: EditInputs["copy_moves"]) =>
     get<MovesTable>(`/api/songs/${id}/moves_table?${new URLSearchParams(places as Record<string, string>)}`),
-  invitation: () => post<Invitation>(`/api/songs/${id}/invitation`),
+  invitation: (kind: DeviceKey["kind"]) => post<Invitation>(`/api/songs/${id}/invitation`, { kind }),
   mappings: () => get<MappingLists>(`/api/songs/${id}/mappings`),
   keepMappings: (lists: Partial<MappingLists>) => post<MappingLists>(`/api/songs/${id}/mappings`, lists),
   passes: () => get<HandPass[]>(`/api/songs/${id}/passes`),

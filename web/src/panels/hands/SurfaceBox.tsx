@@ -1,3 +1,4 @@
+import { clsx } from "clsx";
 import { Smartphone, Trash2 } from "lucide-react";
 import { useEffect, useState } from "react";
 import { keys, songApi } from "../../api/client";
@@ -7,6 +8,7 @@ import { faultsSaid } from "../../state/queue";
 import { useSong } from "../../state/song";
 import { setStage, surfacesNow, useSurfaces, waitForSurfaces } from "../../state/surfaces";
 import { Box } from "../../ui/Box";
+import { TextField } from "../../ui/Fields";
 import { IconButton } from "../../ui/IconButton";
 
 /** The list of keys is read again this often while the box is open. */
@@ -39,19 +41,54 @@ export function SurfaceBox() {
   );
 }
 
+type Kind = DeviceKey["kind"];
+const KINDS: [Kind, string, string][] = [
+  ["surface", "Surface", "It turns, plays, records and arms in this song."],
+  ["studio", "Studio", "It edits songs too, and takes sounds in. It cannot delete songs or give out keys."],
+];
+
 function Invite({ songId }: { songId: number }) {
+  const [kind, setKind] = useState<Kind>("surface");
   const [invitation, setInvitation] = useState<Invitation | null>(null);
   useEffect(() => {
     waitForSurfaces();
     if (!surfacesNow().open) openToSurfaces(songId);
     let over = false;
-    void faultsSaid(() => songApi(songId).invitation()).then((found) => !over && setInvitation(found));
+    setInvitation(null);
+    void faultsSaid(() => songApi(songId).invitation(kind)).then((found) => found && !over && setInvitation(found));
     return () => {
       over = true;
     };
-  }, [songId]);
-  if (!invitation) return <progress className="progress w-40" aria-label="Asking for a key" />;
-  const { address, picture, seconds, beyond } = invitation;
+  }, [songId, kind]);
+  return (
+    <div className="flex flex-col gap-2">
+      <div className="flex gap-1" role="radiogroup" aria-label="What its key allows">
+        {KINDS.map(([id, words]) => (
+          <button
+            key={id}
+            type="button"
+            role="radio"
+            aria-checked={kind === id}
+            className={clsx("btn btn-sm grow pointer-coarse:h-11", kind === id && "btn-secondary")}
+            onClick={() => setKind(id)}
+          >
+            {words}
+          </button>
+        ))}
+      </div>
+      <p className="faint text-xs">{KINDS.find(([id]) => id === kind)?.[2]}</p>
+      {invitation ? (
+        <Shown invitation={invitation} />
+      ) : (
+        <progress className="progress w-40" aria-label="Asking for a key" />
+      )}
+    </div>
+  );
+}
+
+/** The address of an invitation, as a picture and as text, and what a phone says to it. */
+function Shown({ invitation }: { invitation: Invitation }) {
+  const { address, picture, seconds, beyond, fingerprint } = invitation;
   return (
     <div className="flex flex-col gap-2">
       <div className="flex gap-3">
@@ -83,6 +120,12 @@ function Invite({ songId }: { songId: number }) {
           there from the page it opens. On an iPhone install it under Settings, Profile downloaded, then switch it on
           under General, About, Certificate trust. On Android take it under Security, Encryption and credentials,
           Install a certificate.
+          {fingerprint && (
+            <>
+              {" "}
+              Its fingerprint (SHA-256), the same here and there: <code className="break-all">{fingerprint}</code>
+            </>
+          )}
         </p>
       ) : (
         <p className="text-sm" role="note">
@@ -105,20 +148,42 @@ function Devices() {
     <section aria-label="Keys" className="flex flex-col gap-1">
       <h3 className="font-bold">Keys</h3>
       {list.length === 0 && <p className="faint text-sm">No device has one yet.</p>}
-      {list.map(({ id, name, entered_at, seen_at }) => (
-        <div key={id} className="flex items-center gap-2 text-sm">
-          <span className="grow">
-            {entered_at ? name : "an invitation, not taken yet"}
-            {seen_at && <span className="faint"> · seen {new Date(seen_at).toLocaleString()}</span>}
-          </span>
-          <IconButton
-            label={entered_at ? `Withdraw the key of ${name}` : "Withdraw the invitation"}
-            onPress={() => void faultsSaid(() => keys.withdraw(id)).then((left) => left && setList(left))}
-          >
-            <Trash2 size={14} />
-          </IconButton>
-        </div>
+      {list.map((key) => (
+        <DeviceRow key={key.id} device={key} onList={setList} />
       ))}
     </section>
+  );
+}
+
+/** One key: whose it is, by a name of one's own or by the kind of device, and what it allows. */
+function DeviceRow({ device, onList }: { device: DeviceKey; onList: (list: DeviceKey[]) => void }) {
+  const { id, name, kind, entered_at, seen_at } = device;
+  const called = name || device.device || "a device";
+  const change = (asked: () => Promise<DeviceKey[]>) => faultsSaid(asked).then((list) => list && onList(list));
+  return (
+    <div className="flex items-center gap-2 text-sm">
+      <span className="flex min-w-0 grow flex-col break-words">
+        {entered_at ? (
+          <TextField
+            label={`Name of the key of ${called}`}
+            value={called}
+            onCommit={(text) => change(() => keys.rename(id, text)).then(() => null)}
+          />
+        ) : (
+          "an invitation, not taken yet"
+        )}
+        <span className="faint text-xs">
+          {[kind, entered_at && name && device.device, seen_at && `seen ${new Date(seen_at).toLocaleString()}`]
+            .filter(Boolean)
+            .join(" · ")}
+        </span>
+      </span>
+      <IconButton
+        label={entered_at ? `Withdraw the key of ${called}` : "Withdraw the invitation"}
+        onPress={() => void change(() => keys.withdraw(id))}
+      >
+        <Trash2 size={14} />
+      </IconButton>
+    </div>
   );
 }

@@ -1,0 +1,17 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  # Text that people give, as one line that reads as it is: without controls, line breaks, and what turns the direction of writing around.
+  module PlainText
+    # Controls, line and paragraph separators, and the embeddings, overrides and isolates of direction (Unicode Standard Annex 9).
+    HIDDEN = /[\p{Cc}\u2028\u2029\u200E\u200F\u061C\u202A-\u202E\u2066-\u2069]/
+
+    # @param text [Object] anything that is no text is given back as it is
+    # @return [Object]
+    def self.line(text)
+      return text unless text.is_a?(String) && text.valid_encoding? && HIDDEN.match?(text)
+
+      text.gsub(/[ \r\n\t\u2028\u2029]*[\r\n\t\u2028\u2029]+[ \r\n\t\u2028\u2029]*/, " ").gsub(HIDDEN, "")
+    end
+  end
+end
