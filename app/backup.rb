@@ -35,7 +35,7 @@ module Backup
     Dir.mktmpdir("satchel-backup") do |folder|
       copy = File.join(folder, DATABASE)
       copied(database, copy)
-      found, missing = digests(copy).partition { |digest| File.exist?(sound(database, digest)) }
+      found, missing = digests(copy).partition { |digest| whole?(sound(database, digest), digest) }
       pack(part, copy, found.to_h { |digest| [digest, sound(database, digest)] }, missing)
       File.rename(part, goal)
       { "sounds" => found.size, "missing" => missing.size }
@@ -66,6 +66,8 @@ module Backup
   rescue SystemCallError => e
     raise Refused, "The backup cannot be put back (#{e.message.sub(/ @ .*/, '')})."
   end
+
+  def whole?(file, digest) = File.exist?(file) && Digest::SHA256.file(file).hexdigest == digest
 
   def copied(database, copy)
     from, to = SQLite3::Database.new(database, readonly: true), SQLite3::Database.new(copy)
@@ -169,5 +171,5 @@ module Backup
   end
 
   def sound(database, digest) = File.join("#{database}-sounds", digest[0, 2], "#{digest}.wav")
-  private_class_method :copied, :digests, :pack, :unpacked, :contents, :extract, :check_database, :checked_sound, :alone, :moved_aside, :place, :sound
+  private_class_method :copied, :digests, :pack, :unpacked, :contents, :extract, :check_database, :checked_sound, :alone, :moved_aside, :place, :sound, :whole?
 end

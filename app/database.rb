@@ -40,6 +40,11 @@ module Database
       Database.writing? ? execute("BEGIN IMMEDIATE TRANSACTION", "TRANSACTION") : super
     end
 
+    # A full disk may have ended the transaction already; then there is nothing to go back on.
+    def exec_rollback_db_transaction
+      super if @raw_connection&.transaction_active?
+    end
+
     private
 
     def configure_connection

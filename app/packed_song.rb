@@ -27,7 +27,7 @@ class PackedSong
   # @param sounds [Array<String>] that the song plays, as the document names them
   # @param store [SoundStore] sounds it does not have are left out
   def self.write(path, document, sounds, store)
-    found = sounds.select { |key| store.there?(key) }.map { |key| store.find(key) }.reject { |row, _| row.word }
+    found = sounds.filter_map { |key| whole(store, key) }.reject { |row, _| row.word }
     Zip::OutputStream.open(path) do |zip|
       entry(zip, DOCUMENT, document)
       entry(zip, NAMES, JSON.generate(found.to_h { |row, _| [row.digest, row.name] }))
@@ -38,11 +38,18 @@ class PackedSong
     end
   end
 
+  # What is no longer what it was is left out, as what is not there.
+  def self.whole(store, key)
+    store.whole(key)
+  rescue SoundStore::Missing
+    nil
+  end
+
   def self.entry(zip, name, text)
     zip.put_next_entry(name)
     zip.write(text)
   end
-  private_class_method :entry
+  private_class_method :entry, :whole
 
   # @param path [String] of a file that was sent
   # @param asker [Asker] who sent it; when it leaves, nothing more is taken out
@@ -130,7 +137,7 @@ class PackedSong
   end
 
   def as_file(entry)
-    Tempfile.create("sound", binmode: true) do |file|
+    Tempfile.create("satchel-sound", binmode: true) do |file|
       copy(entry, file, SoundStore::LARGEST)
       file.flush
       yield file.path

@@ -37,7 +37,7 @@ class SoundStore
     info, head = info_of(path)
     digest = Digest::SHA256.file(path).hexdigest
     outline = Database.guarded { SoundRow.find_by(digest:) }&.outline || outline_of(path, head, info)
-    file(digest).then { |goal| keep(path, goal) unless File.exist?(goal) }
+    file(digest).then { |goal| keep(path, goal) unless File.size?(goal) == File.size(path) }
     Database.write do
       SoundRow.where(word:).where.not(digest:).update_all(word: nil) if word
       row = SoundRow.find_or_initialize_by(digest:)
@@ -52,7 +52,7 @@ class SoundStore
     Dir[File.join(folder, "*.wav")].each do |path|
       word = File.basename(path, ".wav")
       row = Database.guarded { SoundRow.find_by(word:) }
-      next if row&.outline && row.bytes == File.size(path) && row.digest == Digest::SHA256.file(path).hexdigest && File.exist?(file(row.digest))
+      next if row&.outline && row.bytes == File.size(path) && row.digest == Digest::SHA256.file(path).hexdigest && File.size?(file(row.digest)) == row.bytes
 
       take(path, name: word.tr("-", " ").capitalize, word:)
     end
@@ -64,8 +64,18 @@ class SoundStore
   def find(key)
     row = Database.guarded { DIGEST.match?(key) ? SoundRow.find_by(digest: key) : SoundRow.find_by(word: key) } or raise Missing
     path = file(row.digest)
-    File.exist?(path) ? [row, path] : raise(Missing)
+    File.size?(path) == row.bytes ? [row, path] : raise(Missing)
   end
+
+  # The same, read through: whether its bytes are still those that were taken in.
+  # @raise [Missing]
+  def whole(key)
+    find(key).tap { |row, path| raise Missing unless Digest::SHA256.file(path).hexdigest == row.digest }
+  end
+
+  # Sounds whose file is not what it was: gone, or of another size.
+  # @return [Array<SoundRow>]
+  def spoilt = Database.guarded { SoundRow.order(:id).to_a }.reject { |row| File.size?(file(row.digest)) == row.bytes }
 
   # @return [Hash] what is seen of a sound
   # @raise [Missing]
@@ -110,18 +120,19 @@ class SoundStore
 
     songs = uses.fetch(row.digest, [])
     raise KindSatchel::InvalidInput.of("used", "", "#{row.name} is used in #{songs.map { |song| song['name'] }.join(', ')}; it stays.") if songs.any?
-    raise KindSatchel::InvalidInput.of("used", "", "#{row.name} would come back with undo in a song; it stays.") if remembered?(row.digest)
+    where = remembered(row.digest)
+    raise KindSatchel::InvalidInput.of("used", "", "#{row.name} #{where}; it stays.") if where
 
     drop(row)
   end
 
-  # Lets go of all that nothing uses, not even an undo.
+  # Lets go of all that nothing uses, not even an undo, a kept version or a preset.
   # @param digests [Array<String>, nil] only of these
   # @return [Integer] how many
   def free(digests = nil)
     used = uses
     rows = Database.guarded { SoundRow.where(word: nil, **(digests ? { digest: digests } : {})).to_a }
-    gone = rows.reject { |row| used.key?(row.digest) || remembered?(row.digest) }
+    gone = rows.reject { |row| used.key?(row.digest) || remembered(row.digest) }
     gone.each { |row| drop(row) }.size
   end
 
@@ -151,7 +162,7 @@ class SoundStore
     sound_rows(%w[clip]).where("#{sound} IS NOT NULL").distinct.pluck(Arel.sql(sound), :song_id)
   end
 
-  # What is stored of a damaged song may be no JSON; see {#remembered?}.
+  # What is stored of a damaged song may be no JSON; see {#remembered}.
   def sound_rows(kinds) = PartRow.where(kind: kinds).from("(SELECT * FROM #{PartRow.table_name} WHERE json_valid(record)) AS #{PartRow.table_name}")
 
   def in_devices
@@ -160,10 +171,16 @@ class SoundStore
     devices.where("#{sound} IS NOT NULL").distinct.pluck(Arel.sql(sound), :song_id)
   end
 
-  # Whether undo or redo of a song knows a sound, or what is left of a damaged one.
-  def remembered?(digest)
+  # Where a sound is known besides the songs as they stand: the words for it; nil where it is not.
+  def remembered(digest)
     known = "%#{digest}%"
-    Database.guarded { EditRow.where("patch LIKE ?", known).exists? || PartRow.where("NOT json_valid(record) AND record LIKE ?", known).exists? }
+    Database.guarded do
+      next "would come back with undo in a song" if EditRow.where("patch LIKE ?", known).exists?
+      next "is in a kept version of a song" if VersionPartRow.where("record LIKE ?", known).exists?
+      next "is in a preset" if PresetRow.where("chain LIKE ?", known).exists?
+
+      "may be in a song that is damaged" if PartRow.where("NOT json_valid(record) AND record LIKE ?", known).exists?
+    end
   end
 
   def drop(row)

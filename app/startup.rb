@@ -2,6 +2,7 @@
 
 require "socket"
 require_relative "local_authority"
+require_relative "sweep"
 
 # What can go wrong before the server serves: told in one sentence, with exit status 1.
 module Startup
@@ -38,7 +39,10 @@ module Startup
   # Puts on the shelf what ships: the sounds, and the demo song. A worker for long work stands ready too.
   # @return [Integer, nil] the id of the demo song, nil when there are songs already
   def stock
+    Sweep.close(Database.path)
+    Sweep.call(Server.sounds)
     Server.sounds.take_shipped(Server.shipped_sounds)
+    Server.sounds.spoilt.each { |row| warn "The sound #{row.name} (#{row.digest[0, 12]}) is not what it was: it is told as missing." }
     Server.long_work.warm
     Server.workspaces.clear(0)
     DemoSeed.plant

@@ -36,7 +36,8 @@ class WaveHead
   def no_sound! = fault!("no_sound", "This is no WAV file that can be read.")
 
   def look(file)
-    no_sound! unless file.read(12)&.unpack("a4x4a4") == %w[RIFF WAVE]
+    head = file.read(12).to_s
+    no_sound! unless head.bytesize == 12 && head.unpack("a4x4a4") == %w[RIFF WAVE]
     MOST_CHUNKS.times do
       at = file.pos
       head = file.read(8)

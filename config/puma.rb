@@ -1,5 +1,8 @@
 # frozen_string_literal: true
 
+# What the server writes is read by its owner alone.
+File.umask(0o077)
+
 # One process, so that open songs are held in memory once; the tabs' event streams cost no thread.
 require_relative "../app/startup"
 require_relative "../app/addresses"

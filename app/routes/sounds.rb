@@ -9,7 +9,7 @@ module SoundRoutes
   module Helpers
     # The request's body as a file of its own, while a block runs.
     def body_as_file
-      Tempfile.create("sound", binmode: true) do |file|
+      Tempfile.create("satchel-sound", binmode: true) do |file|
         IO.copy_stream(request.body, file)
         file.flush
         yield file.path

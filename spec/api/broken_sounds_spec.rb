@@ -53,6 +53,10 @@ RSpec.describe "Broken sounds" do
     expect(get_json("/api/sounds/#{fast['digest']}/outline")["peaks"].size).to eq 2
   end
 
+  it "are no sound where they end in their first bytes" do
+    expect((0..44).map { |size| refusal(wav[0, size])[0][0] }.uniq - %w[no_sound broken_sound empty_sound]).to eq []
+  end
+
   # Also what no one thought of: any bytes of the head may be any others.
   it "are answered in words, whatever the bytes of their head" do
     random = Random.new(5)

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "wavefile"
+require_relative "../../app/sweep"
 
 RSpec.describe "Recorded sounds" do
   # A sine of some frames at 44.1 kHz, as a WAV file's bytes.
@@ -49,6 +50,64 @@ RSpec.describe "Recorded sounds" do
     expect(call("DELETE", "/api/sounds")["freed"]).to be >= 1
     call_raw("/sounds/#{gone}.wav")
     expect([last_response.status, entry(gone), entry(kept)&.fetch("digest")]).to eq [404, nil, kept]
+  end
+
+  def horn(sound)
+    audio = KindSatchel::Audio.new(sound:, bpm: 120)
+    KindSatchel::Clip.new(id: "horn", name: "Horn", kind: "audio", length_ticks: BAR, notes: [], envelopes: [], audio:)
+  end
+
+  it "stay while a kept version, a preset or a song in the bin plays them" do
+    in_version, in_preset, in_bin = [4100, 4200, 4300].map { |frames| upload(wav(frames))["digest"] }
+    version = VersionShelf.keep(versioned = plant(small_song.with_clip(horn(in_version))), "Before")
+    [PartRow, EditRow].each { |rows| rows.where(song_id: versioned).where(rows == PartRow ? { kind: "clip" } : {}).delete_all }
+    preset = post_json("/api/presets", { name: "Horns", devices: [{ type: "sampler", values: {}, sound: in_preset }] })
+    call("DELETE", "/api/songs/#{plant(small_song.with_clip(horn(in_bin)))}")
+    call("DELETE", "/api/sounds")
+    expect([in_version, in_preset, in_bin].map { |digest| SoundRow.exists?(digest:) }).to eq [true, true, true]
+    said = [in_version, in_preset].map { |digest| call("DELETE", "/api/sounds/#{digest}")["faults"][0]["message"] }
+    expect(said).to eq ["Tone is in a kept version of a song; it stays.", "Tone is in a preset; it stays."]
+    VersionShelf.remove(versioned, version["id"])
+    call("DELETE", "/api/presets/#{preset['id']}")
+    expect(call("DELETE", "/api/sounds/#{in_version}")).to eq({})
+  end
+
+  it "are not served, packed or told as there when their file is no longer whole; what ships is made again" do
+    digest = upload(bytes = wav(5000))["digest"]
+    id = plant(small_song.with_clip(horn(digest)))
+    path = File.join(Server.sounds.folder, digest[0, 2], "#{digest}.wav")
+    File.truncate(path, 900)
+    call_raw("/sounds/#{digest}.wav")
+    expect([last_response.status, Server.sounds.spoilt.map(&:digest)]).to eq [404, [digest]]
+    expect(get_json("/api/songs/#{id}/missing").map { |one| one["sound"] }).to eq [digest]
+    File.binwrite(path, bytes.reverse)
+    Tempfile.create("pack") do |file|
+      PackedSong.write(file.path, json_of(standing(id).song), [digest], Server.sounds)
+      expect(Zip::File.open(file.path).map(&:name)).to eq %w[song.satchel.json sounds.json]
+    end
+    upload(bytes)
+    File.truncate(path, 10)
+    upload(bytes)
+    expect(File.binread(path)).to eq bytes
+    kick, shipped = Server.sounds.find("kick")
+    File.truncate(shipped, 100)
+    Server.sounds.take_shipped(Server.shipped_sounds)
+    expect(Server.sounds.whole("kick")[0].digest).to eq kick.digest
+  end
+
+  it "leave nothing behind when a server was killed over them: swept an hour later, not before" do
+    digest = upload(wav(6000))["digest"]
+    folder = File.join(Server.sounds.folder, "ab")
+    FileUtils.mkdir_p(folder)
+    Dir.mktmpdir do |temporary|
+      lost = %W[#{folder}/#{'ab' * 32}.wav #{folder}/x.wav.1.2.part #{temporary}/satchel-work1 #{temporary}/satchel-song1]
+      lost.first(3).each { |path| File.write(path, "x") }
+      FileUtils.mkdir_p(File.join(lost[3], "within"))
+      File.write(File.join(temporary, "other"), "x")
+      expect(Sweep.call(Server.sounds, temporary:)).to eq []
+      expect(Sweep.call(Server.sounds, temporary:, now: Time.now + Sweep::OLD_SECONDS + 5)).to match_array lost
+      expect(lost.none? { |path| File.exist?(path) } && File.exist?(File.join(temporary, "other")) && Server.sounds.there?(digest)).to be true
+    end
   end
 
   it "are refused, with a reason, where they are no sound, too large, without a name, or come in another way" do

@@ -71,6 +71,41 @@ RSpec.describe "Troubles" do
     expect(rename(id, "Room")["faults"]).to be_nil
   end
 
+  # As SQLite does it of itself on a full disk (its documentation: "the transaction might be rolled back automatically").
+  def full
+    connection = SongRow.connection
+    gone = lambda do |*|
+      connection.execute("ROLLBACK")
+      connection.execute("PRAGMA max_page_count = 1")
+      raise SQLite3::FullException, "database or disk is full"
+    end
+    %i[exec_insert exec_update exec_delete].each { |way| allow(connection).to(receive(way).and_wrap_original { |*| gone.call }) }
+    yield
+  ensure
+    RSpec::Mocks.space.proxy_for(SongRow.connection).reset
+    SongRow.connection.execute("PRAGMA max_page_count = 4294967294")
+  end
+
+  it "says that the disk is full, of every kind of write, also where the transaction is gone already; reading goes on" do
+    standing(id)
+    writes = [["POST", "/api/songs", { name: "New" }], ["POST", "/api/songs/#{id}/edits", { revision: 1, edit: "rename_song", inputs: { name: "Full" } }],
+              ["POST", "/api/songs/#{id}/duplicate", {}], ["POST", "/api/songs/#{id}/versions", { name: "Kept" }], ["DELETE", "/api/songs/#{id}", nil],
+              ["POST", "/api/songs/#{id}/mappings", { all: [] }], ["POST", "/api/songs/#{id}/mixdown", { peak_db: -1, revision: 1 }],
+              ["POST", "/api/songs/#{id}/invitation", {}], ["POST", "/api/songs/#{id}/places_seen", {}]]
+    found = full { writes.map { |verb, path, data| [path, codes(call(verb, path, data)), last_response.status] } }
+    expect(found).to eq(writes.map { |_, path,| [path, ["disk_full"], 507] })
+    SongRow.where(id:).update_all(card_revision: nil)
+    paths = %W[/api/songs /api/bin /api/songs/#{id} /api/songs/#{id}/clock /api/sounds /api/presets]
+    expect(full { paths.map { |path| get_json(path) && last_response.status } }.uniq).to eq [200]
+    expect(rename(id, "Room")["revision"]).to eq 2
+  end
+
+  it "says that the disk is full where a file is written" do
+    allow(IO).to receive(:copy_stream).and_raise(Errno::ENOSPC)
+    answer = call("POST", "/api/sounds?name=A", "RIFF", "CONTENT_TYPE" => "audio/wav")
+    expect([codes(answer), last_response.status]).to eq [["disk_full"], 507]
+  end
+
   it "says that a file may not be written to" do
     standing(id)
     ActiveRecord::Base.connection.execute("PRAGMA query_only = 1")
