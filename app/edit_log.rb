@@ -96,7 +96,7 @@ class EditLog
   def redo(id, revision) = step(id, revision, 1, "redo")
 
   # So many of the newest edits are told.
-  MOST_TOLD = 500
+  MOST_TOLD = 50_000
 
   # @return [Hash] "done", how many edits are in force; "entries" by place, those that were undone among them
   def self.list(id)
@@ -108,7 +108,7 @@ class EditLog
   end
 
   # Going over more steps than these takes long.
-  MANY_STEPS = 300
+  MANY_STEPS = 3000
 
   # Whether a place is far off, see {MANY_STEPS}.
   def self.far?(id, place) = place.is_a?(Integer) && (Database.guarded { SongRow.on_shelf.where(id:).pick(:done_edits) }.to_i - place).abs > MANY_STEPS
@@ -133,27 +133,31 @@ class EditLog
     end
   end
 
-  # A song after all steps on the way to a place.
+  # A song after all steps on the way to a place: their patches folded into one, and the song put together once.
   # @param row [SongRow]
   # @yieldparam share [Float] of the steps that were gone over
   # @raise [KindSatchel::InvalidInput] for a place there is none of
   def self.gone_over(song, row, place)
-    entries, side = between(row, place)
-    entries.each_with_index.reduce(song) do |now, (entry, i)|
-      yield i.fdiv(entries.size) if block_given?
-      KindSatchel::Parts.apply(now, KindSatchel::Deltas.whole(JSON.parse(entry.patch), now, side), side)
+    patches, side = between(row, place)
+    steps = patches.lazy.with_index.map do |patch, i|
+      yield i.fdiv(patches.size) if block_given?
+      JSON.parse(patch)
     end
+    folded = KindSatchel::Deltas.folded(steps, song, side)
+    return KindSatchel::Parts.apply(song, folded, side) if folded
+
+    patches.reduce(song) { |now, patch| KindSatchel::Parts.apply(now, KindSatchel::Deltas.whole(JSON.parse(patch), now, side), side) }
   end
 
-  # The edits on the way to a place, in the order in which they are gone over, and the side of their patches.
+  # The patches on the way to a place, in the order in which they are gone over, and which side of them comes to hold.
   def self.between(row, place)
     log = EditRow.where(song_id: row.id)
     unless place.is_a?(Integer) && place.between?(0, [row.done_edits, log.maximum(:place).to_i].max)
       raise KindSatchel::InvalidInput.of("out_of_range", "/place", "There is no such place in what was done.")
     end
-    return [log.where(place: (place + 1)..row.done_edits).order(place: :desc).to_a, 0] if place < row.done_edits
+    return [log.where(place: (place + 1)..row.done_edits).order(place: :desc).pluck(:patch), 0] if place < row.done_edits
 
-    [log.where(place: (row.done_edits + 1)..place).order(:place).to_a, 1]
+    [log.where(place: (row.done_edits + 1)..place).order(:place).pluck(:patch), 1]
   end
   private_class_method :between
 

@@ -120,6 +120,7 @@ class SoundStore
 
     songs = uses.fetch(row.digest, [])
     raise KindSatchel::InvalidInput.of("used", "", "#{row.name} is used in #{songs.map { |song| song['name'] }.join(', ')}; it stays.") if songs.any?
+
     where = remembered(row.digest)
     raise KindSatchel::InvalidInput.of("used", "", "#{row.name} #{where}; it stays.") if where
 

@@ -30,4 +30,27 @@ RSpec.describe "What was done" do
     expect(post_json("/api/songs/#{id}/history", { revision: 1, place: 0 })["faults"][0]["code"]).to eq "stale"
     expect(get_json("/api/songs/999999/history")["faults"][0]["code"]).to eq "unknown_song"
   end
+
+  # Through clips and moves with so many entries that the log keeps only what differs of them.
+  Seeds.list(3).each do |seed|
+    it "comes to the same by folded patches as step by step, with seed #{seed}" do
+      maker = RandomSongs.new(seed)
+      songs = [maker.song]
+      id = plant(songs[0])
+      RandomEdits.new(maker).steps(songs[0], 60).each do |_, _, name, inputs|
+        Server.edit_log.edit(id, revision(id), name, inputs.transform_keys(&:to_s))
+        songs[SongRow.find(id).done_edits] = standing(id).song
+      rescue KindSatchel::InvalidInput
+        nil
+      end
+      last = songs.size - 1
+      expect(last).to be > 10
+      [0, last, last / 3, last - 1, 1, last / 2, last].each do |place|
+        Server.edit_log.go_to(id, revision(id), place)
+        expect(json_of(standing(id).song)).to eq json_of(songs[place])
+        Server.open_songs.forget(id)
+        expect(json_of(standing(id).song)).to eq json_of(songs[place])
+      end
+    end
+  end
 end

@@ -28,6 +28,12 @@ RSpec.describe "Stored songs" do
           apart(song.call, stored.heard[place])
         end
         expect([*walked, *again].max).to be < 2e-9
+        # Over many steps at once it comes to the same places.
+        [0, done, 0, done + 2, 1].each do |place|
+          log.go_to(id, open_songs.fetch(id).revision, place)
+          expect(json_of(song.call)).to eq(states.fetch(place) { json_of(song.call) }), "gone to #{place}"
+        end
+        (done + 1).times { log.redo(id, open_songs.fetch(id).revision) }
         expect { log.redo(id, open_songs.fetch(id).revision) }.to raise_error(KindSatchel::InvalidInput, /nothing to redo/)
       end
     end

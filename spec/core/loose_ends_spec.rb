@@ -30,6 +30,8 @@ RSpec.describe KindSatchel::Checks::LooseEnds do
     mended(small_song(clip: [envelope([0, 0.5], target: "hall/reverb/mix")]), "lost_targets")
     long = small_song(clip: [envelope([0, 0.5], [BAR - 480, 0.2], [BAR + 480, 0.9])])
     cropped = mended(long, "beyond")
+    own = mended(small_song(clip: [envelope([0, 0.5], [BAR - 480, 0.2], [BAR + 480, 0.9], clock: "own_length")]), "beyond")
+    expect(own.directory.envelope("e1").envelope.points.last.tick).to be <= BAR
     (BAR..(3 * BAR)).step(97) { |tick| expect(heard(cropped, CUTOFF, tick)).to be_within(1e-9).of(heard(long, CUTOFF, tick)) }
     expect(faults { apply(changed_lane, "crop_envelope", envelope_id: "e1") }).to eq [["no_clip", "/envelope_id"]]
     back = mended(changed_lane, "left_changed")

@@ -9,13 +9,13 @@ class RandomEdits
     @random = maker.random
   end
 
-  # @return [Array<Array(Song, Song, String)>] before, after, name; what is refused is left out
+  # @return [Array<Array(Song, Song, String, Hash)>] before, after, name, inputs; what is refused is left out
   def steps(song, count)
     Array.new(count) do
       name, inputs = one(song)
       before = song
       song = Edits.apply(song, name, inputs.transform_keys(&:to_s)).song
-      [before, song, name]
+      [before, song, name, inputs]
     rescue InvalidInput
       nil
     end.compact

@@ -23,7 +23,9 @@ module KindSatchel
       def check!(before, after, keys)
         ids = keys.group_by(&:first).transform_values { |list| list.map(&:last) }
         ids.fetch("envelope", []).filter_map { |id| after.directory.envelopes[id] }.each { |home| move(after, home) }
-        heard = Heard::Changes.between(before, after).heard.select { |address, _| after.parameter?(address) }
+        changes = Heard::Changes.between(before, after)
+        LooseEnds::Limits.carry(before, after, changes.addresses)
+        heard = changes.heard.select { |address, _| after.parameter?(address) }
         heard.first(MOST_PARAMETERS).each { |address, list| ramps(after, address, list) }
         regions(after, ids).each { |region| events(after, region) }
         ends(before, after)

@@ -11,7 +11,7 @@ module KindSatchel
         raise InvalidInput.of("no_clip", "/envelope_id", "A lane goes on to the end of the song; it has no loop.") unless home.clip
         raise InvalidInput.of("no_loop", "/envelope_id", "It goes once over all of a region; it has no loop.") if envelope.clock == "once"
 
-        length = envelope.clock == "own_length" ? envelope.own_length_ticks : home.clip.length_ticks
+        length = (envelope.own_length_ticks if envelope.clock == "own_length") || home.clip.length_ticks
         kept, = envelope.points.last&.tick.to_i > length ? Splice.split(envelope.points, length) : [envelope.points]
         words = "crop #{Moves.name(song, envelope.id)} by #{Moves.count(envelope.points.count { |point| point.tick > length }, 'point')}"
         [Moves.change(song, envelope.id) { |one| one.with(points: kept) }, words]

@@ -27,6 +27,28 @@ module KindSatchel
       OldTempo.patch(entries.to_h { |kind, id, *rest| [[kind, id], rest.size == 1 ? pair(record(song, kind, id), rest[0], side) : rest] }, song)
     end
 
+    # Many entries of the log in the order in which they are gone over, as one patch: each part is followed by itself, and the song is put
+    # together once.
+    # @param steps [Enumerable<Array>] entries of each step
+    # @param song [Song] as it stands
+    # @return [Hash, nil] a patch whose records of that side are whole; nil where only step by step will do, as heads of old say more than
+    #   their own part
+    def folded(steps, song, side)
+      parts = {}
+      steps.each do |entries|
+        entries.each do |kind, id, *rest|
+          return nil if kind == "song" && rest.any? { |head| head&.key?("tempo") }
+
+          key = Older.key(kind, id)
+          parts[key] = rest.size == 1 ? followed(parts, key, song, rest[0], side) : rest[side] && Older.record(kind, rest[side], chains: true)
+        end
+      end
+      parts.transform_values { |record| side == 1 ? [nil, record] : [record, nil] }
+    end
+
+    # A part after one more delta.
+    def followed(parts, key, song, delta, side) = pair(parts.fetch(key) { record(song, *key) }, delta, side)[side]
+
     def entry(list, before, after)
       return [before, after] unless list && before && after && before[list].size >= SHORT
 
@@ -63,6 +85,6 @@ module KindSatchel
       owner, list = home.clip ? ["clip/#{home.clip.id}", home.clip.envelopes] : ["track/#{home.track.id}", home.track.lanes]
       Parts.placed(Records.envelope(home.envelope), owner, list.index { |one| one.equal?(home.envelope) })
     end
-    private_class_method :entry, :difference, :alike, :pair, :record
+    private_class_method :entry, :difference, :alike, :pair, :record, :followed
   end
 end

@@ -17,7 +17,7 @@ module KindSatchel
         def past(clip, envelope)
           return if envelope.clock == "once" || !(last = envelope.points.last)
 
-          length = envelope.clock == "own_length" ? envelope.own_length_ticks : clip.length_ticks
+          length = (envelope.own_length_ticks if envelope.clock == "own_length") || clip.length_ticks
           [envelope.id, length] if last.tick > length
         end
         private_class_method :past

@@ -20,11 +20,22 @@ module KindSatchel
           return [] if addresses.size > MOST_PARAMETERS
 
           addresses.filter_map do |address|
-            parts = beyond(song, address)
+            parts = known(song)[address] ||= beyond(song, address)
             ticks = parts.sum { |from, to| to - from }
             [address.to_s, ticks, parts[0][0].floor, parts[-1][1].ceil] if ticks >= LEAST_TICKS
           end
         end
+
+        # Takes over from a song what was found of parameters that sound the same in the next one.
+        # @param changed [Array<Address>] those that may not
+        def carry(before, after, changed)
+          return unless before.length_ticks == after.length_ticks
+
+          known(after).merge!(known(before).except(*changed))
+        end
+
+        # What was looked for so far, by address.
+        def known(song) = song.memo(:pushed) { {} }
 
         def tell(song, key, ticks, from, to)
           beats = (ticks / Timing::PPQ.to_f).round(2)
@@ -47,7 +58,7 @@ module KindSatchel
         end
 
         def outside?(value) = value < -1e-9 || value > 1 + 1e-9
-        private_class_method :summed, :beyond, :outside?
+        private_class_method :summed, :beyond, :outside?, :known
       end
     end
   end
