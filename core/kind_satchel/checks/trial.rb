@@ -11,7 +11,7 @@ module KindSatchel
       MOST_PARAMETERS = 24
       MOST_STRETCHES = 6
       # No further than this into a stretch, in ticks.
-      MOST_TICKS = Timing::PPQ * 256
+      MOST_TICKS = Timing::PPQ * 64
       MOST_EVENTS_TICKS = Timing::PPQ * 16
 
       module_function

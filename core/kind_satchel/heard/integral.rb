@@ -12,7 +12,7 @@ module KindSatchel
       # Of each stretch.
       BOUND = 1e-11
       # So far is looked ahead at a time, in ticks.
-      AHEAD = 64 * 4 * Timing::PPQ
+      AHEAD = 4 * 4 * Timing::PPQ
 
       # @param resolver [Resolver]
       # @param from [Integer] where it is 0
@@ -230,13 +230,102 @@ module KindSatchel
         end
       end
 
+      # A smooth curve over a stretch as a Chebyshev series, and its integral from the start on (Abramowitz and Stegun 22.13; Clenshaw's
+      # recurrence, 1955, from memory).
+      class Series
+        TERMS = 20
+        ANGLES = Array.new(TERMS) { |j| Math::PI * (j + 0.5) / TERMS }.freeze
+        COSINES = Array.new(TERMS) { |k| ANGLES.map { |angle| Math.cos(k * angle) }.freeze }.freeze
+
+        # @yieldparam tick [Float]
+        # @yieldreturn [Float]
+        def initialize(from, to)
+          @middle, @half = (from + to) / 2.0, (to - from) / 2.0
+          values = COSINES[1].map { |place| yield @middle + (@half * place) }
+          @last = [TERMS - 2, TERMS - 1].sum { |k| term(k, values).abs } * @half / TERMS
+          @values = values
+        end
+
+        # What is left out at most, of the integral over the whole stretch, judged by the last terms.
+        def rest = @last
+
+        # Worked out only for a series that is used.
+        def ready
+          @terms = Array.new(TERMS) { |k| term(k, @values) }
+          @terms[0] /= 2
+          @sums = integrated(@terms)
+          @values = nil
+          self
+        end
+
+        # So many equal parts are marked.
+        PARTS = 16
+
+        # The sums at the ends of equal parts.
+        # @return [Array<Float>]
+        def marks = @marks ||= ends.map { |tick| sum(tick) }
+
+        # Between which ticks a sum is reached, with a hair of room as marks are rounded, and where the cubic that has the paces of the ends
+        # comes to it (Hermite interpolation of the tick by the sum).
+        def bracket(wanted)
+          @slopes ||= ends.map { |tick| 1 / pace(tick) }
+          place = (marks.bsearch_index { |sum| sum > wanted } || PARTS).clamp(1, PARTS)
+          width = 2 * @half / PARTS
+          low, from, rise = ends[place - 1], @marks[place - 1], @marks[place] - @marks[place - 1]
+          u = ((wanted - from) / rise).clamp(0.0, 1.0)
+          rest = 1 - u
+          tick = low + (u * u * (3 - (2 * u)) * width) + (rise * u * rest * ((rest * @slopes[place - 1]) - (u * @slopes[place])))
+          room = width * 1e-6
+          [low - room, low + width + room, tick.between?(low, low + width) ? tick : low + (u * width)]
+        end
+
+        def ends = @ends ||= Array.new(PARTS + 1) { |i| @middle + (@half * ((2.0 * i / PARTS) - 1)) }
+
+        def pace(tick) = clenshaw(@terms, tick)
+        def sum(tick) = @half * clenshaw(@sums, tick)
+
+        private
+
+        def term(number, values)
+          row, sum, j = COSINES[number], 0.0, 0
+          while j < TERMS
+            sum += row[j] * values[j]
+            j += 1
+          end
+          sum * 2.0 / TERMS
+        end
+
+        # The integral of T_k is (T_k+1 / (k + 1) - T_k-1 / (k - 1)) / 2; the constant makes it 0 at the start.
+        def integrated(terms)
+          padded = [2 * terms[0], *terms.drop(1), 0.0, 0.0]
+          sums = [0.0, *(1..TERMS).map { |k| (padded[k - 1] - padded[k + 1]) / (2.0 * k) }]
+          sums[0] = sums.each_with_index.sum { |term, k| k.even? ? -term : term }
+          sums
+        end
+
+        def clenshaw(terms, tick)
+          double = 2 * ((tick - @middle) / @half)
+          one, other, k = 0.0, 0.0, terms.size - 1
+          while k.positive?
+            one, other, k = terms[k] + (double * one) - other, one, k - 1
+          end
+          terms[0] + (double / 2 * one) - other
+        end
+      end
+
       # An arc without a closed form, short enough for one Gauss-Legendre sum.
       class Quadrature
         include Stretch
 
         NODES = 12
+        # What a series may leave out of a stretch, in cycles.
+        ROOM = 2e-11
         SHORTEST = 1 / 1024.0
+        # Shorter stretches, in ticks, are judged by sums too.
+        HALVED = 1.0
         NEWTON = 60
+        # In ticks: a further step of it is of no account.
+        NEAR = 1e-7
 
         # Places and weights on -1..1, the roots of the Legendre polynomial by Newton's method (Abramowitz and Stegun 25.4.29).
         TABLE = (1..NODES).map do |i|
@@ -251,14 +340,15 @@ module KindSatchel
           [x, 2 / ((1 - (x * x)) * slope * slope)].freeze
         end.freeze
 
-        # Halves an arc until the sum over the whole agrees with that over its halves.
+        # Halves an arc until the series of each part is good; where that would go on for ever, until the sum over the whole agrees with that
+        # over its halves.
         def self.stretches(arc, sum, law, from = arc.from, to = arc.to)
           todo = [[from.to_f, to.to_f]]
           until todo.empty?
             from, to = todo.pop
             one = new(arc, from, to, sum, law)
-            middle = (from + to) / 2
-            if to - from > SHORTEST && (one.gauss(from, middle) + one.gauss(middle, to) - one.gauss(from, to)).abs > BOUND
+            if to - from > SHORTEST && !one.good?
+              middle = (from + to) / 2
               todo << [middle, to] << [from, middle]
             else
               yield one
@@ -273,7 +363,7 @@ module KindSatchel
           @arc, @from, @to, @sum, @law = arc, from, to, sum, law
         end
 
-        def sum_at(tick) = @sum + gauss(@from, tick)
+        def sum_at(tick) = @sum + (series ? series.sum(tick) : gauss(@from, tick))
         def total = @total ||= sum_at(@to)
         def even? = false
 
@@ -281,21 +371,43 @@ module KindSatchel
         def tick_of(wanted)
           return Float::INFINITY if wanted > total
 
-          low, high = @from, @to
-          tick = low + ((high - low) * ((wanted - @sum) / (total - @sum)).clamp(0.0, 1.0))
+          low, high, tick = bracket(wanted)
+          goal = wanted - @sum
           NEWTON.times do
-            apart = sum_at(tick) - wanted
-            apart.positive? ? high = tick : low = tick
-            following = tick - (apart / @law.pace_at(@arc, tick))
-            following = (low + high) / 2 unless following > low && following < high
-            return following if (following - tick).abs < 1e-9
+            apart = (series ? series.sum(tick) : gauss(@from, tick)) - goal
+            step = apart / (series ? series.pace(tick) : @law.pace_at(@arc, tick))
+            return tick - step if step.abs < NEAR
 
-            tick = following
+            apart.positive? ? high = tick : low = tick
+            tick -= step
+            tick = (low + high) / 2 unless tick > low && tick < high
           end
           tick
         end
 
         def pace_jet(from, to) = @law.pace_jet(@arc, from, to)
+
+        # Between which ticks a sum is reached, and about where.
+        def bracket(wanted)
+          series ? series.bracket(wanted - @sum) : [@from, @to, @from + ((@to - @from) * ((wanted - @sum) / (total - @sum)).clamp(0.0, 1.0))]
+        end
+
+        # Whether it needs not be halved.
+        def good?
+          return true if series
+
+          middle = (@from + @to) / 2
+          @to - @from < HALVED && (gauss(@from, middle) + gauss(middle, @to) - gauss(@from, @to)).abs < BOUND
+        end
+
+        # The pace as a series, worked out once: asked for at many ticks it costs far less than as many sums. nil where it would not be
+        # as good.
+        def series
+          return @series unless @series.nil?
+
+          made = Series.new(@from, @to) { |tick| @law.pace_at(@arc, tick) }
+          @series = made.rest < ROOM && made.ready
+        end
 
         def gauss(from, to)
           half, middle = (to - from) / 2.0, (from + to) / 2.0

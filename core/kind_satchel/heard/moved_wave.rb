@@ -212,7 +212,8 @@ module KindSatchel
         ends = [share(from), share(to)]
         room = @phase.even? ? tolerance : tolerance * SHAPE_SHARE
         shares = [ends[0], *@shape.cut(*ends).breaks(rise(ends) * worth, room).map { |u| ends[0] + ((ends[1] - ends[0]) * u) }, ends[1]]
-        return super unless @phase.even? || even_enough?(from, to, shares, worth, tolerance - room)
+        shares = near_enough(from, to, shares, worth, tolerance - room) unless @phase.even?
+        return super unless shares
 
         shares[1..-2].map { |u| @phase.tick_of(@start + (u * @width)) }
       end
@@ -239,10 +240,27 @@ module KindSatchel
         [jet.high * @phase.pace / @width, jet.slope * @phase.pace / @width]
       end
 
-      # Between two corners u strays from even by at most its second derivative times the square of the time over 8.
-      def even_enough?(from, to, shares, worth, tolerance)
-        apart = shares.each_cons(2).map { |one, other| other - one }.max
-        keeps?(@phase.pace_jet(from, to), apart, @shape.slope_most(shares.first, shares.last) * @rise.abs * worth, tolerance)
+      # So many times as many corners, and so many more, are put in for a rate that moves; of more it is better looked for the fewest.
+      MOST_TIMES = 2
+      MOST_MORE = 4
+
+      # Between two corners u strays from even by at most its second derivative times the square of the time over 8: corners are put in
+      # where they are too far apart for that.
+      # @return [Array<Float>, nil] nil where these would be too many
+      def near_enough(from, to, shares, worth, tolerance)
+        jet = @phase.pace_jet(from, to)
+        slope = @shape.slope_most(shares.first, shares.last) * @rise.abs * worth
+        bend = jet.slope * @phase.pace / @width * slope
+        return shares if bend.zero?
+
+        apart = Math.sqrt(8 * tolerance / bend) * jet.low * @phase.pace / @width
+        return unless apart.positive?
+
+        most = (MOST_TIMES * shares.size) + MOST_MORE
+        parts = shares.each_cons(2).map { |one, other| ((other - one) / apart).ceil.clamp(1, most) }
+        return if parts.sum > most
+
+        shares.each_cons(2).zip(parts).flat_map { |(one, other), count| Array.new(count) { |i| one + ((other - one) * i / count) } } << shares.last
       end
 
       def keeps?(jet, apart, slope, tolerance)
