@@ -14,7 +14,8 @@ module Rights
 
   SURFACE = [
     "GET /songs/:id/surface", "GET /api/songs/:id/hands", "GET /api/songs/:id", "GET /api/songs/:id/events", "GET /api/catalogue", "GET /api/help",
-    "GET /api/songs/:id/clock", "GET /api/songs/:id/drawing", "GET /api/songs/:id/heard", "GET /api/songs/:id/values", "GET /api/songs/:id/explanation",
+    "GET /api/songs/:id/clock", "GET /api/songs/:id/drawing", "GET /api/songs/:id/heard", "GET /api/songs/:id/values", "GET /api/songs/:id/at_playhead",
+    "GET /api/songs/:id/explanation",
     "GET /api/songs/:id/position", "GET /api/songs/:id/move_settings", "GET /docs/*", "GET /docs/?", "GET /schemas/*"
   ].freeze
 

@@ -37,6 +37,13 @@ module Reading
         "tick" => value || (amount && !asked(:address)) ? nil : asked!(:tick) }
     end
 
+    # What is heard of some parameters at a tick, and why of one, where that is asked: in one answer, as a page asks while it plays.
+    def at_playhead(tick)
+      address = asked(:address)&.then { |text| KindSatchel::Address.parse(text) }
+      { "values" => Drawing.new(song).values(asked(:addresses) || [], tick),
+        "explanation" => address && song.parameter?(address) ? KindSatchel::Heard::Explanation.new(song, address, tick).to_record : nil }
+    end
+
     # What is open first; what is set aside after it.
     def loose_ends(standing)
       found = KindSatchel::Checks::LooseEnds.of(standing.song, outside_of(standing))
@@ -91,6 +98,7 @@ module Reading
       json("heard" => draw.heard(asked(:addresses) || []), "conflicts" => draw.conflicts(asked(:addresses) || []))
     end
     app.get("/api/songs/:id/values") { json(Drawing.new(song).values(asked(:addresses) || [], asked!(:tick))) }
+    app.get("/api/songs/:id/at_playhead") { json(at_playhead(asked!(:tick))) }
     app.get("/api/songs/:id/reading") { json(Drawing.new(song).reading(place_read)) }
     app.get("/api/songs/:id/move_settings") { json(Drawing.new(song).settings(asked!(:envelope_id))) }
     app.get("/api/songs/:id/explanation") do

@@ -225,4 +225,69 @@ RSpec.describe "Moved settings" do
     loose = small_song(clip: [envelope([0, 0.8, "hold"]), setting("rate", [0, 0.1, "hold"])])
     expect(heard(loose, CUTOFF, BAR)).to eq 0.8
   end
+
+  # A wave of the track whose rate another wave moves over nearly all of its travel.
+  def two_waves(hertz: nil)
+    mover = setting("rate", of: "l1", id: "r1").with(points: [], source: lfo(cycle_ticks: 960, hertz:))
+    small_song(lanes: [envelope(id: "l1", clock: "once").with(points: [], source: lfo(cycle_ticks: 320)), mover])
+  end
+
+  # The laws of the integral, told how often they are asked.
+  def counted(song)
+    law = KindSatchel::Heard::Integral::CyclesLaw.new(KindSatchel::Settings::RATE.scale)
+    asked = 0
+    law.define_singleton_method(:pace_at) { |arc, tick| super(arc, tick).tap { asked += 1 } }
+    [KindSatchel::Heard::Integral.new(resolver(song, "move/l1/rate"), 0, law), -> { asked }]
+  end
+
+  it "works a moved phase out once for each stretch, and no further than is asked" do
+    [nil, 36].each do |hertz|
+      integral, asked = counted(two_waves(hertz:))
+      integral.at(4 * BAR)
+      four = asked.call
+      expect(four).to be < (hertz ? 80_000 : 6000)
+      ticks = Array.new(500) { |i| i * 7.3 }
+      back = ticks.map { |tick| integral.at(tick).then { |sum| integral.stretch_of(sum).tick_of(sum) } }
+      # Read again and again, and back, it asks for the rate no more.
+      expect(asked.call).to eq four
+      expect(back.zip(ticks).map { |one, other| (one - other).abs }.max).to be < 1e-5
+    end
+  end
+
+  # Simpson's rule on the rate as it is read tick by tick, far finer than it turns.
+  it "comes to the phase that the sum of small steps comes to" do
+    song = two_waves
+    integral, = counted(song)
+    rates = resolver(song, "move/l1/rate")
+    pace = ->(tick) { (2.0**((rates.at(tick) * 11) - 6)) / 960 }
+    [[0, 500], [480, 960], [1000, 3840]].each do |from, to|
+      steps = 4 * (to - from)
+      width = (to - from).fdiv(steps)
+      sum = (0..steps).sum { |i| pace.call(from + (i * width)) * (i.zero? || i == steps ? 1 : 2 + (2 * (i % 2))) } * width / 3
+      expect(integral.at(to) - integral.at(from)).to be_within(1e-7).of sum
+    end
+  end
+
+  it "keeps drawn waves between moved limits, over a lane that bends, within the tolerance everywhere, and draws crowds of them by bounds" do
+    drawn = shape("cycle", wave: "sine", cycles: 64, skew: 0.5, phase: 0.0, foot: 0.0, top: 0.0)
+    move = envelope([0, -0.2], [BAR, 0.3], role: "shift", limits: [-0.4, 0.4])
+    move = move.with(points: [move.points[0].with(shape: drawn), move.points[1]])
+    song = small_song(clip: [move, setting("high", id: "h1").with(points: [], source: lfo(cycle_ticks: 1920))],
+                      lanes: [envelope([0, 0.2, 0.7], [6 * BAR, 0.8], id: "l1", clock: "once")])
+    pieces = resolver(song).pieces(BAR, 2 * BAR)
+    chain = KindSatchel::Heard::Outline.of_pieces(pieces, tolerance: 0.001).each_slice(2).to_a
+    apart = chain.each_cons(2).flat_map do |(start, from), (finish, to)|
+      (1..5).map { |i| (resolver(song).at(start + ((finish - start) * i / 6.0)) - (from + ((to - from) * i / 6.0))).abs }
+    end
+    expect(apart.max).to be <= 0.001
+    expect(chain.size).to be < 64 * 2 * 12
+    band = KindSatchel::Heard::Outline.heard(resolver(song), 0, 3 * BAR, width_px: 40)
+    expect(band.size).to be <= 4 * 40
+    bounds = band.each_slice(4).to_h { |tick, low, _, high| [tick, [low, high]] }
+    places = bounds.keys
+    (BAR...(3 * BAR)).step(7) do |tick|
+      low, high = bounds.fetch(places.reverse_each.find { |place| place <= tick })
+      expect(resolver(song).at(tick)).to be_between(low - 1e-9, high + 1e-9)
+    end
+  end
 end

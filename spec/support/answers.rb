@@ -14,6 +14,7 @@ module Answers
     %r{^GET /api/songs/\d+/heard\?} => "heard",
     %r{^GET /api/songs/\d+/values\?} => "values",
     %r{^GET /api/songs/\d+/explanation\?} => "explanation",
+    %r{^GET /api/songs/\d+/at_playhead\?} => "at_playhead",
     %r{^GET /api/songs/\d+/reading\?} => "reading",
     %r{^GET /api/songs/\d+/move_settings\?} => "move_settings",
     %r{^GET /api/songs/\d+/position\?} => "position",

@@ -10,8 +10,10 @@ module KindSatchel
       # So many parameters, and so many stretches of each.
       MOST_PARAMETERS = 24
       MOST_STRETCHES = 6
-      # No further than this into a stretch, in ticks.
+      # No further than this, of all stretches of one parameter, in ticks; and a part of it where more cycles than these act.
       MOST_TICKS = Timing::PPQ * 64
+      MOST_CYCLES = 100
+      CROWDED_TICKS = Timing::PPQ * 4
       MOST_EVENTS_TICKS = Timing::PPQ * 16
 
       module_function
@@ -41,10 +43,13 @@ module KindSatchel
       end
 
       def ramps(song, address, stretches)
-        ramps = Heard::Ramps.new(Heard::Resolver.new(song, address))
+        resolver = Heard::Resolver.new(song, address)
+        ramps, left = Heard::Ramps.new(resolver), MOST_TICKS
         stretches.first(MOST_STRETCHES).each do |from, to|
-          from, to = [from, 0].max, [to, song.length_ticks, from + MOST_TICKS].min
+          from, to = [from, 0].max, [to, song.length_ticks, from + left].min
+          to = [to, from + CROWDED_TICKS].min if to > from && resolver.acting.cycles(from, to) > MOST_CYCLES
           ramps.flat(from, to) if to > from
+          left -= [to - from, 0].max
         end
       end
 

@@ -121,15 +121,15 @@ module KindSatchel
         end
       end
 
-      # How many cycles of LFOs act in a stretch, about.
+      # How many cycles act in a stretch, about: of LFOs, and drawn ones whose limits or depth are moved.
       # @return [Float]
       def cycles(from, to)
-        count = @lanes.sum(0.0) { |lane| lane.lfo? ? cycles_of(lane_source(lane), from, to) : 0.0 }
-        return count unless @moves.each_value.any? { |list| list.any? { |_, envelope| envelope.lfo? } }
+        count = @lanes.sum(0.0) { |lane| cycles?(lane) ? cycles_of(lane_source(lane), from, to) : 0.0 }
+        return count unless @moves.each_value.any? { |list| list.any? { |_, envelope| cycles?(envelope) } }
 
         each_placed(from, to) do |source|
           region = source.region
-          count += cycles_of(source, [from, region.start_tick].max, [to, region.end_tick].min) if source.envelope.lfo?
+          count += cycles_of(source, [from, region.start_tick].max, [to, region.end_tick].min) if cycles?(source.envelope)
         end
         count
       end
@@ -197,8 +197,12 @@ module KindSatchel
         envelope.at(region ? Clocks.position(region, source.clip, envelope, tick) : tick)
       end
 
+      def cycles?(envelope) = envelope.lfo? || (live?(envelope) && envelope.drawn_cycles.positive?)
+
       def cycles_of(source, from, to)
         envelope, region = source.envelope, source.region
+        return envelope.drawn_cycles * (to - from) unless envelope.lfo?
+
         pace = (region && !envelope.source.free? && envelope.clock_rules.pace(region, source.clip, envelope)) || 1
         pace * (live?(envelope) ? live_move(source).cycles(from, to) : (to - from) / envelope.source.cycle_ticks.to_f)
       end

@@ -166,6 +166,9 @@ module KindSatchel
 
       # Of a tolerance, what the shape may take; the rest is for a rate that moves within it.
       SHAPE_SHARE = 0.9
+      # So many times as many corners, and so many more, are put in for a rate that moves; of more it is better looked for the fewest.
+      MOST_TIMES = 2
+      MOST_MORE = 4
 
       # The stage as a segment from 0 to 1, whatever its pace.
       attr_reader :segment
@@ -239,10 +242,6 @@ module KindSatchel
         jet = @phase.pace_jet(from, to)
         [jet.high * @phase.pace / @width, jet.slope * @phase.pace / @width]
       end
-
-      # So many times as many corners, and so many more, are put in for a rate that moves; of more it is better looked for the fewest.
-      MOST_TIMES = 2
-      MOST_MORE = 4
 
       # Between two corners u strays from even by at most its second derivative times the square of the time over 8: corners are put in
       # where they are too far apart for that.

@@ -6,6 +6,8 @@ module KindSatchel
     # and those that shift it. It evaluates exactly at any tick of the stretch; at `to` it gives the value it arrives at.
     class Piece
       NONE = [].freeze
+      # Of a tolerance, what all but one arc of a sum may take together.
+      OTHERS_SHARE = 0.2
 
       attr_reader :from, :to, :scale, :knob, :set, :scales, :shifts
 
@@ -71,9 +73,19 @@ module KindSatchel
         end
         list = moving
         return NONE if list.empty? || (list.all?(&:straight?) && affine?(list))
-        return list[0].breaks(@from, @to, worth(list[0]), tolerance) if list.size == 1 && affine?(list)
 
-        Chords.breaks(@from, @to, tolerance) { |start, finish| jet(start, finish).stray(finish - start) }
+        bent = affine?(list) ? list.reject(&:straight?) : NONE
+        (bent.any? && led(bent, tolerance)) || Chords.breaks(@from, @to, tolerance) { |start, finish| jet(start, finish).stray(finish - start) }
+      end
+
+      # Where one arc of a sum turns, if all others hardly bend over the whole piece; what is straight strays nowhere.
+      # @return [Array<Numeric>, nil]
+      def led(bent, tolerance)
+        width = @to - @from
+        strays = bent.map { |span| span.jet(@from, @to).stray(width) * worth(span) }
+        main = strays.each_index.max_by { |i| strays[i].nan? ? Float::INFINITY : strays[i] }
+        rest = strays.each_with_index.sum { |stray, i| i == main ? 0.0 : stray }
+        bent[main].breaks(@from, @to, worth(bent[main]), tolerance - rest) if rest <= tolerance * OTHERS_SHARE
       end
 
       # @return [Jet] what is known of {#raw} between two ticks

@@ -42,6 +42,16 @@ module KindSatchel
 
     def acts? = on && source.acts?(self)
     def lfo? = !source.drawn?
+
+    # How many cycles its points draw for each tick of its own time, over all of them.
+    # @return [Float]
+    def drawn_cycles
+      memo(:drawn_cycles) do
+        count = points.each_cons(2).sum(0.0) { |point, following| point.shape.is_a?(Shapes::Cycle) ? point.shape.count(following.tick - point.tick) : 0.0 }
+        count.zero? ? 0.0 : count / [points.last.tick - points.first.tick, 1].max
+      end
+    end
+
     # Whether its points were made by following something, and are as they were made.
     def followed? = source.is_a?(Sources::Followed) && source.made?(points)
     def trims? = fader == "trim" && role == "set"

@@ -2,6 +2,7 @@ import { answered, justAway, keptNow, showKept, wentAway } from "./connection";
 import { keptAnswer, keptSong } from "./kept";
 import { CalledOff, send } from "./send";
 import type {
+  AtPlayhead,
   Catalogue,
   Change,
   ClockTable,
@@ -237,6 +238,11 @@ export const songApi = (id: number) => ({
   heard: (addresses: string[]) => get<HeardBands>(`/api/songs/${id}/heard?addresses=${addresses.join(",")}`),
   values: (addresses: string[], tick: Ticks) =>
     get<Values>(`/api/songs/${id}/values?addresses=${addresses.join(",")}&tick=${Math.round(tick)}`),
+  /** All that is shown of one tick: values, and why one of them is what it is. */
+  atPlayhead: (addresses: string[], address: string | null, tick: Ticks) =>
+    get<AtPlayhead>(
+      `/api/songs/${id}/at_playhead?addresses=${addresses.join(",")}&tick=${Math.round(tick)}${address ? `&address=${address}` : ""}`,
+    ),
   explanation: (address: string, tick: Ticks) =>
     get<Explanation>(`/api/songs/${id}/explanation?address=${address}&tick=${Math.round(tick)}`),
   reading: (question: Record<string, string | number>) => get<Reading>(`/api/songs/${id}/reading?${asked(question)}`),

@@ -6,6 +6,7 @@ export type { Snippet } from "./generated/paste_snippet";
 export type { SongStretch } from "./generated/paste_time";
 export type { SongDocument } from "./generated/take_tracks";
 export type {
+  AtPlayhead,
   BakedCurves,
   Baking,
   Catalogue,

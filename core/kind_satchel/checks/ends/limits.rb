@@ -7,8 +7,11 @@ module KindSatchel
       module Limits
         # Shorter than a sixteenth note is not told.
         LEAST_TICKS = Timing::PPQ / 4
-        # More parameters than these take too long, and are left out.
+        # More parameters than these take too long, and are left out; so is a parameter in which more cycles than these act: fewer
+        # where their rate or limits are moved.
         MOST_PARAMETERS = 400
+        MOST_CYCLES = 4000
+        MOST_MOVED_CYCLES = 400
 
         module_function
 
@@ -50,7 +53,11 @@ module KindSatchel
         end
 
         def beyond(song, address)
-          Heard::Resolver.new(song, address).pieces(0, song.length_ticks).flat_map do |piece|
+          resolver = Heard::Resolver.new(song, address)
+          acting = resolver.acting
+          return [] if acting.cycles(0, song.length_ticks) > (acting.live_moves? ? MOST_MOVED_CYCLES : MOST_CYCLES)
+
+          resolver.pieces(0, song.length_ticks).flat_map do |piece|
             next [] if piece.jet(piece.from, piece.to).then { |jet| jet.low >= -1e-9 && jet.high <= 1 + 1e-9 }
 
             Heard::Within.parts(piece).select { |arc| outside?(piece.raw((arc.from + arc.to) / 2.0)) }.map { |arc| [arc.from, arc.to] }

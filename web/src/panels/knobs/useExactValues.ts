@@ -15,18 +15,16 @@ export function useExactValues(addresses: string): void {
   useEffect(() => {
     if (songId === null || trying || addresses === "") return;
     let over = false;
-    let busy = false;
-    const ask = async () => {
-      if (busy) return;
-      busy = true;
-      const exact = await songApi(songId)
-        .values(addresses.split(","), transportNow().playhead)
-        .catch(() => null);
-      busy = false;
-      if (!over && exact) setSong((state) => ({ exact: { ...state.exact, ...changed(state.exact, exact) } }));
+    const wanted = addresses.split(",");
+    const take = (exact: Exact) => {
+      if (!over) setSong((state) => ({ exact: { ...state.exact, ...changed(state.exact, exact) } }));
     };
-    void ask();
-    const rest = playing ? askAgain(ask) : undefined;
+    void songApi(songId)
+      .values(wanted, transportNow().playhead)
+      .then(take, () => undefined);
+    const rest = playing
+      ? askAgain({ addresses: wanted, explained: null, take: ({ values }) => take(values) })
+      : undefined;
     return () => {
       over = true;
       rest?.();

@@ -45,20 +45,13 @@ function useExplanation(address: string | null): { found: Explanation | null; fa
   useEffect(() => {
     if (!address || songId === null) return;
     let over = false;
-    let busy = false;
-    const ask = async () => {
-      if (busy) return;
-      busy = true;
-      try {
-        const found = await songApi(songId).explanation(address, pointed ?? transportNow().playhead);
-        if (!over) setState({ found, fault: null });
-      } catch (error) {
-        if (!over) setState({ found: null, fault: error instanceof Refused ? error.message : "No answer." });
-      }
-      busy = false;
-    };
-    void ask();
-    const rest = playing ? askAgain(ask) : undefined;
+    const take = (found: Explanation | null, fault: string | null = null) => !over && setState({ found, fault });
+    void songApi(songId)
+      .explanation(address, pointed ?? transportNow().playhead)
+      .then(take, (error) => take(null, error instanceof Refused ? error.message : "No answer."));
+    const again = ({ explanation }: { explanation: Explanation | null }) =>
+      explanation?.address === address && take(explanation);
+    const rest = playing ? askAgain({ addresses: [], explained: address, take: again }) : undefined;
     return () => {
       over = true;
       rest?.();

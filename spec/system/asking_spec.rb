@@ -1,0 +1,29 @@
+# frozen_string_literal: true
+
+# How often a page that only plays asks the server.
+RSpec.describe "A page that plays" do
+  include Hands
+
+  let(:id) { plant }
+
+  # A page that is open with sum, settings and knobs all in view, and nobody's hand on it.
+  it "asks for all it shows while it plays in one request, twice a second at most" do
+    open_song(id)
+    move = standing(id).song.clip("mooring").envelopes.first
+    press_on(Hands::ALL[:mouse], page.find("[data-testid='point-#{move.id}-0']", match: :first, visible: :all))
+    show_panel("Sum")
+    click_on "Play"
+    sleep 3
+    page.execute_script("performance.clearResourceTimings(); performance.setResourceTimingBufferSize(2000)")
+    before = page.evaluate_script("performance.now()")
+    sleep 4
+    names = page.evaluate_script("performance.getEntriesByType('resource').map((one) => new URL(one.name).pathname)")
+    seconds = page.evaluate_script("(performance.now() - #{before}) / 1000")
+    click_on "Stop"
+    asked = names.grep(%r{\A/api/}).map { |name| name.split("/").last }.tally
+    # Blocks of what plays are fetched a few bars ahead.
+    expect(asked.except("playback").values.sum).to be_between(1, (2 * seconds) + 1)
+    expect(asked.keys - %w[at_playhead playback]).to eq []
+    expect(asked.fetch("playback", 0)).to be <= seconds
+  end
+end
