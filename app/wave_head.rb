@@ -62,6 +62,9 @@ class WaveHead
     left = @size - at - 8
     return if bytes <= left
 
+    # What says nothing of its format yet may be anything.
+    no_sound! unless @looked
+
     fault!("broken_sound", "The WAV file is broken: its part #{name.scrub('?').strip.inspect} at byte #{at} says that it has #{bytes} bytes, " \
                            "and #{left} follow.")
   end

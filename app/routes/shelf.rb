@@ -96,7 +96,7 @@ module Shelf
 
     app.get("/api/songs/:id/extract") do
       song = settings.open_songs.fetch(asked!(:id)).song
-      json(KindSatchel::Document.dump(KindSatchel::Transfer::Extract.regions(song, asked(:region_ids).to_s.split(","))))
+      json(KindSatchel::Document.dump(KindSatchel::Transfer::Extract.regions(song, asked(:region_ids) || [])))
     end
 
     app.get("/api/songs/:id/export") do

@@ -51,6 +51,21 @@ RSpec.describe "What requests say" do
                                                                                               "message" => "addresses is one text." }]
   end
 
+  it "is read as what it says: lists by their commas" do
+    song = DemoSong.build
+    demo = plant(song)
+    regions = song.track("rope-bass").regions.first(2)
+    taken = get_json("/api/songs/#{demo}/extract?region_ids=#{regions.map(&:id).join(',')}")
+    expect(taken["tracks"].flat_map { |track| track["regions"].map { |region| region["id"] } }).to match_array regions.map(&:id)
+    addresses = %w[rope-bass/synth/cutoff fog-pad/channel/volume]
+    expect(get_json("/api/songs/#{demo}/at_playhead?addresses=#{addresses.join(',')}&address=#{addresses[0]}&tick=20000"))
+      .to match("values" => get_json("/api/songs/#{demo}/values?addresses=#{addresses.join(',')}&tick=20000"),
+                "explanation" => get_json("/api/songs/#{demo}/explanation?address=#{addresses[0]}&tick=20000"))
+    one, two = %w[rope-bass rope-bass,fog-pad].map { |tracks| get_json("/api/songs/#{demo}/drawing?tracks=#{tracks}")["curves"].size }
+    expect(two).to be > one
+    expect(get_json("/api/moves/file?ids=-1,-2")["moves"].size).to eq 2
+  end
+
   it "is refused in words where a place in the path is none" do
     nasty = ["%00", "%2e%2e%2f%2e%2e%2fetc", "-1", "9" * 30, "1e3", "%ff", "a%5Bb%5D", "..", "%F0%9F%8E%B5"]
     found = %w[GET POST DELETE].flat_map do |verb|

@@ -17,12 +17,15 @@ module KindSatchel
         setters = setters(song, address)
         return [] if setters.map { |_, source| source.envelope.id }.uniq.size < 2
 
-        found = setters.each_with_index.flat_map do |one, i|
-          setters.drop(i + 1).take_while do |other|
-            starts_within?(one, other)
-          end.filter_map { |other| between(one, other) }
-        end
+        found = setters.each_with_index.flat_map { |one, i| overlapping(setters, i).map { |other| between(one, other) } }
         found.sort_by(&:from)
+      end
+
+      # Those after one that begin before it ends.
+      def overlapping(setters, place)
+        last = place + 1
+        last += 1 while last < setters.size && starts_within?(setters[place], setters[last])
+        setters[(place + 1)...last]
       end
 
       # Regions in which something sets the parameter, by start; each with its turn.
@@ -38,7 +41,7 @@ module KindSatchel
         winner, loser = other_turn >= turn ? [other, one] : [one, other]
         Conflict.new(other.region.start_tick, [one.region.end_tick, other.region.end_tick].min, winner, loser)
       end
-      private_class_method :setters, :starts_within?, :between
+      private_class_method :setters, :overlapping, :starts_within?, :between
     end
   end
 end

@@ -239,10 +239,11 @@ export const songApi = (id: number) => ({
   values: (addresses: string[], tick: Ticks) =>
     get<Values>(`/api/songs/${id}/values?addresses=${addresses.join(",")}&tick=${Math.round(tick)}`),
   /** All that is shown of one tick: values, and why one of them is what it is. */
-  atPlayhead: (addresses: string[], address: string | null, tick: Ticks) =>
-    get<AtPlayhead>(
-      `/api/songs/${id}/at_playhead?addresses=${addresses.join(",")}&tick=${Math.round(tick)}${address ? `&address=${address}` : ""}`,
-    ),
+  atPlayhead: (addresses: string[], address: string | null, tick: Ticks) => {
+    const explained = address ? `&address=${address}` : "";
+    const path = `/api/songs/${id}/at_playhead?addresses=${addresses.join(",")}&tick=${Math.round(tick)}${explained}`;
+    return get<AtPlayhead>(path);
+  },
   explanation: (address: string, tick: Ticks) =>
     get<Explanation>(`/api/songs/${id}/explanation?address=${address}&tick=${Math.round(tick)}`),
   reading: (question: Record<string, string | number>) => get<Reading>(`/api/songs/${id}/reading?${asked(question)}`),
