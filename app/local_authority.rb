@@ -68,7 +68,7 @@ class LocalAuthority
     nil
   end
 
-  # Whether the authority that is there may sign for some names, and for long enough.
+  # Whether the existing authority covers these names and is not about to expire.
   def speaks_for?(names)
     return false unless File.exist?(authority_file)
 
