@@ -6,6 +6,7 @@ require_relative "drag"
 require_relative "editor"
 require_relative "speed"
 require_relative "files"
+require_relative "growth"
 require_relative "imports"
 require_relative "handing_over"
 require_relative "moving"
@@ -15,8 +16,8 @@ require_relative "turning"
 class Promises
   include KindSatchel
 
-  SECTIONS = %w[core speed moving handing_over imports editor previews snapshot arranging browser first_load devices playing recording performing wide hostile
-                files].freeze
+  SECTIONS = %w[core speed growth moving handing_over imports editor previews snapshot arranging browser first_load devices playing recording performing wide
+                hostile files].freeze
 
   # Each section has a server of its own, so that none hangs on what those before it did.
   # @param only [Array<String>] sections to run; none for all
@@ -59,6 +60,11 @@ class Promises
     note("bin/satchel help, whole process", Measure.milliseconds(7, warm_up: 1) do
       system({ "RUBY_YJIT_ENABLE" => nil }, File.expand_path("../bin/satchel", __dir__), "help", out: File::NULL)
     end)
+  end
+
+  def growth
+    Growth.measured.each { |name, found| note("core: #{name} of the demo so many times, ms of processor time", found) }
+    note("core: edits of much of the demo 64 times, ms of processor time", Growth.edits)
   end
 
   def moving

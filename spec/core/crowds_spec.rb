@@ -52,4 +52,51 @@ RSpec.describe "Crowds" do
     expect(flat.size / 2).to eq 100
     expect(flat.each_slice(2).map(&:last).minmax).to match [be_within(1e-9).of(0.3), be_within(1e-9).of(0.8)]
   end
+
+  describe "of many regions" do
+    # A clip of four points under a slow lane, so many times.
+    def row(count)
+      song = small_song(clip: [envelope([0, 0.2, 0.6], [900, 0.7, -0.5], [2400, 0.1], [3800, 0.6])])
+      region = song.track("bass").regions.first.with(offset_ticks: 0, length_ticks: 3840, span_ticks: 3840)
+      regions = (0...count).map { |i| region.with(id: "r#{i}", start_tick: i * 3840) }
+      lane = envelope([0, 0.0, 0.3], [3840 * count, 0.25, 0.3], id: "l1", role: "shift")
+      song.with_track(song.track("bass").with(regions:, lanes: [lane]))
+    end
+
+    # By pixel, what the drawing goes over, and what is heard there at 512 places.
+    def drawn(song, width_px)
+      every = song.length_ticks / width_px
+      chain = KindSatchel::Heard::Outline.heard(resolver(song), 0, song.length_ticks, width_px:).each_slice(2).to_a
+      (0...width_px).map do |px|
+        from, to = px * every, (px + 1) * every
+        inside = chain.select { |tick, _| tick.between?(from, to) }.map(&:last)
+        [[*inside, read(chain, from), read(chain, to)].compact.minmax, resolver(song).at_each((0...512).map { |i| from + (i * every / 512) }).minmax]
+      end
+    end
+
+    def read(chain, at)
+      (from, a), (to, b) = chain.each_cons(2).find { |(from, _), (to, _)| from < at && to > at }
+      from && (a + ((b - a) * (at - from) / (to - from)))
+    end
+
+    it "is known from the bounds of each pixel where points crowd, and holds all that is heard" do
+      pairs = drawn(row(200), 50)
+      pairs.each do |(low, high), (least, most)|
+        expect([low <= least + 1e-9, high >= most - 1e-9]).to eq [true, true]
+        expect([low, high]).to match [be_within(0.02).of(least), be_within(0.02).of(most)]
+      end
+    end
+
+    it "turns at half pixels where pieces are narrow" do
+      pairs = drawn(row(20), 100)
+      expect(pairs.map { |drawn, heard| heard[1] - drawn[1] }.max).to be < 0.05
+      expect(pairs.map { |drawn, heard| drawn[0] - heard[0] }.max).to be < 0.05
+    end
+
+    it "costs no more pieces than its pixels" do
+      allow(KindSatchel::Heard::Piece).to receive(:new).and_call_original
+      KindSatchel::Heard::Outline.heard(resolver(row(2000)), 0, 2000 * 3840, width_px: 100)
+      expect(KindSatchel::Heard::Piece).not_to have_received(:new)
+    end
+  end
 end

@@ -32,6 +32,14 @@ RSpec.describe "Travel of regions" do
       expect(regions(after).map(&:clip_id).uniq).to eq ["line"]
     end
 
+    it "places copies one after the other: later ones cut those before, and what lay there is cut once" do
+      one, other = ids
+      wide = apply(song, "trim_region", region_id: one, end_tick: 4 * BAR).song
+      after = apply(wide, "copy_regions", region_ids: [one, other], ticks: 2 * BAR).song
+      expect(places(after)).to eq [[BAR, 3 * BAR], [3 * BAR, 6 * BAR], [7 * BAR, 8 * BAR]]
+      expect(ids(after).uniq.size).to eq 3
+    end
+
     it "refuses places before the start, tracks that are not there or take no such clip, and unknown regions, all of them" do
       expect(faults { apply(song, "move_regions", region_ids: ids, ticks: -2 * BAR) }).to eq [["out_of_range", "/ticks"]]
       expect(faults { apply(song, "move_regions", region_ids: ids, ticks: 0, track_steps: -1) }).to eq [["no_track", "/track_steps"]] * 2

@@ -85,11 +85,14 @@ module KindSatchel
       end
 
       def drop(song, regions)
-        regions.reduce(song) do |now, (placed, region)|
-          region, now = region.with(id: "region-#{now.next_id}"), now.with(next_id: now.next_id + 1) if @copy
-          Placing.drop(now, now.track(goal(placed).id), region)
+        regions.group_by { |placed, _| goal(placed).id }.reduce(song) do |now, (track_id, pairs)|
+          list = pairs.map(&:last)
+          list, now = named(list, now.next_id), now.with(next_id: now.next_id + list.size) if @copy
+          Placing.drop(now, now.track(track_id), *list)
         end
       end
+
+      def named(list, next_id) = list.each_with_index.map { |region, i| region.with(id: "region-#{next_id + i}") }
 
       def lay(song, placed, stretches)
         Transfer::Lanes.lay(song, stretches, Transfer::Match.new(@song, placed.track, goal(placed)), @ticks)

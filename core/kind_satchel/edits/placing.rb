@@ -2,13 +2,13 @@
 
 module KindSatchel
   module Edits
-    # Puts a region on a track: what lies under it is trimmed, split or taken away.
+    # Puts regions on a track, one after the other: what lies under them is trimmed, split or taken away.
     class Placing
       # @param song [Song]
       # @param track [Track]
-      # @param region [Region] may be on the track already, elsewhere
+      # @param regions [Array<Region>] may be on the track already, elsewhere
       # @return [Song]
-      def self.drop(song, track, region) = new(song, track, region).song
+      def self.drop(song, track, *regions) = new(song, track, regions).song
 
       # Places a clip that the song does not have yet, once, over its whole length.
       # @param clip [Clip] named by the song's next id
@@ -45,24 +45,25 @@ module KindSatchel
       end
       private_class_method :cut
 
-      def initialize(song, track, region)
+      def initialize(song, track, regions)
         @song = song
         @track = track
-        @region = region
+        @regions = regions
         @next_id = song.next_id
       end
 
       def song
-        others = @track.regions.reject { |region| region.id == @region.id }
-        regions = (others.flat_map { |region| left_over(region) } << @region).sort_by(&:start_tick)
-        @song.with(next_id: @next_id).with_track(@track.with(regions:))
+        dropped = @regions.to_h { |region| [region.id, true] }
+        list = @track.regions.reject { |region| dropped.key?(region.id) }
+        @regions.each { |region| list = list.flat_map { |other| left_over(other, region) } << region }
+        @song.with(next_id: @next_id).with_track(@track.with(regions: list.sort_by(&:start_tick)))
       end
 
       private
 
-      # What remains of a region once the new one lies on it.
-      def left_over(region)
-        from, to = @region.start_tick, @region.end_tick
+      # What remains of a region once another one lies on it.
+      def left_over(region, above)
+        from, to = above.start_tick, above.end_tick
         return [region] if region.end_tick <= from || region.start_tick >= to
 
         rest = []

@@ -28,7 +28,7 @@ module KindSatchel
           travelling = Transfer::Clips.new(graft.song)
           regions = strangers.flat_map { |source, stranger| moved(stranger, @goals[source], travelling) }
           bare = without(travelling.song, strangers.values)
-          done = regions.reduce(bare) { |now, (goal, region)| Placing.drop(now, now.track(goal.id), region) }
+          done = regions.group_by { |goal, _| goal.id }.reduce(bare) { |now, (id, pairs)| Placing.drop(now, now.track(id), *pairs.map(&:last)) }
           lost = graft.lost | travelling.lost
           [done, words, [*(lost.empty? ? [] : [Carrying.lost(lost)]), *Placing.cuts(bare, done)]]
         end

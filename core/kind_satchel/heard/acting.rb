@@ -134,6 +134,15 @@ module KindSatchel
         count
       end
 
+      # Whether more points lie in a stretch than so many, each pass counted, about: no more is counted than tells it.
+      def crowded?(from, to, most)
+        count = @lanes.sum { |lane| points_in(lane, from, to) }
+        return true if count > most
+
+        each_placed(from, to) { |source| return true if (count += points_of(source, from, to)) > most }
+        false
+      end
+
       # What a lane that trims makes of a value: factor and offset; nil for all others.
       # @param tick [Numeric] where, for a knob that is driven
       def line(envelope, tick) = @driven && envelope.trims? ? @song.trim_line(envelope, @driven.at(tick)) : @song.trim_line(envelope)
@@ -195,6 +204,19 @@ module KindSatchel
         end
 
         envelope.at(region ? Clocks.position(region, source.clip, envelope, tick) : tick)
+      end
+
+      def points_in(lane, from, to)
+        points = lane.points
+        (points.bsearch_index { |point| point.tick >= to } || points.size) - (points.bsearch_index { |point| point.tick >= from } || points.size)
+      end
+
+      # All those of a clip count, in the share of it that is heard.
+      def points_of(source, from, to)
+        region, clip, envelope = source.region, source.clip, source.envelope
+        heard = [to, region.end_tick].min - [from, region.start_tick].max
+        pass = envelope.clock_rules.pass_ticks(region, clip, envelope)
+        envelope.points.size * (pass ? heard.fdiv(pass) : heard.fdiv(region.length_ticks))
       end
 
       def cycles?(envelope) = envelope.lfo? || (live?(envelope) && envelope.drawn_cycles.positive?)

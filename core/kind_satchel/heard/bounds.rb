@@ -19,18 +19,44 @@ module KindSatchel
         points = envelope.points
         first = [(points.bsearch_index { |point| point.tick > from } || points.size) - 1, 0].max
         last = [(points.bsearch_index { |point| point.tick > to } || points.size) - 1, first].max
-        lows, highs = block_bounds(envelope)
-        list = []
+        list = part(envelope, first, from, to)
+        return list.minmax if first == last
+
+        list.concat(part(envelope, last, from, to))
+        whole(envelope, first + 1, last - 1, list)
+        list.minmax
+      end
+
+      # What one segment stays between in a part of it: all but drawn cycles go one way.
+      def part(envelope, index, from, to)
+        point, following = envelope.points[index], envelope.points[index + 1]
+        return segment(envelope, index) if point.shape.is_a?(Shapes::Cycle)
+
+        list = [envelope.at([from, point.tick].max)]
+        return list unless following
+
+        list << (to < following.tick ? envelope.at(to) : arrived(envelope, index))
+      end
+
+      # Where a segment arrives: one that holds does not move.
+      def arrived(envelope, index)
+        still = envelope.points[index].shape.still?
+        limited(envelope, envelope.points[still ? index : index + 1].value)
+      end
+
+      # Of all segments from one to another, both among them.
+      def whole(envelope, first, last, list)
+        lows, highs = block_bounds(envelope) if last - first >= BLOCK
+        known = envelope.memo(:segment_bounds) { Array.new(envelope.points.size) }
         while first <= last
           if (first % BLOCK).zero? && first + BLOCK - 1 <= last
             list << lows[first / BLOCK] << highs[first / BLOCK]
             first += BLOCK
           else
-            list.concat(segment(envelope, first))
+            list.concat(known[first] ||= segment(envelope, first).minmax)
             first += 1
           end
         end
-        list.minmax
       end
 
       # The positions an envelope goes through in from...to: all of a pass once there is a whole one.
@@ -57,13 +83,17 @@ module KindSatchel
       def segment(envelope, index)
         point, ends = envelope.points[index], envelope.ends_at(index)
         values = ends ? [ends.a, ends.b, *swings(point.shape, ends)] : [point.value]
+        values.map { |value| limited(envelope, value) }
+      end
+
+      def limited(envelope, value)
         limits = envelope.role_rules.values
-        values.map { |value| envelope.amount(value.clamp(limits.min.to_f, limits.max.to_f)) }
+        envelope.amount(value.clamp(limits.min.to_f, limits.max.to_f))
       end
 
       def swings(shape, ends) = shape.is_a?(Shapes::Cycle) ? [ends.a + shape.foot, ends.b + shape.top] : []
 
-      private_class_method :block_bounds, :segment, :swings
+      private_class_method :part, :arrived, :whole, :block_bounds, :segment, :limited, :swings
     end
   end
 end

@@ -10,6 +10,10 @@ module KindSatchel
       LIVE_SHARE = 8
       BAND_PX = 1280
       MOST_LIVE_CYCLES = 1000
+      # Of more points than these only the bounds of each pixel are worked out.
+      POINTS_A_PIXEL = 2
+      # A piece no wider than this many pixels is drawn without looking for where it bends.
+      NARROW_PX = 4
       # How much finer than a step a chain is, in which the places of steps are looked for.
       STEP_SHARE = 0.001
 
@@ -17,10 +21,16 @@ module KindSatchel
 
       # What is heard, limited and stepped.
       # @param pieces [Array<Piece>]
+      # @param pixel [Float] ticks to a pixel of a drawing: what is narrow there turns at every half of one
       # @return [Array<Numeric>]
-      def of_pieces(pieces, tolerance: FOR_THE_EYE)
+      def of_pieces(pieces, tolerance: FOR_THE_EYE, pixel: 0.0)
         chain = Chain.new
-        pieces.each { |piece| piece.scale.steps ? stepped(chain, piece) : limited(chain, piece, tolerance) }
+        narrow = pixel * NARROW_PX
+        pieces.each do |piece|
+          next stepped(chain, piece) if piece.scale.steps
+
+          limited(chain, piece) { piece.to - piece.from > narrow ? piece.breaks(tolerance) : halves(piece, pixel) }
+        end
         chain.flat
       end
 
@@ -31,9 +41,11 @@ module KindSatchel
       def heard(resolver, from, to, width_px:)
         live = resolver.acting.live_moves?
         crowded = resolver.acting.cycles(from, to) > (live ? width_px / LIVE_SHARE : width_px)
+        crowded ||= resolver.acting.crowded?(from, to, width_px * POINTS_A_PIXEL)
         return Crowd.new(resolver).band(from, to, live ? [width_px, BAND_PX].min : width_px) if crowded
 
-        Crowd.thinned(of_pieces(resolver.pieces(from, to)), from, to, width_px)
+        pixel = (to - from).fdiv(width_px)
+        Crowd.thinned(of_pieces(resolver.pieces(from, to), pixel:), from, to, width_px)
       rescue TooManyPieces, Sources::TooManyCycles
         Crowd.new(resolver).band(from, to, width_px)
       end
@@ -103,12 +115,18 @@ module KindSatchel
         chain.flat
       end
 
-      def limited(chain, piece, tolerance)
+      def halves(piece, pixel)
+        count = piece.straight? ? 1 : ((piece.to - piece.from) * 2 / pixel).ceil
+        (1...count).map { |i| piece.from + ((piece.to - piece.from) * i / count.to_f) }
+      end
+
+      # The block tells where it turns.
+      def limited(chain, piece)
         return level(chain, piece) if piece.still?
 
         tick, value = piece.from, piece.raw(piece.from)
         chain.add(tick, value.clamp(0.0, 1.0))
-        piece.breaks(tolerance).each do |finish|
+        yield.each do |finish|
           arrived = piece.raw(finish)
           line(chain, tick, value, finish, arrived)
           tick, value = finish, arrived
@@ -172,7 +190,7 @@ module KindSatchel
         to
       end
 
-      private_class_method :box, :framed, :of_wave, :limited, :level, :crossings, :line, :stepped, :steps_between, :thresholds, :halve
+      private_class_method :box, :framed, :of_wave, :halves, :limited, :level, :crossings, :line, :stepped, :steps_between, :thresholds, :halve
     end
 
     # Gathers corners, flat; leaves out what repeats and what lies on a level line.

@@ -148,11 +148,12 @@ module KindSatchel
         @setting_lanes[lane.target] = [*@setting_lanes[lane.target], home].sort_by { |one| @places[one.track.id] } if lane.target.setting?
       end
       each_drive(track) { |macro, drive| @drivers[drive.target] = [*@drivers[drive.target], Driver.new(macro, drive)] }
-      track.regions.each do |region|
-        placed = Placed.new(region, track, place)
-        @regions[region.id] = placed
-        @regions_of_clip[region.clip_id] = [*@regions_of_clip[region.clip_id], placed]
-      end
+      add_regions(track, place)
+    end
+
+    def add_regions(track, place)
+      placed = track.regions.map { |region| @regions[region.id] = Placed.new(region, track, place) }
+      placed.group_by { |one| one.region.clip_id }.each { |id, list| @regions_of_clip[id] = [*@regions_of_clip[id], *list] }
     end
 
     def add_clip(clip)
