@@ -3,9 +3,9 @@
 require_relative "hostile_files"
 
 # Requests and files changed at random, sent to the real server on the loopback address: how many of them are answered by a fault of ours,
-# how many hang, and what the server holds afterwards. How many of each: FUZZ=COUNT.
+# how many hang, and what the server holds afterwards. How many requests: FUZZ=COUNT; a twentieth of that of each kind of file.
 class Fuzzing
-  COUNT = ENV.fetch("FUZZ", "2000").to_i
+  COUNT = ENV.fetch("FUZZ", "4000").to_i
   # An answer that takes longer counts as one that hangs.
   LONGEST_SECONDS = 20
   NASTY = ["", "%00", "-1", "9" * 40, "1e999", "[]", "a/b", "..%2F..", "%F0%9F%8E%B5", "x" * 3000, "null", "true", "0.5", "3840"].freeze
@@ -21,11 +21,11 @@ class Fuzzing
   # @return [Hash]
   def requests
     routes = Rights::TABLE.keys.grep_v(LEFT_OUT)
-    tallied { request(routes.sample(random: @random)) }
+    tallied(COUNT) { request(routes.sample(random: @random)) }
   end
 
   # @return [Hash] by kind of file
-  def files = FILES.to_h { |name, (path, type, make)| [name, tallied { [Net::HTTP::Post, path, mutated(whole(make)), type] }] }
+  def files = FILES.to_h { |name, (path, type, make)| [name, tallied(COUNT / 20) { [Net::HTTP::Post, path, mutated(whole(make)), type] }] }
 
   # @return [Integer] megabytes the server holds
   def memory = @server.memory_mb
@@ -68,15 +68,15 @@ class Fuzzing
 
   def inputs = %w[envelope_id address clip_id track_id points value tick runs].sample(3, random: @random).to_h { |name| [name, VALUES.sample(random: @random)] }
 
-  def tallied
+  def tallied(count)
     statuses, hangs, broken = Hash.new(0), 0, []
-    COUNT.times do
+    count.times do
       wish = yield
       status = sent(*wish)
       status ? statuses[status[0]] += 1 : hangs += 1
       broken << wish[1][0, 120] if status.nil? || status.start_with?("5")
     end
-    { "sent" => COUNT, "answers" => statuses.sort.map { |kind, count| "#{count} x #{kind}xx" }.join(", "), "hangs" => hangs, "first broken" => broken.first(3) }
+    { "sent" => count, "answers" => statuses.sort.map { |kind, count| "#{count} x #{kind}xx" }.join(", "), "hangs" => hangs, "first broken" => broken.first(3) }
   end
 
   # @return [String, nil] the status

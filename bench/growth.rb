@@ -69,9 +69,9 @@ module Growth
   # As after an edit: nothing is kept with it.
   def fresh(song) = song.with(name: "#{song.name} ")
 
-  def median(runs = 7)
-    2.times { yield }
-    times = Array.new(runs) { SpeedBench.time { yield } * 1000 } # rubocop:disable Style/ExplicitBlockArgument
+  def median(runs = 7, &)
+    2.times(&)
+    times = Array.new(runs) { SpeedBench.time(&) * 1000 }
     times.sort[runs / 2].round(1)
   end
   private_class_method :repeated, :exponent, :asked, :heard, :ramps, :inserted, :fresh, :median

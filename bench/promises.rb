@@ -5,6 +5,7 @@ require_relative "arranging"
 require_relative "drag"
 require_relative "editor"
 require_relative "speed"
+require_relative "company"
 require_relative "files"
 require_relative "growth"
 require_relative "imports"
@@ -17,7 +18,7 @@ class Promises
   include KindSatchel
 
   SECTIONS = %w[core speed growth moving handing_over imports editor previews snapshot arranging browser first_load devices playing recording performing wide
-                hostile files].freeze
+                hostile company files].freeze
 
   # Each section has a server of its own, so that none hangs on what those before it did.
   # @param only [Array<String>] sections to run; none for all
@@ -273,6 +274,13 @@ class Promises
     before = fuzzing.memory
     fuzzing.requests
     note("memory of the server after that, and after as many requests more", { "before" => "#{before} MB", "after" => "#{fuzzing.memory} MB" })
+  end
+
+  def company
+    move = DemoSong.build.clip("mooring").envelopes.first.id
+    note("previews beside eight long requests", Company.long_requests(server) { |runs| drag(server.demo_id, move, "rope-bass/synth/cutoff", runs) })
+    note("edits beside 64 that listen, half by TLS, half not reading", Company.listeners)
+    note("edits answered and lost in a storm of kills", Company.kills)
   end
 
   def wide

@@ -87,7 +87,7 @@ RSpec.describe "Crowds" do
       end
     end
 
-    it "turns at half pixels where pieces are narrow" do
+    it "turns at every pixel where pieces are narrow" do
       pairs = drawn(row(20), 100)
       expect(pairs.map { |drawn, heard| heard[1] - drawn[1] }.max).to be < 0.05
       expect(pairs.map { |drawn, heard| drawn[0] - heard[0] }.max).to be < 0.05

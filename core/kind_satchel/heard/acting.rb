@@ -215,8 +215,7 @@ module KindSatchel
       def points_of(source, from, to)
         region, clip, envelope = source.region, source.clip, source.envelope
         heard = [to, region.end_tick].min - [from, region.start_tick].max
-        pass = envelope.clock_rules.pass_ticks(region, clip, envelope)
-        envelope.points.size * (pass ? heard.fdiv(pass) : heard.fdiv(region.length_ticks))
+        envelope.points.size * heard.fdiv(envelope.clock_rules.pass_ticks(region, clip, envelope) || region.length_ticks)
       end
 
       def cycles?(envelope) = envelope.lfo? || (live?(envelope) && envelope.drawn_cycles.positive?)

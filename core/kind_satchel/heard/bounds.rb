@@ -22,15 +22,16 @@ module KindSatchel
         list = part(envelope, first, from, to)
         return list.minmax if first == last
 
-        list.concat(part(envelope, last, from, to))
+        list += part(envelope, last, from, to)
         whole(envelope, first + 1, last - 1, list)
         list.minmax
       end
 
-      # What one segment stays between in a part of it: all but drawn cycles go one way.
+      # What one segment stays between in a part of it: all but drawn cycles go one way. Of a short one all of it is told.
       def part(envelope, index, from, to)
         point, following = envelope.points[index], envelope.points[index + 1]
-        return segment(envelope, index) if point.shape.is_a?(Shapes::Cycle)
+        short = following && following.tick - point.tick <= to - from
+        return known(envelope)[index] ||= segment(envelope, index).minmax if short || point.shape.is_a?(Shapes::Cycle)
 
         list = [envelope.at([from, point.tick].max)]
         return list unless following
@@ -47,7 +48,7 @@ module KindSatchel
       # Of all segments from one to another, both among them.
       def whole(envelope, first, last, list)
         lows, highs = block_bounds(envelope) if last - first >= BLOCK
-        known = envelope.memo(:segment_bounds) { Array.new(envelope.points.size) }
+        known = known(envelope)
         while first <= last
           if (first % BLOCK).zero? && first + BLOCK - 1 <= last
             list << lows[first / BLOCK] << highs[first / BLOCK]
@@ -72,6 +73,9 @@ module KindSatchel
         finish < start ? [[start, pass], [0, finish + 1]] : [[start, finish + 1]]
       end
 
+      # By segment, as far as they were looked at.
+      def known(envelope) = envelope.memo(:segment_bounds) { Array.new(envelope.points.size) }
+
       def block_bounds(envelope)
         envelope.memo(:bounds) do
           blocks = (0...envelope.points.size).each_slice(BLOCK).map { |places| places.flat_map { |i| segment(envelope, i) }.minmax }
@@ -93,7 +97,7 @@ module KindSatchel
 
       def swings(shape, ends) = shape.is_a?(Shapes::Cycle) ? [ends.a + shape.foot, ends.b + shape.top] : []
 
-      private_class_method :part, :arrived, :whole, :block_bounds, :segment, :limited, :swings
+      private_class_method :part, :arrived, :whole, :known, :block_bounds, :segment, :limited, :swings
     end
   end
 end

@@ -158,6 +158,9 @@ module KindSatchel
 
       # What any stretch can do.
       module Stretch
+        # Where a sum is reached, near enough for a corner to be put there.
+        def tick_about(wanted) = tick_of(wanted)
+
         # Writes the inner corners of a chain: position, value, ... becomes tick times `unit`, value, ...; the sum at a position is `first` and
         # `step` times it.
         def place(ramp, first, step, list, unit)
@@ -249,14 +252,18 @@ module KindSatchel
         # What is left out at most, of the integral over the whole stretch, judged by the last terms.
         def rest = @last
 
-        # Worked out only for a series that is used.
+        # Worked out only for a series that is used. Of the last terms those are left out that come to nothing beside what is left out anyway.
         def ready
           @terms = Array.new(TERMS) { |k| term(k, @values) }
           @terms[0] /= 2
-          @sums = integrated(@terms)
+          @sums = shortened(integrated(@terms))
+          @terms = shortened(@terms)
           @values = nil
           self
         end
+
+        # So little, in cycles, over a whole stretch.
+        NOTHING = 1e-12
 
         # So many equal parts are marked.
         PARTS = 16
@@ -268,15 +275,21 @@ module KindSatchel
         # Between which ticks a sum is reached, with a hair of room as marks are rounded, and where the cubic that has the paces of the ends
         # comes to it (Hermite interpolation of the tick by the sum).
         def bracket(wanted)
-          @slopes ||= ends.map { |tick| 1 / pace(tick) }
-          place = (marks.bsearch_index { |sum| sum > wanted } || PARTS).clamp(1, PARTS)
-          width = 2 * @half / PARTS
-          low, from, rise = ends[place - 1], @marks[place - 1], @marks[place] - @marks[place - 1]
-          u = ((wanted - from) / rise).clamp(0.0, 1.0)
-          rest = 1 - u
-          tick = low + (u * u * (3 - (2 * u)) * width) + (rise * u * rest * ((rest * @slopes[place - 1]) - (u * @slopes[place])))
+          place = part_of(wanted)
+          low, width = ends[place - 1], 2 * @half / PARTS
           room = width * 1e-6
-          [low - room, low + width + room, tick.between?(low, low + width) ? tick : low + (u * width)]
+          [low - room, low + width + room, guess(place, wanted)]
+        end
+
+        # Where a sum is reached, by one step from there: so near that nothing is to be seen or heard of the rest, which goes with the square of
+        # how far the cubic was off.
+        def about(wanted)
+          place = part_of(wanted)
+          tick = guess(place, wanted)
+          low, width = ends[place - 1], 2 * @half / PARTS
+          u = (tick - low) / width
+          slope = ((1 - u) * @slopes[place - 1]) + (u * @slopes[place])
+          (tick - ((sum(tick) - wanted) * slope)).clamp(low, low + width)
         end
 
         def ends = @ends ||= Array.new(PARTS + 1) { |i| @middle + (@half * ((2.0 * i / PARTS) - 1)) }
@@ -286,6 +299,17 @@ module KindSatchel
 
         private
 
+        def part_of(wanted) = (marks.bsearch_index { |sum| sum > wanted } || PARTS).clamp(1, PARTS)
+
+        def guess(place, wanted)
+          @slopes ||= ends.map { |tick| 1 / pace(tick) }
+          low, width, from, rise = ends[place - 1], 2 * @half / PARTS, @marks[place - 1], @marks[place] - @marks[place - 1]
+          u = ((wanted - from) / rise).clamp(0.0, 1.0)
+          rest = 1 - u
+          tick = low + (u * u * (3 - (2 * u)) * width) + (rise * u * rest * ((rest * @slopes[place - 1]) - (u * @slopes[place])))
+          tick.between?(low, low + width) ? tick : low + (u * width)
+        end
+
         def term(number, values)
           row, sum, j = COSINES[number], 0.0, 0
           while j < TERMS
@@ -293,6 +317,12 @@ module KindSatchel
             j += 1
           end
           sum * 2.0 / TERMS
+        end
+
+        def shortened(terms)
+          rest, size = 0.0, terms.size
+          size -= 1 while size > 2 && (rest += terms[size - 1].abs) * @half < NOTHING
+          terms.first(size)
         end
 
         # The integral of T_k is (T_k+1 / (k + 1) - T_k-1 / (k - 1)) / 2; the constant makes it 0 at the start.
@@ -324,8 +354,8 @@ module KindSatchel
         # Shorter stretches, in ticks, are judged by sums too.
         HALVED = 1.0
         NEWTON = 60
-        # In ticks: a further step of it is of no account.
-        NEAR = 1e-7
+        # In ticks: after a step this short the next is of no account, as it goes with its square.
+        NEAR = 1e-5
 
         # Places and weights on -1..1, the roots of the Legendre polynomial by Newton's method (Abramowitz and Stegun 25.4.29).
         TABLE = (1..NODES).map do |i|
@@ -384,6 +414,8 @@ module KindSatchel
           end
           tick
         end
+
+        def tick_about(wanted) = wanted <= total && series ? series.about(wanted - @sum) : tick_of(wanted)
 
         def pace_jet(from, to) = @law.pace_jet(@arc, from, to)
 

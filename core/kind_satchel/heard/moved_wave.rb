@@ -124,6 +124,7 @@ module KindSatchel
 
         def at(tick) = @zero + (@pace * @stretch.sum_at(tick))
         def tick_of(phase) = @stretch.tick_of((phase - @zero) / @pace)
+        def tick_about(phase) = @stretch.tick_about((phase - @zero) / @pace)
         def place(ramp, start, width, list, unit) = @stretch.place(ramp, (start - @zero) / @pace, width / @pace, list, unit)
         def even? = @stretch.even?
         def pace_jet(from, to) = @stretch.pace_jet(from, to)
@@ -166,9 +167,12 @@ module KindSatchel
 
       # Of a tolerance, what the shape may take; the rest is for a rate that moves within it.
       SHAPE_SHARE = 0.9
-      # So many times as many corners, and so many more, are put in for a rate that moves; of more it is better looked for the fewest.
+      # So many times as many corners, and so many more, are put in for a rate that moves; of more it is better looked for the fewest: by
+      # what is known of so many parts, as long as no more chords lie in one.
       MOST_TIMES = 2
       MOST_MORE = 4
+      PARTS = 8
+      MOST_IN_PART = 16
 
       # The stage as a segment from 0 to 1, whatever its pace.
       attr_reader :segment
@@ -216,9 +220,9 @@ module KindSatchel
         room = @phase.even? ? tolerance : tolerance * SHAPE_SHARE
         shares = [ends[0], *@shape.cut(*ends).breaks(rise(ends) * worth, room).map { |u| ends[0] + ((ends[1] - ends[0]) * u) }, ends[1]]
         shares = near_enough(from, to, shares, worth, tolerance - room) unless @phase.even?
-        return super unless shares
+        return by_parts(from, to, worth, tolerance) || super unless shares
 
-        shares[1..-2].map { |u| @phase.tick_of(@start + (u * @width)) }
+        shares[1..-2].map { |u| tick_about(u) }
       end
 
       # By the chain rule: u moves by pace / width a tick.
@@ -261,6 +265,32 @@ module KindSatchel
 
         shares.each_cons(2).zip(parts).flat_map { |(one, other), count| Array.new(count) { |i| one + ((other - one) * i / count) } } << shares.last
       end
+
+      # Where corners come by what is known of equal parts of the stretch: a chord strays by no more than the most bend of the parts it
+      # touches times the square of its width over 8.
+      # @return [Array<Float>, nil] nil where that is not known
+      def by_parts(from, to, worth, tolerance)
+        width = (to - from) / PARTS.to_f
+        widths = Array.new(PARTS) { |i| Math.sqrt(8 * tolerance / (jet(from + (i * width), from + ((i + 1) * width)).bend * worth)) }
+        return if widths.any? { |one| one < width / MOST_IN_PART || one.nan? }
+
+        list = [from]
+        list << longest(list.last, from, to, widths) while list.last < to
+        list[1..-2]
+      end
+
+      # The end of the longest chord from a tick on: into a part that bends more it goes only as far as that allows.
+      def longest(at, from, to, widths)
+        width = (to - from) / PARTS.to_f
+        place = ((at - from) / width).floor.clamp(0, PARTS - 1)
+        finish = at + widths[place]
+        while (place += 1) < PARTS && finish > (edge = from + (place * width))
+          finish = [[finish, at + widths[place]].min, edge].max
+        end
+        [finish, to].min
+      end
+
+      def tick_about(share) = @phase.tick_about(@start + (share * @width))
 
       def keeps?(jet, apart, slope, tolerance)
         ticks = apart * @width / (jet.low * @phase.pace)

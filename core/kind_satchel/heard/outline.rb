@@ -12,8 +12,9 @@ module KindSatchel
       MOST_LIVE_CYCLES = 1000
       # Of more points than these only the bounds of each pixel are worked out.
       POINTS_A_PIXEL = 2
-      # A piece no wider than this many pixels is drawn without looking for where it bends.
-      NARROW_PX = 4
+      # A piece no wider than this many pixels is drawn without looking for where it bends: it turns at every pixel, and this often at least.
+      NARROW_PX = 12
+      TURNS = 4
       # How much finer than a step a chain is, in which the places of steps are looked for.
       STEP_SHARE = 0.001
 
@@ -21,7 +22,7 @@ module KindSatchel
 
       # What is heard, limited and stepped.
       # @param pieces [Array<Piece>]
-      # @param pixel [Float] ticks to a pixel of a drawing: what is narrow there turns at every half of one
+      # @param pixel [Float] ticks to a pixel of a drawing: what is narrow there turns at every one
       # @return [Array<Numeric>]
       def of_pieces(pieces, tolerance: FOR_THE_EYE, pixel: 0.0)
         chain = Chain.new
@@ -29,7 +30,7 @@ module KindSatchel
         pieces.each do |piece|
           next stepped(chain, piece) if piece.scale.steps
 
-          limited(chain, piece) { piece.to - piece.from > narrow ? piece.breaks(tolerance) : halves(piece, pixel) }
+          limited(chain, piece) { pixel.zero? || piece.to - piece.from > narrow ? piece.breaks(tolerance) : by_pixels(piece, pixel) }
         end
         chain.flat
       end
@@ -115,8 +116,8 @@ module KindSatchel
         chain.flat
       end
 
-      def halves(piece, pixel)
-        count = piece.straight? ? 1 : ((piece.to - piece.from) * 2 / pixel).ceil
+      def by_pixels(piece, pixel)
+        count = piece.straight? ? 1 : [((piece.to - piece.from) / pixel).ceil, TURNS].max
         (1...count).map { |i| piece.from + ((piece.to - piece.from) * i / count.to_f) }
       end
 
@@ -190,7 +191,7 @@ module KindSatchel
         to
       end
 
-      private_class_method :box, :framed, :of_wave, :halves, :limited, :level, :crossings, :line, :stepped, :steps_between, :thresholds, :halve
+      private_class_method :box, :framed, :of_wave, :by_pixels, :limited, :level, :crossings, :line, :stepped, :steps_between, :thresholds, :halve
     end
 
     # Gathers corners, flat; leaves out what repeats and what lies on a level line.

@@ -27,12 +27,14 @@ module KindSatchel
         Math::PI * Math::PI / 2 * most * ((to - from)**2) / @height
       end
 
+      # What it may stray goes down to the next of so many levels in each halving, so that few chains are ever worked out.
+      LEVELS = 32
+
       def breaks(rise, tolerance)
         return [] if rise.zero?
 
-        memo([rise, tolerance]) do
-          Chords.breaks(0.0, 1.0, tolerance / rise.abs) { |u0, u1| ((u1 - u0)**2) / 8 * bend_most(u0, u1) }
-        end
+        level = (Math.log2(tolerance / rise.abs) * LEVELS).floor
+        memo(level) { Chords.breaks(0.0, 1.0, 2.0**level.fdiv(LEVELS)) { |u0, u1| ((u1 - u0)**2) / 8 * bend_most(u0, u1) } }
       end
 
       def cut(start, finish, *)
