@@ -27,13 +27,13 @@ module KindSatchel
     # @return [Value] this one with some fields changed; itself when nothing was given
     def with(**changes) = changes.empty? ? self : self.class.new(**to_h, **changes)
 
-    # The most that one value remembers; the oldest is forgotten.
+    # The most that one value remembers, unless its class says otherwise; the oldest is forgotten.
     MOST_REMEMBERED = 12
 
     # Remembers what a pure method found. Safe because the fields never change.
     def memo(key)
       @memo.fetch(key) do
-        @memo.shift if @memo.size >= MOST_REMEMBERED
+        @memo.shift if @memo.size >= self.class::MOST_REMEMBERED
         @memo[key] = yield
       end
     end

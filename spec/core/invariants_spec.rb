@@ -39,6 +39,15 @@ RSpec.describe "Invariants" do
         end
       end
 
+      it "hears after an edit what a song without anything kept hears" do
+        steps(maker, song, 6).each do |before, after, name, inputs|
+          targets.each { |target| curve(before, target, ticks) }
+          bare = KindSatchel::Song.new(**after.to_h)
+          KindSatchel::Heard::Frame.carry(before, after)
+          targets.each { |target| expect(apart(curve(after, target, ticks), curve(bare, target, ticks))).to be < 1e-9, "#{target} after #{name} #{inputs}" }
+        end
+      end
+
       # Semantics, "Roles and the heard value": one value is set, then everything scales it, then everything shifts it.
       it "sets one value, then scales, then shifts, wherever the envelopes live" do
         tick = maker.some_tick(song)

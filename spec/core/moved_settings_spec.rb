@@ -254,6 +254,20 @@ RSpec.describe "Moved settings" do
     end
   end
 
+  it "takes a moved phase over to the next song where nothing of it changed, and works it out anew where something did" do
+    song = two_waves
+    values = resolver(song).at_each(ticks)
+    kept = ->(one) { KindSatchel::Heard::Frame.of(one).integrals }
+    alike = apply(song, "set_knob", address: "bass/channel/pan", value: 0.9).song
+    KindSatchel::Heard::Frame.carry(song, alike)
+    expect(kept.call(alike)["l1"]).to equal kept.call(song)["l1"]
+    expect(resolver(alike).at_each(ticks)).to eq values
+    other = apply(song, "set_lfo", envelope_id: "r1", cycle_ticks: 777).song
+    KindSatchel::Heard::Frame.carry(song, other)
+    expect(kept.call(other)).to eq({})
+    expect(resolver(other).at_each(ticks)).not_to eq values
+  end
+
   # Simpson's rule on the rate as it is read tick by tick, far finer than it turns.
   it "comes to the phase that the sum of small steps comes to" do
     song = two_waves

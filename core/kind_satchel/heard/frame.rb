@@ -15,12 +15,25 @@ module KindSatchel
       # @param region [Region, nil] of the song; nil for the frame of the song
       def self.of(song, region = nil) = song.memo(:frames) { {} }[region&.id] ||= new(song, region && song.directory.region(region.id))
 
-      attr_reader :song, :track, :clip, :reach
+      # Takes over from a song the integrals of moved rates that come to the same in the next one: as far as they are worked out, they need
+      # not be worked out again.
+      def self.carry(before, after)
+        frames = before.memo(:frames) { {} }.reject { |_, frame| frame.integrals.empty? }
+        return if frames.empty? || before.equal?(after)
+
+        same = SameInputs.new(before, after)
+        frames.each do |id, frame|
+          region = after.directory.regions[id]&.region if id
+          of(after, region).take_over(frame, same) if id.nil? || region == before.directory.region(id).region
+        end
+      end
+
+      attr_reader :song, :track, :clip, :reach, :integrals
 
       # @param placed [Directory::Placed, nil]
       def initialize(song, placed)
         @song = song
-        @resolvers, @moves = {}, {}
+        @resolvers, @moves, @integrals = {}, {}, {}
         return unless placed
 
         region = placed.region
@@ -37,6 +50,18 @@ module KindSatchel
       # @return [LiveMove] an envelope with its settings as they are here
       def move(envelope) = @moves[envelope] ||= LiveMove.new(self, envelope)
 
+      # The integral of the moved rate of an LFO here.
+      # @yieldreturn [Integral] where there is none yet
+      def integral(envelope) = @integrals[envelope.id] ||= yield
+
+      # @param other [Frame] of the song before
+      # @param same [SameInputs] of both
+      def take_over(other, same)
+        other.integrals.each do |id, integral|
+          @integrals[id] ||= integral if !@integrals.key?(id) && kept?(other, id, same) && same.of?(Address.setting(id, "rate"))
+        end
+      end
+
       # The turn in which what its clip sets for a parameter comes; see {Acting}.
       def turn(address) = own?(address) ? Acting.own_turn(@place) : @place
 
@@ -44,6 +69,14 @@ module KindSatchel
       def hears?(address, region) = !(region.clip_id == @clip.id && @clip.own_setting?(address))
 
       private
+
+      # Whether an envelope is there as it was, as far as its rate goes, and what goes by the clock has the same clock.
+      def kept?(other, id, same)
+        one, mine = [other.song, @song].map { |song| song.directory.envelopes[id]&.envelope }
+        return false unless one && mine && one.lfo? && mine.lfo? && one.source.free? == mine.source.free?
+
+        !mine.source.free? || same.of?(Address.tempo)
+      end
 
       def own?(address) = (address.setting? && @clip.own_setting?(address)) || @song.tracks_of(address).first&.id == @track.id
     end

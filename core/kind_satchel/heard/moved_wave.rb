@@ -18,7 +18,8 @@ module KindSatchel
         @wave = wave
         @start = frame.region? ? frame.reach.start_tick : 0
         @anchor = anchor(frame, envelope) if frame.region?
-        @cycles = rate.moved? ? Integral.new(rate.resolver, @start, law(frame.song)) : steady(rate.resting, frame.song)
+        @cycles = steady(rate.resting, frame.song) unless rate.moved?
+        @cycles ||= frame.integral(envelope) { Integral.new(rate.resolver, @start, law(frame.song)) }
       end
 
       # @return [Float] how many between two song ticks
@@ -285,7 +286,7 @@ module KindSatchel
         place = ((at - from) / width).floor.clamp(0, PARTS - 1)
         finish = at + widths[place]
         while (place += 1) < PARTS && finish > (edge = from + (place * width))
-          finish = [[finish, at + widths[place]].min, edge].max
+          finish = (at + widths[place]).clamp(edge, finish)
         end
         [finish, to].min
       end

@@ -26,6 +26,7 @@ module KindSatchel
     end
 
     MOST_NAME = 120
+    MOST_REMEMBERED = 32
 
     def check
       fault!("bad_name", "/name", "A name has 1 to #{MOST_NAME} characters.") unless name.is_a?(String) && name.strip.size.between?(1, MOST_NAME)

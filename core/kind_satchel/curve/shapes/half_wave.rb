@@ -29,6 +29,7 @@ module KindSatchel
 
       # What it may stray goes down to the next of so many levels in each halving, so that few chains are ever worked out.
       LEVELS = 32
+      MOST_REMEMBERED = 8 * LEVELS
 
       def breaks(rise, tolerance)
         return [] if rise.zero?
