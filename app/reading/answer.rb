@@ -32,16 +32,13 @@ class Answer
       "touched" => stretches, "clock_from" => changes.clock_from }
   end
 
-  # For a change that is only being tried: of envelopes just the points that differ, of clips just the notes, of curves just the stretches.
+  # For a change that is only being tried: of envelopes just the points that differ, of clips just the notes, of curves just the stretches;
+  # what would take long is drawn by its bounds and not played: `coarse`.
   # `patches` => { "curves" => envelope id => [[from, to, corners]], "heard" => address => [[from, to, corners], ...] }
   def preview
-    told = { "parts" => Wire.parts(@after, tried_parts), "points" => touched_points, "notes" => touched_notes }
-    stretches = only_points
-    return { **told, **drawing } unless stretches
-
-    draw = Drawing.new(@after)
-    { **told, "uneven" => draw.uneven(changed_envelopes), "curves" => {}, "heard" => {}, **draw.placed([]),
-      "patches" => { "curves" => draw.curve_patches(stretches), "heard" => draw.heard_patches(wanted) }, **sound }
+    @budget = Heard::Budget.new(@after)
+    answer = tried
+    { **answer, "coarse" => @budget.refused.map(&:to_s) }
   end
 
   # Addresses whose heard value may differ, and that name something.
@@ -49,6 +46,16 @@ class Answer
   def affected = @affected ||= changes.addresses.select { |address| @after.parameter?(address) }
 
   private
+
+  def tried
+    told = { "parts" => Wire.parts(@after, tried_parts), "points" => touched_points, "notes" => touched_notes }
+    stretches = only_points
+    return { **told, **drawing } unless stretches
+
+    draw = drawn
+    { **told, "uneven" => draw.uneven(changed_envelopes), "curves" => {}, "heard" => {}, **draw.placed([]),
+      "patches" => { "curves" => draw.curve_patches(stretches), "heard" => draw.heard_patches(wanted) }, **sound }
+  end
 
   def parts = Wire.parts(@after, @records.map { |key, record| [*key, record] })
 
@@ -110,8 +117,10 @@ class Answer
     changes.addresses.none?(&:setting?) && ids("envelope").none? { |id| moved.key?(id) }
   end
 
+  def drawn = Drawing.new(@after, budget: @budget)
+
   def drawing
-    draw = Drawing.new(@after)
+    draw = drawn
     regions = changed_regions
     { "curves" => draw.curves(redrawn), "uneven" => draw.uneven(changed_envelopes), "meetings" => draw.meetings(changed_envelopes),
       **draw.placed(regions), "conflicts" => draw.conflicts(wanted.keys.map(&:to_s)),
@@ -132,7 +141,7 @@ class Answer
 
   def sound
     stretch = @wants["sound"] or return {}
-    { "sound" => Playback.new(@after).stretch(stretch["from_tick"], stretch["to_tick"], affected & @after.sounded) }
+    { "sound" => Playback.new(@after, budget: @budget).stretch(stretch["from_tick"], stretch["to_tick"], affected & @after.sounded) }
   end
 
   def ids(kind) = @records.keys.select { |key, _| key == kind }.map(&:last)

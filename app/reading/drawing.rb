@@ -16,10 +16,15 @@ class Drawing
   # The most windows and passes one drawing tells.
   MOST_WINDOWS = 1_000_000
 
+  # What is drawn by its bounds alone is drawn no wider.
+  COARSE_PX = 1280
+
   # @param width_px [Integer] how wide the whole song is drawn
-  def initialize(song, width_px: WIDTH_PX)
+  # @param budget [KindSatchel::Heard::Budget, nil] what is heard beyond it is drawn by its bounds
+  def initialize(song, width_px: WIDTH_PX, budget: nil)
     @song = song
     @width_px = width_px
+    @budget = budget
   end
 
   # Everything of some tracks: lanes, regions, their clips with notes and envelopes. `parts` holds the whole records
@@ -147,7 +152,11 @@ class Drawing
     region = home.clip && @song.directory.regions_of_clip(home.clip.id).first&.region
     return if home.clip && region.nil?
 
-    flat = Heard::Outline.of_live(@song, home, region, [Clocks.extent(@song, home), length].max) or return
+    return unless Heard::LiveMove.of(@song, envelope, region)
+
+    to = [Clocks.extent(@song, home), length].max
+    coarse = !(@budget.nil? || @budget.room_for?(envelope, region, region&.start_tick || 0, region&.end_tick || to))
+    flat = Heard::Outline.of_live(@song, home, region, to, coarse:, pixel: length.fdiv(@width_px))
     Heard::Crowd.thinned(flat, 0, flat[-2] || 1, @width_px)
   end
 
@@ -177,6 +186,9 @@ class Drawing
     return unless to > from
 
     width_px = (@width_px * (to - from).fdiv(length)).ceil
+    coarse = !(@budget.nil? || @budget.room?(resolver.address, from, to))
+    return [from, to, flat(Heard::Crowd.new(resolver).band(from, to, [width_px, COARSE_PX].min))] if coarse
+
     [from, to, flat(Heard::Outline.heard(resolver, from, to, width_px:))]
   end
 

@@ -4,8 +4,10 @@
 class Playback
   include KindSatchel
 
-  def initialize(song)
+  # @param budget [KindSatchel::Heard::Budget, nil] ramps beyond it are left out
+  def initialize(song, budget: nil)
     @song = song
+    @budget = budget
   end
 
   # @param addresses [Array<Address>, nil] only these; nil for every one that sounds otherwise than its knob rests, with the events
@@ -35,6 +37,7 @@ class Playback
   private
 
   def ramps(addresses, from, to)
+    addresses = addresses.select { |address| @budget.room?(address, from, to) } if @budget
     addresses.to_h do |address|
       resolver = Heard::Resolver.new(@song, address)
       [address.to_s, rounded(address.clip_id ? own_chain(address.clip_id).ramps(resolver, from, to) : Heard::Ramps.new(resolver).flat(from, to))]

@@ -5,6 +5,9 @@ module Reading
   # A longer stretch of a large song is flattened by a worker.
   LONG_TICKS = 64 * 3840
 
+  # So is a stretch that would take about this long to be worked out, in milliseconds.
+  LONG_MS = 300.0
+
   # So many loose ends are told one by one.
   MOST_ENDS = 300
 
@@ -56,6 +59,16 @@ module Reading
     def outside_of(standing)
       missing = settings.sounds.missing(standing.song).map { |one| one["sound"] }
       KindSatchel::Checks::LooseEnds::Outside.new(missing, SongRow.peak_db(standing.id, standing.revision))
+    end
+
+    # About how long all that sounds takes to be worked out, in milliseconds.
+    def effort(from, to) = KindSatchel::Heard::Effort.new(song).then { |effort| song.sounded.sum { |address| effort.of(address, from, to) } }
+
+    # Whether a stretch is to be flattened by a worker.
+    def long_stretch?(id, from, to)
+      return false if asked(:version)
+
+      (to - from > LONG_TICKS && long?(id)) || effort(from, to) > LONG_MS
     end
 
     # A clip of what is heard, by itself.
@@ -128,7 +141,7 @@ module Reading
       next json(Playback.new(alone(clip_id)).stretch(from, to)) if clip_id
 
       id = asked!(:id)
-      next json(Playback.new(played).stretch(from, to)) unless long?(id) && to - from > LONG_TICKS && !asked(:version)
+      next json(Playback.new(played).stretch(from, to)) unless long_stretch?(id, from, to)
 
       settings.long_work.with_file("playback", { id:, from_tick: from, to_tick: to }, asker:) { |path| json(File.read(path)) }
     end

@@ -14,6 +14,7 @@ require_relative "heard/piece"
 require_relative "heard/resolver"
 require_relative "heard/crowd"
 require_relative "heard/outline"
+require_relative "heard/effort"
 require_relative "heard/same_inputs"
 require_relative "heard/difference"
 require_relative "heard/inputs"
@@ -40,6 +41,7 @@ module KindSatchel
   # - {Inputs}       the settings of moves that made a step
   # - {Explanation}  the steps that made a value, in words with numbers
   # - {Outline}      pieces as a line chain for the eye; {Crowd} where there are more corners than pixels
+  # - {Effort}       about how long it takes to work that out; {Budget} how much of it is done at once
   # - {Difference}   how far two songs are apart in one parameter
   # - {Ramps}        pieces as straight ramps for the ear, in seconds and in the engine's unit
   # - {Events}       the notes and audio of a range

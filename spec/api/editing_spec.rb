@@ -286,4 +286,46 @@ RSpec.describe "Reading a song" do
   it "refuses a stretch that ends before it starts" do
     expect(get_json("/api/songs/#{id}/playback?from_tick=10&to_tick=10")["faults"].first["code"]).to eq "out_of_range"
   end
+
+  describe "a preview that would take long" do
+    # Waves one over the other: each moves the rate of the one before.
+    def waves(id, count)
+      edit(id, "add_lane", { address: "rope-bass/synth/resonance", role: "shift" })
+      lane = ->(target) { standing(id).song.tracks.flat_map(&:lanes).find { |one| one.target.to_s == target }.id }
+      target = "rope-bass/synth/resonance"
+      count.times do |i|
+        edit(id, "add_lane", { address: target = "move/#{lane.call(target)}/rate" }) if i.positive?
+        edit(id, "set_lfo", { envelope_id: lane.call(target), wave: "sine", cycle_ticks: 320 + (160 * i) })
+      end
+      lane.call("rope-bass/synth/resonance")
+    end
+
+    def tried(id, lane)
+      wants = { heard: ["rope-bass/synth/resonance"], sound: { from_tick: 3840, to_tick: 7680 } }
+      post_json("/api/songs/#{id}/preview", { revision: revision(id), edit: "set_limits", inputs: { envelope_id: lane, depth: "40 %" }, **wants })
+    end
+
+    it "is drawn by its bounds, not played, and says so; nothing of it is worked out" do
+      id = plant
+      lane = waves(id, 3)
+      id = plant(standing(id).song.with(name: "Fresh"))
+      allow(KindSatchel::Heard::Integral::Quadrature).to receive(:new).and_call_original
+      answer = tried(id, lane)
+      expect(KindSatchel::Heard::Integral::Quadrature).not_to have_received(:new)
+      expect(answer["coarse"]).to eq ["rope-bass/synth/resonance"]
+      expect(answer["sound"]["ramps"]).to eq({})
+      bounds = answer["heard"]["rope-bass/synth/resonance"] || answer["patches"]["heard"]["rope-bass/synth/resonance"][0][2]
+      low, high = bounds.each_slice(2).map(&:last).minmax
+      edit(id, "set_limits", { envelope_id: lane, depth: "40 %" })
+      resolver = KindSatchel::Heard::Resolver.new(standing(id).song, KindSatchel::Address.parse("rope-bass/synth/resonance"))
+      expect(resolver.at_each((0...7680).step(13).to_a)).to all(be_between(low - 1e-5, high + 1e-5))
+    end
+
+    it "is worked out where there is little of it" do
+      id = plant
+      lane = waves(id, 1)
+      answer = tried(id, lane)
+      expect([answer["coarse"], answer["sound"]["ramps"].keys]).to eq [[], ["rope-bass/synth/resonance"]]
+    end
+  end
 end

@@ -10,10 +10,12 @@ module KindSatchel
       # So many parameters, and so many stretches of each.
       MOST_PARAMETERS = 24
       MOST_STRETCHES = 6
-      # No further than this, of all stretches of one parameter, in ticks; and a part of it where more cycles than these act.
+      # No further than this, of all stretches of one parameter, in ticks; a part of it where that takes about this long; nothing of it
+      # where that part alone takes far too long.
       MOST_TICKS = Timing::PPQ * 64
-      MOST_CYCLES = 100
+      MOST_MS = 80.0
       CROWDED_TICKS = Timing::PPQ * 4
+      FAR_MS = 1000.0
       MOST_EVENTS_TICKS = Timing::PPQ * 16
 
       module_function
@@ -44,12 +46,11 @@ module KindSatchel
       end
 
       def ramps(song, address, stretches)
-        resolver = Heard::Resolver.new(song, address)
-        ramps, left = Heard::Ramps.new(resolver), MOST_TICKS
+        ramps, effort, left = Heard::Ramps.new(Heard::Resolver.new(song, address)), Heard::Effort.new(song), MOST_TICKS
         stretches.first(MOST_STRETCHES).each do |from, to|
           from, to = [from, 0].max, [to, song.length_ticks, from + left].min
-          to = [to, from + CROWDED_TICKS].min if to > from && resolver.acting.cycles(from, to) > MOST_CYCLES
-          ramps.flat(from, to) if to > from
+          to = [to, from + CROWDED_TICKS].min if effort.of(address, from, to) > MOST_MS
+          ramps.flat(from, to) if to > from && effort.of(address, from, to) < FAR_MS
           left -= [to - from, 0].max
         end
       end

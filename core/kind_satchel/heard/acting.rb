@@ -112,12 +112,23 @@ module KindSatchel
       # @yieldparam low [Float]
       # @yieldparam high [Float]
       # @yieldparam throughout [Boolean] whether it acts in all of the stretch
-      def each_bound(from, to)
+      def each_bound(from, to, &)
+        own_sources.each { |source| each_bound_of(source, from, to, &) }
+        from, to = [from, 0].max, [to, 1].max if @frame
         @lanes.each { |lane| yield lane.role, *lane_bounds(lane, from, to), true }
+        each_placed(from, to) { |source| each_bound_of(source, from, to, &) }
+      end
+
+      # Everything that acts in a stretch, with where it does.
+      # @yieldparam envelope [Envelope]
+      # @yieldparam region [Region, nil] nil for a lane
+      # @yieldparam from [Integer]
+      # @yieldparam to [Integer]
+      def each_share(from, to)
+        @lanes.each { |lane| yield lane, nil, from, to }
         each_placed(from, to) do |source|
-          envelope, region = source.envelope, source.region
-          throughout = region.start_tick <= from && region.end_tick >= to
-          Bounds.positions(source, from, to).each { |start, finish| yield envelope.role, *bounds(source, start, finish, from, to), throughout }
+          region = source.region
+          yield source.envelope, region, [from, region.start_tick].max, [to, region.end_tick].min
         end
       end
 
@@ -148,6 +159,12 @@ module KindSatchel
       def line(envelope, tick) = @driven && envelope.trims? ? @song.trim_line(envelope, @driven.at(tick)) : @song.trim_line(envelope)
 
       private
+
+      def each_bound_of(source, from, to)
+        envelope, region = source.envelope, source.region
+        throughout = region.start_tick <= from && region.end_tick >= to
+        Bounds.positions(source, from, to).each { |start, finish| yield envelope.role, *bounds(source, start, finish, from, to), throughout }
+      end
 
       def lane_source(lane) = Source.new("lane", lane, nil, nil, LANE)
       def own_sources = @own.map { |_, envelope| Source.new("clip", envelope, @frame.reach, @frame.clip, @frame.turn(@address)) }

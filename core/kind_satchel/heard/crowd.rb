@@ -32,6 +32,10 @@ module KindSatchel
         @scale = resolver.scale
       end
 
+      # What is heard stays between these over a stretch, or a little wider.
+      # @return [Array(Float, Float)]
+      def between(from, to) = heard(from, to).then { |jet| [jet.low, jet.high] }
+
       # The least and the most of each pixel, known from the bounds of what acts there, however often it repeats.
       # @return [Array<Numeric>] two corners to a pixel
       def band(from, to, width_px)

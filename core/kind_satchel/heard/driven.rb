@@ -33,7 +33,7 @@ module KindSatchel
 
       # What it stays between.
       # @return [Array(Float, Float)]
-      def bounds(from, to) = arcs(from, to).map { |arc| arc.jet(arc.from, arc.to) }.flat_map { |jet| [jet.low, jet.high] }.minmax
+      def bounds(from, to) = Crowd.new(@resolver).between(from, to).map { |value| @drive.at(value) }.minmax
 
       private
 

@@ -28,6 +28,9 @@ module KindSatchel
       # @return [Float]
       def at(tick) = stretch_at(tick).sum_at(tick)
 
+      # How far it is worked out, in ticks.
+      def reached = @end
+
       # The stretches that reach into from...to, in order.
       # @yieldparam stretch [#from, #to, #sum_at, #tick_of, #pace_jet]
       def each(from, to)

@@ -10,6 +10,8 @@ module KindSatchel
       LIVE_SHARE = 8
       BAND_PX = 1280
       MOST_LIVE_CYCLES = 1000
+      # What would take about so long is drawn by its bounds from the first.
+      MOST_LIVE_MS = 800.0
       # Of more points than these only the bounds of each pixel are worked out.
       POINTS_A_PIXEL = 2
       # A piece no wider than this many pixels is drawn without looking for where it bends: it turns at every pixel, and this often at least.
@@ -26,11 +28,10 @@ module KindSatchel
       # @return [Array<Numeric>]
       def of_pieces(pieces, tolerance: FOR_THE_EYE, pixel: 0.0)
         chain = Chain.new
-        narrow = pixel * NARROW_PX
         pieces.each do |piece|
           next stepped(chain, piece) if piece.scale.steps
 
-          limited(chain, piece) { pixel.zero? || piece.to - piece.from > narrow ? piece.breaks(tolerance) : by_pixels(piece, pixel) }
+          limited(chain, piece) { narrow?(piece, pixel) ? by_pixels(piece, pixel) : piece.breaks(tolerance) }
         end
         chain.flat
       end
@@ -41,7 +42,8 @@ module KindSatchel
       # @return [Array<Numeric>] at most four corners a pixel
       def heard(resolver, from, to, width_px:)
         live = resolver.acting.live_moves?
-        crowded = resolver.acting.cycles(from, to) > (live ? width_px / LIVE_SHARE : width_px)
+        crowded = live && Effort.new(resolver.song).of(resolver.address, from, to) > MOST_LIVE_MS
+        crowded ||= resolver.acting.cycles(from, to) > (live ? width_px / LIVE_SHARE : width_px)
         crowded ||= resolver.acting.crowded?(from, to, width_px * POINTS_A_PIXEL)
         return Crowd.new(resolver).band(from, to, live ? [width_px, BAND_PX].min : width_px) if crowded
 
@@ -83,17 +85,21 @@ module KindSatchel
       # @param home [Directory::Home]
       # @param region [Region, nil] nil for a lane
       # @param to [Integer] in its own time
+      # @param pixel [Float] see {of_pieces}
+      # @param coarse [Boolean] whether it is drawn by where it stays
       # @return [Array<Numeric>, nil] in its own time; nil where nothing moves its settings
-      def of_live(song, home, region, to, tolerance: FOR_THE_EYE)
+      def of_live(song, home, region, to, tolerance: FOR_THE_EYE, pixel: 0.0, coarse: false)
         live = LiveMove.of(song, home.envelope, region) or return
         return [] unless home.envelope.acts?
 
         run = LiveMove.run(song, home, region, to)
+        return box(live, run, to) if coarse || Effort.new(song).share(home.envelope, region, run.from, run.to) > MOST_LIVE_MS
         return box(live, run, to) if home.envelope.lfo? && live.cycles(run.from, run.to) > MOST_LIVE_CYCLES
 
         chain = Chain.new
         live.each_arc(run, nil) do |arc|
-          [arc.from, *arc.breaks(arc.from, arc.to, 1.0, tolerance), arc.to].each { |tick| chain.add(run.position(tick), arc.at(tick)) }
+          turns = narrow?(arc, pixel) ? by_pixels(arc, pixel) : arc.breaks(arc.from, arc.to, 1.0, tolerance)
+          [arc.from, *turns, arc.to].each { |tick| chain.add(run.position(tick), arc.at(tick)) }
         end
         chain.flat
       rescue TooManyPieces, Sources::TooManyCycles
@@ -115,6 +121,8 @@ module KindSatchel
         end
         chain.flat
       end
+
+      def narrow?(arc, pixel) = pixel.positive? && arc.to - arc.from <= pixel * NARROW_PX
 
       def by_pixels(piece, pixel)
         count = piece.straight? ? 1 : [((piece.to - piece.from) / pixel).ceil, TURNS].max
@@ -191,7 +199,7 @@ module KindSatchel
         to
       end
 
-      private_class_method :box, :framed, :of_wave, :by_pixels, :limited, :level, :crossings, :line, :stepped, :steps_between, :thresholds, :halve
+      private_class_method :box, :framed, :of_wave, :narrow?, :by_pixels, :limited, :level, :crossings, :line, :stepped, :steps_between, :thresholds, :halve
     end
 
     # Gathers corners, flat; leaves out what repeats and what lies on a level line.

@@ -51,7 +51,7 @@ module KindSatchel
       def bounds(from, to)
         return [resting, resting] unless moved?
 
-        arcs(from, to).map { |arc| arc.jet(arc.from, arc.to) }.flat_map { |jet| [jet.low, jet.high] }.minmax
+        Crowd.new(@resolver).between(from, to).map { |value| natural(value) }
       end
 
       # Of the wave.

@@ -7,11 +7,9 @@ module KindSatchel
       module Limits
         # Shorter than a sixteenth note is not told.
         LEAST_TICKS = Timing::PPQ / 4
-        # More parameters than these take too long, and are left out; so is a parameter in which more cycles than these act: fewer
-        # where their rate or limits are moved.
+        # More parameters than these take too long, and are left out; so is a parameter that takes about this long to be worked out.
         MOST_PARAMETERS = 400
-        MOST_CYCLES = 4000
-        MOST_MOVED_CYCLES = 400
+        MOST_MS = 300.0
 
         module_function
 
@@ -54,8 +52,7 @@ module KindSatchel
 
         def beyond(song, address)
           resolver = Heard::Resolver.new(song, address)
-          acting = resolver.acting
-          return [] if acting.cycles(0, song.length_ticks) > (acting.live_moves? ? MOST_MOVED_CYCLES : MOST_CYCLES)
+          return [] if Heard::Effort.new(song).of(address, 0, song.length_ticks) > MOST_MS
 
           resolver.pieces(0, song.length_ticks).flat_map do |piece|
             next [] if piece.jet(piece.from, piece.to).then { |jet| jet.low >= -1e-9 && jet.high <= 1 + 1e-9 }

@@ -22,6 +22,7 @@ export function HeardStrip({ focus, placed, view: [from, to], height }: HeardPro
   const still = useSong((state) => (focus ? state.heard[focus] : undefined)) ?? NO_CORNERS;
   const tried = useSong((state) => (focus ? state.preview?.heard[focus] : undefined));
   const patches = useSong((state) => (focus ? state.preview?.patches?.heard[focus] : undefined));
+  const coarse = useSong((state) => !!focus && !!state.preview?.coarse.includes(focus));
   const pxPerTick = useView((state) => state.pxPerTick);
   const view = { pxPerTick };
   const band = bandFor("set", height);
@@ -41,6 +42,11 @@ export function HeardStrip({ focus, placed, view: [from, to], height }: HeardPro
       </svg>
       {placed && <Axis scale={placed.scale} kind="set" height={height} width={tickToX(view, to)} />}
       {focus && <Writing addresses={[focus]} height={height} />}
+      {coarse && (
+        <span className="coarse-note" role="status">
+          its bounds, until you let go
+        </span>
+      )}
       <ConflictMarks focus={focus} view={[from, to]} />
     </div>
   );
