@@ -6,6 +6,7 @@ require "json"
 require "sqlite3"
 require "tmpdir"
 require "zip"
+require_relative "packed_song"
 
 # One archive of the database and its sounds, consistent also while the app serves; checked whole before it is put back.
 module Backup
@@ -111,7 +112,7 @@ module Backup
       check_database(file)
       contents["sounds"].to_h { |digest| [digest, checked_sound(zip, digest, folder)] }
     end
-  rescue Zip::Error, Zlib::Error
+  rescue *PackedSong::BROKEN
     raise Refused, "#{archive} is no backup: the archive cannot be read."
   end
 

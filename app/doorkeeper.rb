@@ -16,9 +16,7 @@ module Doorkeeper
   def self.refusal(env, address)
     return unless env.key?("CONTENT_LENGTH") || env.key?("HTTP_TRANSFER_ENCODING")
 
-    path = env["REQUEST_PATH"].to_s
-    local = Gate.local?(env, address)
-    key = Gate.key(env, seen: false) unless local
+    path, local, key = asked(env, address)
     return [401, "no_key", Gate::NO_KEY] unless local || key || path.start_with?(Gate::ENTRANCE)
 
     most = most(path, local, key)
@@ -33,9 +31,13 @@ module Doorkeeper
     [most, Rights::LARGEST_BODY].min
   end
 
-  def self.most_of(env, address)
+  # @return [Integer] the same by the head of a request
+  def self.most_of(env, address) = most(*asked(env, address))
+
+  # @return [Array] its path, whether it comes from this machine, and the key of one from elsewhere
+  def self.asked(env, address)
     local = Gate.local?(env, address)
-    most(env["REQUEST_PATH"].to_s, local, local ? nil : Gate.key(env, seen: false))
+    [env["REQUEST_PATH"].to_s, local, local ? nil : Gate.key(env, seen: false)]
   end
 
   # So much of what is refused is taken off a socket, and so long.

@@ -51,6 +51,9 @@ class PackedSong
   end
   private_class_method :entry, :whole
 
+  # What the reader of archives raises over damaged ones.
+  BROKEN = [Zip::Error, Zlib::Error, ArgumentError, EncodingError, EOFError, NoMethodError, RangeError, TypeError].freeze
+
   # @param path [String] of a file that was sent
   # @param asker [Asker] who sent it; when it leaves, nothing more is taken out
   # @raise [KindSatchel::InvalidInput] for what is no packed song, or more than it may be
@@ -59,7 +62,7 @@ class PackedSong
     @bytes = File.size(path)
     @zip = Zip::File.open(path)
     check
-  rescue Zip::Error, Zlib::Error, SystemCallError, ArgumentError
+  rescue *BROKEN, SystemCallError
     raise fault("no_pack", "", "This is no packed song: the ZIP file cannot be read.")
   end
 
@@ -156,7 +159,7 @@ class PackedSong
         goal.write(part)
       end
     end
-  rescue Zip::Error, Zlib::Error
+  rescue *BROKEN
     raise fault("no_pack", "/#{shown(entry)}", "It cannot be read; the packed song is broken.")
   end
 end

@@ -126,8 +126,10 @@ class Rounds
       bad |= clients.filter_map(&:key).uniq.reject { |key| @good.call(key) }
     end
     clients.each { |client| client.outlet.leave if bad.include?(client.key) } if bad.any?
-  rescue Database::Trouble
-    nil
+  rescue StandardError => e
+    # Those that were withdrawn are looked for again with the next round.
+    bad&.each { |key| @withdrawn << key }
+    warn "#{self.class.name}: keys could not be looked at (#{e.class}: #{e.message.to_s.scrub[0, 200]})"
   end
 
   def read(client) = guarded(client) { heard(client, client.outlet.read) }

@@ -25,7 +25,12 @@ class Fuzzing
   end
 
   # @return [Hash] by kind of file
-  def files = FILES.to_h { |name, (path, type, make)| [name, tallied(COUNT / 20) { [Net::HTTP::Post, path, mutated(whole(make)), type] }] }
+  def files
+    FILES.to_h do |name, (path, type, make)|
+      changed = name == "documents" ? ->(text) { rewritten(text) } : ->(bytes) { mutated(bytes) }
+      [name, tallied(COUNT / 20) { [Net::HTTP::Post, path, changed.call(whole(make)), type] }]
+    end
+  end
 
   # @return [Integer] megabytes the server holds
   def memory = @server.memory_mb
@@ -55,6 +60,21 @@ class Fuzzing
     @random.rand(5).zero? ? text[0, @random.rand(text.bytesize)] : text
   end
 
+  # A document in which some values are others.
+  def rewritten(text)
+    record = JSON.parse(text)
+    (1 + @random.rand(3)).times { put_somewhere(record) }
+    @random.rand(8).zero? ? mutated(JSON.generate(record)) : JSON.generate(record)
+  end
+
+  def put_somewhere(record)
+    key = record.is_a?(Array) ? @random.rand([record.size, 1].max) : record.keys.sample(random: @random)
+    deeper = record[key]
+    return put_somewhere(deeper) if (deeper.is_a?(Hash) || deeper.is_a?(Array)) && deeper.any? && @random.rand(6).positive?
+
+    record[key] = VALUES.sample(random: @random) if key
+  end
+
   def request(route)
     verb, pattern = route.split
     path = pattern.gsub(/:\w+|\*/) { @random.rand(3).zero? ? NASTY.sample(random: @random) : @server.demo_id.to_s }.delete("?")
@@ -69,6 +89,7 @@ class Fuzzing
   def inputs = %w[envelope_id address clip_id track_id points value tick runs].sample(3, random: @random).to_h { |name| [name, VALUES.sample(random: @random)] }
 
   def tallied(count)
+    start = Measure.now
     statuses, hangs, broken = Hash.new(0), 0, []
     count.times do
       wish = yield
@@ -76,7 +97,8 @@ class Fuzzing
       status ? statuses[status[0]] += 1 : hangs += 1
       broken << wish[1][0, 120] if status.nil? || status.start_with?("5")
     end
-    { "sent" => count, "answers" => statuses.sort.map { |kind, count| "#{count} x #{kind}xx" }.join(", "), "hangs" => hangs, "first broken" => broken.first(3) }
+    answers = statuses.sort.map { |kind, number| "#{number} x #{kind}xx" }.join(", ")
+    { "sent" => count, "answers" => answers, "hangs" => hangs, "seconds" => (Measure.now - start).round, "first broken" => broken.first(3) }
   end
 
   # @return [String, nil] the status

@@ -5,7 +5,8 @@ require "net/http"
 # The real server on a database of its own, on a free port, with the demo and the big song on its shelf.
 class BenchServer
   ROOT = File.expand_path("..", __dir__)
-  DATABASE = File.join(ROOT, "tmp/bench.sqlite3")
+  # Of its own, as two may run at a time.
+  DATABASE = File.join(ROOT, "tmp/bench#{Process.pid}.sqlite3")
 
   attr_reader :port, :demo_id, :big_id, :long_id, :drone_id, :faders_id, :wide_id, :notes_id, :empty_id, :wobble_id, :macros_id, :pid
 
@@ -32,6 +33,7 @@ class BenchServer
   def stop
     Process.kill("TERM", @pid)
     Process.wait(@pid)
+    FileUtils.rm_rf(Dir["#{DATABASE}*"])
   end
 
   def get(path) = http.get(path).body

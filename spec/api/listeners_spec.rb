@@ -59,6 +59,32 @@ RSpec.describe "Listening tabs" do
     expect([pair[0].closed?, slow[0].closed?]).to eq [true, false]
   end
 
+  it "stays with its tabs where keys cannot be looked at, and lets go of a withdrawn one when they can" do
+    trouble = true
+    good = lambda do |key|
+      raise "the shelf is away" if trouble
+
+      key != 7
+    end
+    stub_const("Rounds::KEYS_SECONDS", 0.05)
+    keyed = Listeners.new(good:)
+    trouble = false
+    keyed.add(1, pair[0], { revision: 5 }, key: 8)
+    events(pair[1], 1)
+    trouble = true
+    heard = +""
+    allow(keyed).to receive(:warn) { |words| heard << words }
+    sleep 0.2
+    keyed.tell(1, "changed", { i: 1 })
+    expect(events(pair[1], 1).map(&:last)).to eq [{ "i" => 1 }]
+    20.times { heard.empty? ? keyed.tell(1, "changed", {}) && sleep(0.05) : break }
+    expect(heard).to include("keys could not be looked at (RuntimeError: the shelf is away)")
+    keyed.withdraw(8)
+    trouble = false
+    50.times { keyed.any?(1) ? sleep(0.05) : break }
+    expect(keyed.any?(1)).to be false
+  end
+
   it "carries the change itself, and tells an undo as an undo" do
     id = plant
     Server.listeners.add(id, pair[0], { revision: 1 })

@@ -71,6 +71,18 @@ RSpec.describe "Packed songs" do
     end
   end
 
+  it "are refused whatever bytes of them were changed, or where they end" do
+    pack = packed(plant(song))
+    random = Random.new(11)
+    statuses = Array.new(250) do
+      bytes = pack.dup
+      random.rand(1..4).times { bytes.setbyte(random.rand(2).zero? ? bytes.size - 1 - random.rand(400) : random.rand(bytes.size), random.rand(256)) }
+      send_pack(random.rand(5).zero? ? bytes[0, random.rand(bytes.size)] : bytes)
+      last_response.status
+    end
+    expect(statuses.uniq - [201]).to eq [422]
+  end
+
   # No song of the shelf plays the sound, so nothing else could keep it.
   def refuse_broken(pack)
     forget(digest)

@@ -123,6 +123,19 @@ RSpec.describe "Moved settings" do
     expect(own.lines).to eq ["Cutoff in Line, Depth at 2.1.240", "knob rests at 100 % -> 100 %", "clip Line sets 40 % -> 40 %", "heard -> 40 %"]
   end
 
+  it "says where a wave is too fast for its shape to be heard: by the clock, by note lengths and the tempo, as its rate is moved" do
+    line = ->(song, tick = 0) { KindSatchel::Heard::Explanation.new(song, address(CUTOFF), tick).lines[2] }
+    lane = ->(source) { small_song(lanes: [envelope(id: "l1", clock: "once").with(points: [], source:)]) }
+    fast = "too fast for its shape to be heard"
+    expect([28, 34].map { |hertz| line.call(lane.call(lfo(hertz:))).include?(fast) }).to eq [false, true]
+    # 64th notes are 32 a second at 120 beats a minute, 24 at 90.
+    sixty_fourths = lane.call(lfo(cycle_ticks: 60))
+    expect([120, 90].map { |bpm| line.call(sixty_fourths.with(bpm:)).include?(fast) }).to eq [true, false]
+    moved = small_song(lanes: [envelope(id: "l1", clock: "once").with(points: [], source: lfo(cycle_ticks: 960)),
+                               setting("rate", [0, rate(2), "hold"], [BAR, rate(30), "hold"], of: "l1")])
+    expect([0, BAR].map { |tick| line.call(moved, tick).include?(fast) }).to eq [false, true]
+  end
+
   describe "copies" do
     let(:clip) do
       [wobble(source: lfo(cycle_ticks: 700)), setting("depth", [0, 0.2, "straight"], [BAR, 1.0, "hold"]),

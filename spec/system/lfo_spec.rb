@@ -111,6 +111,27 @@ RSpec.describe "An LFO in a clip" do
   def setting = KindSatchel::Address.setting(move.id, "rate")
   def mover = standing(id).song.directory.movers(setting)[0][1]
 
+  it "is drawn by its bounds while a hand tries what would take long, and says so until it lets go" do
+    lane = ->(target) { standing(id).song.tracks.flat_map(&:lanes).find { |one| one.target.to_s == target }.id }
+    edit(id, "set_lfo", { envelope_id: move.id, wave: "sine", cycle_ticks: 320 })
+    2.times.inject(move.id) do |moved, _|
+      edit(id, "add_lane", { address: "move/#{moved}/rate" })
+      lane.call("move/#{moved}/rate").tap { |mover| edit(id, "set_lfo", { envelope_id: mover, wave: "sine", cycle_ticks: 480 }) }
+    end
+    open_song(id)
+    open_panel(Hands::ALL[:mouse], "Sum")
+    press_on(Hands::ALL[:mouse], page.find("[data-testid='sum'] button", text: "clip Mooring"))
+    slider = page.find("[data-testid='knob-move/#{move.id}/depth'] [role=slider]")
+    page.execute_script("arguments[0].scrollIntoView({ block: 'center' })", slider)
+    x, y = place_of(slider)
+    mouse.move(x:, y:).down
+    8.times { |i| mouse.move(x:, y: y + (2 * i)) }
+    expect(page).to have_css("[role=status]", text: "its bounds, until you let go", wait: 10)
+    mouse.up
+    expect(page).to have_no_css("[role=status]", text: "its bounds, until you let go")
+    eventually(id) { move.depth < 0.25 }
+  end
+
   it "is seen while a slider moves, says what is wrong with a rate, and turns into points to draw on" do
     make_one(Hands::ALL[:mouse])
     drawn = corners

@@ -10,6 +10,10 @@ module KindSatchel
       # move that made it, see {Inputs}.
       Step = Struct.new(:kind, :name, :does, :value, :text, :envelope_id, :region_id, :overruled, :waits, :inputs, keyword_init: true)
 
+      # Above about so many cycles a second the ear no longer follows the swings of a level one by one (a fact of hearing, from memory).
+      FUSED_HERTZ = 30.0
+      TOO_FAST = "too fast for its shape to be heard"
+
       # @param song [Song]
       # @param address [Address]
       # @param tick [Integer]
@@ -89,8 +93,18 @@ module KindSatchel
       def acting_step(source, amount, value, **more)
         rules = source.envelope.trims? ? Roles::Trim.new(parameter.default) : source.envelope.role_rules
         inputs = Inputs.of(@song, source, @tick)
-        wave = source.envelope.lfo? ? "#{Inputs.wave(source.envelope, inputs)}: " : ""
+        wave = source.envelope.lfo? ? "#{Inputs.wave(source.envelope, inputs)}#{", #{TOO_FAST}" if too_fast?(source)}: " : ""
         step(source.kind, source.clip&.name, "#{wave}#{rules.verb} #{rules.amount_text(scale, amount)}", value, inputs:, **places(source), **more)
+      end
+
+      # Whether a wave goes by so quickly that it is heard as roughness and no longer as a move.
+      def too_fast?(source)
+        envelope = source.envelope
+        rate = Setting.new(Frame.of(@song, source.region), envelope, "rate").at(@tick)
+        return rate > FUSED_HERTZ if envelope.source.free?
+
+        pace = (source.region && envelope.clock_rules.pace(source.region, source.clip, envelope)) || 1
+        rate * pace * @song.tempo.bpm_at(@tick) / 60 > FUSED_HERTZ
       end
 
       def places(source) = { envelope_id: source.envelope.id, region_id: source.region&.id }

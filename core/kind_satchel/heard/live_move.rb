@@ -77,7 +77,7 @@ module KindSatchel
       # What it stays between over a stretch of song, or a little wider.
       # @return [Array(Float, Float)]
       def bounds(from, to)
-        return @bounds ||= between_limits(from, to) unless @settings[0].moved? || @settings[1].moved?
+        return @bounds ||= between_limits(from, to) unless limits_move?
 
         between_limits(from, to)
       end
@@ -85,8 +85,9 @@ module KindSatchel
       private
 
       def between_limits(from, to)
-        low, high = @settings.first(2).map { |setting| setting.bounds(from, to) }
-        [*low, *high, *@envelope.role_rules.neutral].minmax
+        low, high, depths = @settings.map { |setting| setting.bounds(from, to) }
+        ends, rest = [*low, *high], @envelope.role_rules.neutral
+        rest ? ends.product(depths).map { |amount, depth| rest + (depth * (amount - rest)) }.minmax : ends.minmax
       end
 
       def share(value) = (value - @least) / (@most - @least)
