@@ -23,7 +23,10 @@ class Answer
   end
 
   # For a change that was made: every changed part.
-  def change = { "parts" => parts, "clock_from" => changes.clock_from, **drawing }
+  def change
+    Checks::LooseEnds::Limits.carry(@before, @after, changes.addresses)
+    { "parts" => parts, "clock_from" => changes.clock_from, **drawing }
+  end
 
   # For other tabs: what changed, how it is drawn, and where what is heard may differ (in song ticks, by address).
   def news

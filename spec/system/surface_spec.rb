@@ -57,6 +57,28 @@ RSpec.describe "The phone as surface" do
     end
   end
 
+  Hands::ALL.each do |name, hand|
+    it "asks by #{name} what a key may do, and calls keys by names, however long" do
+      Server.keys.enter(Server.keys.invite(kind: "studio").first, from: "there", device: "Android tablet")
+      open_song(id, size: hand[:size])
+      feel_for(name)
+      name == :mouse ? click_on("Hands", exact: true) : open_panel(hand, "Hands")
+      press_button(hand, "Add a phone")
+      expect(page).to have_css("[role=radio][aria-checked='true']", text: "Surface")
+      press_on(hand, page.find("[role=radio]", text: "Studio"))
+      expect(page).to have_css("[role=dialog]", text: "It edits songs too")
+      expect(page).to have_css("img[alt^='QR code of http']")
+      expect(KeyRow.where(digest: nil).order(:id).last.kind).to eq "studio"
+      long = "a-name-of-one-word-that-goes-on-and-on-to-the-very-end-of-it"
+      page.find_field("Name of the key of Android tablet").send_keys([:control, "a"], long, :enter)
+      expect(page).to have_css("[aria-label='Withdraw the key of #{long}']")
+      expect(KeyRow.where.not(digest: nil).pluck(:name)).to eq [long]
+      wide = page.evaluate_script("(box => [...box.querySelectorAll('*'), box].filter(one => one.scrollWidth > one.clientWidth + 1 && " \
+                                  "getComputedStyle(one).overflowX === 'auto').length)(document.querySelector('[role=dialog]'))")
+      expect([wide, page.evaluate_script("document.documentElement.scrollWidth <= innerWidth")]).to eq [0, true]
+    end
+  end
+
   it "starts the recording, turns a knob, and stops it: the move is in the clip, on the desktop's song" do
     bring_in_phone
     on_phone do
