@@ -7,7 +7,6 @@ gem "ferrum", "~> 0.15" # drives the browser that renders sound for the command 
 gem "json_schemer", "~> 2.3"
 gem "kramdown-parser-gfm", "~> 1.1" # the guide as pages
 gem "midilib", "~> 4.0"
-gem "numo-narray", "~> 0.9" # arithmetic on samples by the million
 gem "puma", "~> 6.5"
 gem "rqrcode", "~> 3.1"
 gem "rubyzip", "~> 2.4"
