@@ -17,7 +17,7 @@ module Company
     Dir.mktmpdir do |folder|
       server = SpawnedServer.new(folder).start
       found = { "kills" => KILLS, "answered" => 0, "lost" => 0, "differ" => 0 }
-      KILLS.times { killed(server, random.rand(0.3..1.2), found) }
+      KILLS.times { killed(server, random.rand(0.05..0.8), found) }
       found
     ensure
       server&.stop
@@ -25,9 +25,11 @@ module Company
   end
 
   def killed(server, seconds, found)
-    revision, names = server.song["revision"], {}
-    ends = Thread.new { sleep(seconds) && server.stop("KILL") }
-    storm(server, revision) { |now, name| names[now] = name }
+    revision, names, ends = server.song["revision"], {}, nil
+    storm(server, revision) do |now, name|
+      names[now] = name
+      ends ||= Thread.new { sleep(seconds) && server.stop("KILL") }
+    end
     ends.join
     found["answered"] += names.size
     stands = server.start.song

@@ -18,7 +18,7 @@ class SpawnedServer
 
   def start
     @pid = spawn(@environment, "bundle", "exec", "puma", "-C", "config/puma.rb", chdir: ROOT, out: File::NULL, err: File::NULL)
-    600.times do
+    1800.times do
       return self if song
     rescue SystemCallError, IOError
       sleep 0.05

@@ -98,8 +98,8 @@ value: 0.5).song
   it "remembers no more than a few things of a value, however often it is previewed" do
     bend = shape("curved", curve: 0.5)
     wave = KindSatchel::Shapes::HalfWave.new(from: 0.0, to: 1.0)
-    500.times { |i| [bend, wave].each { |form| form.breaks(0.5 + (i / 1000.0), 0.002) } }
+    800.times { |i| [bend, wave].each { |form| form.breaks(0.5 + (i / 1000.0), 0.0001 * (1.01**i)) } }
     sizes = [bend, wave].map { |form| form.instance_variable_get(:@memo).size }
-    expect(sizes).to all be <= KindSatchel::Value::MOST_REMEMBERED
+    expect(sizes.zip([12, 256])).to all(satisfy { |size, most| size <= most })
   end
 end
