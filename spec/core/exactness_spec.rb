@@ -95,6 +95,11 @@ value: 0.5).song
     end
   end
 
+  it "needs no corner in half a wave that rises by next to nothing" do
+    wave = KindSatchel::Shapes::HalfWave.new(from: 0.0, to: 1.0)
+    expect([0.0, 5e-324, -1e-310, 0.001].map { |rise| wave.breaks(rise, 0.001) }).to all be_empty
+  end
+
   it "remembers no more than a few things of a value, however often it is previewed" do
     bend = shape("curved", curve: 0.5)
     wave = KindSatchel::Shapes::HalfWave.new(from: 0.0, to: 1.0)

@@ -32,7 +32,8 @@ module KindSatchel
       MOST_REMEMBERED = 8 * LEVELS
 
       def breaks(rise, tolerance)
-        return [] if rise.zero?
+        # A chord strays by no more than the rise.
+        return [] if rise.abs <= tolerance
 
         level = (Math.log2(tolerance / rise.abs) * LEVELS).floor
         memo(level) { Chords.breaks(0.0, 1.0, 2.0**level.fdiv(LEVELS)) { |u0, u1| ((u1 - u0)**2) / 8 * bend_most(u0, u1) } }
