@@ -181,7 +181,9 @@ class CommandLine
   # Those of a file, or one's own and the shipped ones.
   def moves
     list = @arguments.empty? ? with_store { satchel.list.map(&:move) } : filed_moves
-    rows(%w[name tags role beats], list.map { |move| [quoted(move.name), quoted(move.tags.join(" ")), move.role, move.length_ticks / Timing::PPQ.to_f] })
+    rows(%w[name tags role beats], list.map do |move|
+      [PlainText.cell(move.name), PlainText.cell(move.tags.join(" ")), move.role, move.length_ticks / Timing::PPQ.to_f]
+    end)
   end
 
   def filed_moves
@@ -191,9 +193,6 @@ class CommandLine
   end
 
   def satchel = MoveShelf.new(File.expand_path("../db/moves.json", __dir__))
-
-  # As RFC 4180 has it.
-  def quoted(text) = text.match?(/[",\n]/) ? "\"#{text.gsub('"', '""')}\"" : text
 
   def load_app
     require_relative "packages"

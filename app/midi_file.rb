@@ -4,10 +4,23 @@ require "midilib"
 require "midilib/io/midifile"
 require "stringio"
 
-# Reads a Standard MIDI File by midilib, into plain numbers for the core. The reader takes much memory for large files, so it runs in a
-# worker.
+# Reads a Standard MIDI File by midilib, into plain numbers for the core. The reader takes much memory for large files, so these are
+# read in a worker.
 module MidiFile
+  # Files of at most so many bytes are read at once: they take less than starting a worker does.
+  SMALL_BYTES = 8192
+
   module_function
+
+  # @param bytes [String]
+  # @param name [String] of the song
+  # @param controls [Object, nil] what each controller moves, as it was sent
+  # @return [Array(KindSatchel::Formats::MidiSong, KindSatchel::Song)] the song, and what made it, which knows what it left out
+  # @raise [KindSatchel::InvalidInput] for what cannot be read
+  def song(bytes, name, controls = nil)
+    made = KindSatchel::Formats::MidiSong.new(score(bytes, KindSatchel::Formats::MidiControls.read(controls)), name)
+    [made, made.song]
+  end
 
   # @param bytes [String]
   # @param controls [Hash{Integer => String}] what each controller moves

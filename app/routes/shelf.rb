@@ -36,13 +36,18 @@ module Shelf
       JSON.pretty_generate(KindSatchel::Document.dump(settings.open_songs.fetch(id).song))
     end
 
-    # What a task makes of the MIDI file that was sent, with the table of controllers that was.
+    # What a task makes of the MIDI file that was sent, with the table of controllers that was; a small file needs no worker.
+    # @yieldparam made [KindSatchel::Formats::MidiSong], [KindSatchel::Song]
     def of_midi(task)
       controls = asked(:controls)
       KindSatchel::Formats::MidiControls.read(controls)
       name = asked(:name).to_s.strip
-      arguments = { name: name.empty? ? "New song" : name[0, KindSatchel::Song::MOST_NAME], controls: }
-      settings.long_work.with_file(task, arguments.compact, asker:, content: request.body.read)
+      name = name.empty? ? "New song" : name[0, KindSatchel::Song::MOST_NAME]
+      bytes = request.body.read
+      return settings.long_work.with_file(task, { name:, controls: }.compact, asker:, content: bytes) if bytes.bytesize > MidiFile::SMALL_BYTES
+
+      made, song = MidiFile.song(bytes, name, controls)
+      yield(song).merge("left_out" => made.left_out)
     end
 
     def offer(name, ending) = headers("Content-Disposition" => FileNames.disposition("#{FileNames.stem(name)}#{ending}"))
@@ -89,10 +94,10 @@ module Shelf
 
     app.post("/api/songs/import_midi") do
       status 201
-      json(of_midi("midi"))
+      json(of_midi("midi") { |song| settings.shelf.add(song) })
     end
 
-    app.post("/api/midi") { json(of_midi("midi_document")) }
+    app.post("/api/midi") { json(of_midi("midi_document") { |song| { "document" => KindSatchel::Document.dump(song) } }) }
 
     app.get("/api/songs/:id/extract") do
       song = settings.open_songs.fetch(asked!(:id)).song

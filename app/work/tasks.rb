@@ -109,9 +109,7 @@ class Tasks
 
   def midi_song
     tell(0.05, "reading")
-    score = MidiFile.score(File.binread(@arguments.fetch("file")), KindSatchel::Formats::MidiControls.read(@arguments["controls"]))
-    made = KindSatchel::Formats::MidiSong.new(score, @arguments.fetch("name"))
-    [made, made.song]
+    MidiFile.song(File.binread(@arguments.fetch("file")), @arguments.fetch("name"), @arguments["controls"])
   end
 
   def song = @song ||= OpenSongs.new.fetch(@arguments.fetch("id")).song

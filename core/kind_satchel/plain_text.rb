@@ -13,5 +13,14 @@ module KindSatchel
 
       text.gsub(/[ \r\n\t\u2028\u2029]*[\r\n\t\u2028\u2029]+[ \r\n\t\u2028\u2029]*/, " ").gsub(HIDDEN, "")
     end
+
+    # A text that people gave, as a cell of comma-separated values (RFC 4180): what a spreadsheet would work out as a formula is shown as
+    # text by an apostrophe before it (common practice, no source).
+    # @param text [String]
+    # @return [String]
+    def self.cell(text) = quoted(text.match?(/\A[=+\-@\t\r]/) ? "'#{text}" : text)
+
+    # The same for texts of our own, numbers with their units among them.
+    def self.quoted(text) = text.match?(/[",\r\n]/) ? "\"#{text.gsub('"', '""')}\"" : text
   end
 end

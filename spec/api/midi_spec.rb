@@ -125,6 +125,14 @@ RSpec.describe "MIDI files" do
     expect(starts.each_cons(2).map { |one, other| other - one - 0x60 }.unshift(starts.first)).to eq table.keys
   end
 
+  it "that are small need no worker: they are read while all work there is waits" do
+    allow(Server.long_work).to receive(:run).and_raise(Turns::Full)
+    expect([send_midi(bytes), last_response.status].last).to eq 201
+    long = written("one=MidiTrack();mid.tracks.append(one)\nfor i in range(3000): one.append(Message('note_on',note=40,velocity=90));" \
+                   "one.append(Message('note_off',note=40,time=24))")
+    expect(codes(send_midi(long))).to eq [503, ["too_much_work"]]
+  end
+
   it "are refused, with a reason and the place, when broken, of another kind, too many, or without notes; nothing is stored" do
     before = get_json("/api/songs").size
     expect(codes(send_midi("RIFF"))).to eq [422, ["no_midi"]]

@@ -110,6 +110,8 @@ file)[0]).to include("rope-bass/synth/cutoff,log,Hz,30.0,18000.0,800 Hz", "gull-
 points: [{ tick: 0, value: 1, shape: "straight" }, { tick: 1920, value: 0, shape: "hold" }] }
     moves = write("moves.json", JSON.generate(format: "kind-satchel-moves", version: 1, moves: [move]))
     expect(satchel("moves", moves)[0]).to eq "name,tags,role,beats\n\"Ebb, slow\",fade out,set,2.0\n"
+    formula = write("formula.json", JSON.generate(format: "kind-satchel-moves", version: 1, moves: [move.merge(name: "=1+1", tags: ["@here", "a\"b"])]))
+    expect(satchel("moves", formula)[0].lines.last).to eq "'=1+1,\"'@here a\"\"b\",set,2.0\n"
     expect(satchel("moves", write("none.json", "[]"))[1..]).to match [/set of named values/, 1]
   end
 

@@ -224,6 +224,17 @@ RSpec.describe KindSatchel::HandOver do
     expect(faults { described_class::Table.samples(song, song.sounded, 0, 2**28, 1) }).to eq [["too_many", "/step_ticks"]]
   end
 
+  it "writes no cell that a spreadsheet would work out: whatever the names are, only numbers and amounts begin with a sign" do
+    record = JSON.parse(JSON.generate(KindSatchel::Document.dump(DemoSong.build)))
+    %w[clips tracks].each { |kind| record[kind].each { |one| one["name"] = "@SUM(1)" } }
+    demo = KindSatchel::Document.load(record)
+    tables = [described_class::Table.drawn(demo, demo.automated), described_class::Table.points(demo, demo.sounded, 0, BAR),
+              described_class::Table.samples(demo, demo.sounded, 0, BAR, 240)]
+    cells = tables.flat_map { |table| CSV.parse(table.to_a.join).flatten }.compact
+    expect(cells.grep(/=|@/)).to include("clip @SUM(1)")
+    expect(cells.grep(/\A[=+\-@\t\r]/).grep_v(/\A[+-](\d+(\.\d+)?(e-?\d+)?|inf)( \S+)?\z/)).to eq []
+  end
+
   it "writes the points of each envelope as they are drawn, in the time of its clip or of the song" do
     demo = DemoSong.build
     table = CSV.parse(described_class::Table.drawn(demo, demo.automated).to_a.join, headers: true)

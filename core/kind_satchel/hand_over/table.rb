@@ -79,9 +79,8 @@ module KindSatchel
         number.is_a?(Float) && number.infinite? ? "-inf" : number
       end
 
-      def line(cells) = "#{cells.map { |cell| quoted(cell.to_s) }.join(',')}\r\n"
-      def quoted(text) = text.match?(/[",\r\n]/) ? "\"#{text.gsub('"', '""')}\"" : text
-      private_class_method :cells, :line, :quoted, :natural
+      def line(cells) = "#{cells.map { |cell| PlainText.quoted(cell.to_s) }.join(',')}\r\n"
+      private_class_method :cells, :line, :natural
     end
   end
 end
