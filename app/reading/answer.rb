@@ -19,7 +19,7 @@ class Answer
     @records = patch.transform_values { |pair| pair[side] }
     @old_records = patch.transform_values { |pair| pair[1 - side] }
     @wants = wants
-    Heard::Frame.carry(before, after)
+    Heard::Evaluation.carry(before, after)
   end
 
   # For a change that was made: every changed part.

@@ -1,29 +1,37 @@
 # frozen_string_literal: true
 
-# The contents page tells the truth: each part of the core knows only those above it.
+# The contents pages tell the truth: each part of the core knows only those above it, and so do the rooms of what is heard.
 RSpec.describe "The floors of the core" do
-  root = File.expand_path("../../core", __dir__)
-  floors = File.read(File.join(root, "kind_satchel.rb")).scan(%r{^require_relative "kind_satchel/(\w+)"}).flatten
+  root = File.expand_path("../../core/kind_satchel", __dir__)
 
-  # The modules and classes a floor defines right under KindSatchel.
-  def self.names(root, floor)
-    files = [File.join(root, "kind_satchel/#{floor}.rb"), *Dir[File.join(root, "kind_satchel/#{floor}/**/*.rb")]].select { |file| File.exist?(file) }
-    files.flat_map { |file| File.read(file).scan(/^  (?:class|module) (\w+)/).flatten }.uniq
+  # The files of a part: the one of its name and all in the folder of its name.
+  def self.files(path) = [*Dir["#{path}.rb"], *Dir["#{path}/**/*.rb"]]
+
+  # The modules and classes that files define so many spaces in.
+  def self.names(files, spaces)
+    files.flat_map { |file| File.read(file).scan(/^ {#{spaces}}(?:class|module) (\w+)|^ {#{spaces}}(\w+) = Struct/).flatten.compact }.uniq
   end
 
-  owner = floors.flat_map { |floor| names(root, floor).map { |name| [name, floor] } }.reverse.to_h
+  # Code without its comments and texts, but for what is worked out in them.
+  def code(file)
+    File.read(file).gsub(/#.*$/, "").gsub(/"(?:[^"\\]|\\.)*"/) { |text| text.scan(/\#\{.*?\}/).join(" ") }
+  end
 
-  floors.each_with_index do |floor, place|
-    it "#{floor} knows none of #{floors.drop(place + 1).join(', ')}" do
-      files = [File.join(root, "kind_satchel/#{floor}.rb"), *Dir[File.join(root, "kind_satchel/#{floor}/**/*.rb")]].select { |file| File.exist?(file) }
-      code = files.to_h { |file| [file, File.read(file).gsub(/#.*$/, "").gsub(/"(?:[^"\\]|\\.)*"/) { |text| text.scan(/\#\{.*?\}/).join(" ") }] }
-      below = floors.drop(place + 1)
-      found = code.flat_map do |file, text|
-        text.scan(/(?<![:\w.])([A-Z]\w+)(?=[.:(\s)])/).flatten.uniq.select do |name|
-          below.include?(owner[name])
-        end.map { |name| "#{File.basename(file)}: #{name}" }
+  def constants(file) = code(file).scan(/(?<![:\w.])([A-Z]\w+)(?=[.:(\s)])/).flatten.uniq
+
+  contents = ->(file) { File.read(file).scan(%r{^require_relative "(?:kind_satchel|heard)/(\w+)"}).flatten }
+  { "the core" => ["#{root}.rb", root, 2], "heard" => ["#{root}/heard.rb", "#{root}/heard", 4] }.each do |name, (page, folder, spaces)|
+    floors = contents.call(page)
+    owner = floors.flat_map { |floor| names(files("#{folder}/#{floor}"), spaces).map { |one| [one, floor] } }.reverse.to_h
+
+    floors.each_with_index do |floor, index|
+      below = floors.drop(index + 1)
+      it "#{floor}, in #{name}, knows none of #{below.join(', ')}" do
+        found = self.class.files("#{folder}/#{floor}").flat_map do |file|
+          constants(file).select { |one| below.include?(owner[one]) }.map { |one| "#{File.basename(file)}: #{one}" }
+        end
+        expect(found).to eq []
       end
-      expect(found).to eq []
     end
   end
 end

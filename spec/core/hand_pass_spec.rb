@@ -226,7 +226,7 @@ RSpec.describe "A pass of hands" do
       after = KindSatchel::Heard::Resolver.new(result.song, address(target))
       # An LFO that is played over, or a move whose settings are moved, is drawn first, its corners on whole ticks; a bend that no shape has
       # is drawn within {KindSatchel::Perform::Course::FINE}.
-      waves = before.acting.spans(0, BAR * 16).values.flatten.any? { |span| span.source.envelope.lfo? || !span.drawn? }
+      waves = before.amounts.spans(0, BAR * 16).values.flatten.any? { |span| span.source.envelope.lfo? || !span.drawn? }
       expect(outside(some, before, after, from, to)).to be < KindSatchel::Perform::Course::FINE unless into == "clip" || waves
       next if codes(result).intersect?(%w[limited overruled lost])
 

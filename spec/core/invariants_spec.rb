@@ -43,7 +43,7 @@ RSpec.describe "Invariants" do
         steps(maker, song, 6).each do |before, after, name, inputs|
           targets.each { |target| curve(before, target, ticks) }
           bare = KindSatchel::Song.new(**after.to_h)
-          KindSatchel::Heard::Frame.carry(before, after)
+          KindSatchel::Heard::Evaluation.carry(before, after)
           targets.each { |target| expect(apart(curve(after, target, ticks), curve(bare, target, ticks))).to be < 1e-9, "#{target} after #{name} #{inputs}" }
         end
       end

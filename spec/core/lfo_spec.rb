@@ -175,7 +175,7 @@ RSpec.describe KindSatchel::Timing::NoteLengths do
         end
         resolver = KindSatchel::Heard::Resolver.new(song, address(CUTOFF))
         ticks = (0..(3 * BAR)).step(91).to_a
-        read = KindSatchel::Heard::Resolver.read(resolver.pieces(0, (3 * BAR) + 1), ticks)
+        read = KindSatchel::Heard::Pieces.read(resolver.pieces(0, (3 * BAR) + 1), ticks)
         expect(read.zip(ticks.map { |tick| resolver.at(tick) }).map { |a, b| (a - b).abs }.max).to be < 1e-9
       end
     end

@@ -5,7 +5,7 @@ require "spec_helper"
 # One knob drives many: a macro stands in the place of the knob of what it drives.
 RSpec.describe "Macros" do
   def resolver(song, text) = KindSatchel::Heard::Resolver.new(song, address(text))
-  def pieces_at(song, text) = KindSatchel::Heard::Resolver.read(resolver(song, text).pieces(0, ticks.last + 1), ticks)
+  def pieces_at(song, text) = KindSatchel::Heard::Pieces.read(resolver(song, text).pieces(0, ticks.last + 1), ticks)
   def macro(number = 1) = "bass/macro-strip/macro-#{number}"
   def drive(song, target, number: 1, **more) = apply(song, "set_drive", macro: macro(number), target:, **more).song
   def turn(song, value, number: 1) = apply(song, "set_knob", address: macro(number), value:).song

@@ -8,7 +8,7 @@ RSpec.describe "Moved settings" do
   def wobble(source: lfo, **more) = envelope(source:, **more)
   def setting(name, *points, of: "e1", id: "s-#{name}", **more) = envelope(*points, target: "move/#{of}/#{name}", id:, clock: "once", **more)
   def resolver(song, text = CUTOFF) = KindSatchel::Heard::Resolver.new(song, address(text))
-  def pieces_at(song, ticks, text = CUTOFF) = KindSatchel::Heard::Resolver.read(resolver(song, text).pieces(0, ticks.last + 1), ticks)
+  def pieces_at(song, ticks, text = CUTOFF) = KindSatchel::Heard::Pieces.read(resolver(song, text).pieces(0, ticks.last + 1), ticks)
   def rate(cycles_a_quarter) = (Math.log2(cycles_a_quarter) + 6) / 11
 
   let(:ticks) { (0..(7 * BAR)).step(37).to_a }
@@ -217,9 +217,9 @@ RSpec.describe "Moved settings" do
     depths = [960, 2880].map { |tick| heard(song, "move/e1/depth", tick) }
     expect(depths).to match [be_within(1e-9).of(0.4), be_within(1e-9).of(0.4)]
     pieces = resolver(song, "move/e1/depth").pieces(0, BAR)
-    expect(KindSatchel::Heard::Resolver.read(pieces, [960, 2880])).to match [be_within(1e-9).of(0.4), be_within(1e-9).of(0.4)]
-    frame = KindSatchel::Heard::Frame.of(song, tracks[0].regions[0])
-    expect(frame.resolver(address("move/e1/depth")).at(2880)).to be_within(1e-9).of(0.8)
+    expect(KindSatchel::Heard::Pieces.read(pieces, [960, 2880])).to match [be_within(1e-9).of(0.4), be_within(1e-9).of(0.4)]
+    evaluation = KindSatchel::Heard::Evaluation.of(song, tracks[0].regions[0])
+    expect(evaluation.signal(address("move/e1/depth")).at(2880)).to be_within(1e-9).of(0.8)
   end
 
   it "is the same for several threads that read a song at once" do
@@ -270,13 +270,13 @@ RSpec.describe "Moved settings" do
   it "takes a moved phase over to the next song where nothing of it changed, and works it out anew where something did" do
     song = two_waves
     values = resolver(song).at_each(ticks)
-    kept = ->(one) { KindSatchel::Heard::Frame.of(one).integrals }
+    kept = ->(one) { KindSatchel::Heard::Evaluation.of(one).integrals }
     alike = apply(song, "set_knob", address: "bass/channel/pan", value: 0.9).song
-    KindSatchel::Heard::Frame.carry(song, alike)
+    KindSatchel::Heard::Evaluation.carry(song, alike)
     expect(kept.call(alike)["l1"]).to equal kept.call(song)["l1"]
     expect(resolver(alike).at_each(ticks)).to eq values
     other = apply(song, "set_lfo", envelope_id: "r1", cycle_ticks: 777).song
-    KindSatchel::Heard::Frame.carry(song, other)
+    KindSatchel::Heard::Evaluation.carry(song, other)
     expect(kept.call(other)).to eq({})
     expect(resolver(other).at_each(ticks)).not_to eq values
   end

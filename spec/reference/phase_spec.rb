@@ -61,7 +61,7 @@ RSpec.describe "The phase of an LFO" do
     lanes << envelope([0, given[:scale], "hold"], id: "less", target: "move/wave/rate", role: "scale") if given[:scale] < 1
     lanes << envelope([0, given[:shift], "hold"], id: "more", target: "move/wave/rate", role: "shift") unless given[:shift].zero?
     song = small_song(lanes:)
-    resolver = KindSatchel::Heard::Frame.of(song).resolver(address("move/wave/rate"))
+    resolver = KindSatchel::Heard::Evaluation.of(song).signal(address("move/wave/rate"))
     KindSatchel::Heard::Integral.new(resolver, 0, KindSatchel::Heard::Integral::CyclesLaw.new(KindSatchel::Settings::RATE.scale))
   end
 

@@ -42,7 +42,7 @@ RSpec.describe "An LFO in a clip" do
       # Both regions of the clip do it.
       starts = standing(id).song.directory.regions_of_clip("mooring").map { |placed| placed.region.start_tick }.first(2)
       cutoff = KindSatchel::Heard::Resolver.new(standing(id).song, KindSatchel::Address.parse("rope-bass/synth/cutoff"))
-      shapes = starts.map { |start| cutoff.acting.spans(start, start + 640)["shift"].map { |span| [span.from - start, span.at(span.from)] } }
+      shapes = starts.map { |start| cutoff.amounts.spans(start, start + 640)["shift"].map { |span| [span.from - start, span.at(span.from)] } }
       expect(shapes[0]).to eq(shapes[1]).and have_attributes(size: 8)
       5.times { Server.edit_log.undo(id, revision(id)) }
       expect(move).to eq before
@@ -102,7 +102,7 @@ RSpec.describe "An LFO in a clip" do
       expect(page).to have_css("[data-testid='sum']", text: "clip Mooring")
       starts = standing(id).song.directory.regions_of_clip("mooring").map { |placed| placed.region.start_tick }.first(2)
       cutoff = KindSatchel::Heard::Resolver.new(standing(id).song, KindSatchel::Address.parse("rope-bass/synth/cutoff"))
-      edges = starts.map { |start| cutoff.acting.spans(start, start + 1920)["shift"].map { |arc| (arc.from - start).round(4) } }
+      edges = starts.map { |start| cutoff.amounts.spans(start, start + 1920)["shift"].map { |arc| (arc.from - start).round(4) } }
       expect(edges[0]).to eq edges[1]
       expect(edges[0].size).to be > 8
     end

@@ -25,7 +25,7 @@ module KindSatchel
       # @param keys [Array<Array(String, String)>] of the parts that differ, see {Parts}
       # @raise [InvalidInput] for what cannot be played
       def check!(before, after, keys)
-        Heard::Frame.carry(before, after)
+        Heard::Evaluation.carry(before, after)
         ids = keys.group_by(&:first).transform_values { |list| list.map(&:last) }
         ids.fetch("envelope", []).filter_map { |id| after.directory.envelopes[id] }.each { |home| move(after, home) }
         changes = Heard::Changes.between(before, after)

@@ -118,13 +118,13 @@ module KindSatchel
       def amounts(beneath, tick)
         return { "scale" => beneath.scales.map { |span| span.at(tick) }, "shift" => beneath.shifts.map { |span| span.at(tick) } } if beneath.is_a?(Heard::Piece)
 
-        beneath.acting.at(tick).group_by { |source, _| source.envelope.role }.transform_values { |list| list.map(&:last) }
+        beneath.amounts.at(tick).group_by { |source, _| source.envelope.role }.transform_values { |list| list.map(&:last) }
       end
 
       def set_value(beneath, tick)
         return beneath.set ? beneath.set.at(tick) : beneath.knob if beneath.is_a?(Heard::Piece)
 
-        sets = beneath.acting.at(tick).select { |source, _| source.envelope.role == "set" }
+        sets = beneath.amounts.at(tick).select { |source, _| source.envelope.role == "set" }
         knob = beneath.knob_at(tick)
         sets.empty? ? knob : beneath.applied(sets.last[0], knob, sets.last[1], tick)
       end

@@ -76,7 +76,7 @@ module KindSatchel
       def acting_steps
         return waiting_steps if @resolver.acting.held?
 
-        acting = @resolver.acting.at(@tick)
+        acting = @resolver.amounts.at(@tick)
         last_set = acting.rindex { |source, _| source.envelope.role == "set" } || 0
         value = @resolver.knob_at(@tick)
         acting.each_with_index.map do |(source, amount), i|
@@ -87,7 +87,7 @@ module KindSatchel
 
       # What acts again once the hand lets go.
       def waiting_steps
-        Acting.new(@song, @address, waiting: true).at(@tick).map { |source, amount| acting_step(source, amount, @resolver.knob, waits: true) }
+        Amounts.new(Acting.new(@song, @address, waiting: true)).at(@tick).map { |source, amount| acting_step(source, amount, @resolver.knob, waits: true) }
       end
 
       def acting_step(source, amount, value, **more)
@@ -100,7 +100,7 @@ module KindSatchel
       # Whether a wave goes by so quickly that it is heard as roughness and no longer as a move.
       def too_fast?(source)
         envelope = source.envelope
-        rate = Setting.new(Frame.of(@song, source.region), envelope, "rate").at(@tick)
+        rate = Setting.new(Evaluation.of(@song, source.region), envelope, "rate").at(@tick)
         return rate > FUSED_HERTZ if envelope.source.free?
 
         pace = (source.region && envelope.clock_rules.pace(source.region, source.clip, envelope)) || 1

@@ -14,8 +14,8 @@ module KindSatchel
       # @param tick [Integer]
       # @return [Array<Input>]
       def of(song, source, tick)
-        frame = Frame.of(song, source.region)
-        Settings.names(source.envelope).filter_map { |name| input(song, frame, source.envelope, name, tick) }
+        evaluation = Evaluation.of(song, source.region)
+        Settings.names(source.envelope).filter_map { |name| input(evaluation, source.envelope, name, tick) }
       end
 
       # @return [String] the wave and what belongs to it; the rate where it is not told as an input
@@ -31,7 +31,8 @@ module KindSatchel
         " - #{inputs.map { |input| "#{input.name} #{input.text}#{" (#{input.by})" if input.by}" }.join(', ')}"
       end
 
-      def input(song, frame, envelope, name, tick)
+      def input(evaluation, envelope, name, tick)
+        song = evaluation.song
         address = Address.setting(envelope.id, name)
         moved = song.directory.moved_settings.fetch(envelope.id, []).include?(name) || envelope.held.key?(name)
         return if !moved && plain?(envelope, name)
@@ -39,7 +40,7 @@ module KindSatchel
         parameter = song.parameter(address)
         return Input.new(name, parameter.text(song.knob(address)), nil, address) unless moved
 
-        resolver = frame.resolver(address)
+        resolver = evaluation.signal(address)
         Input.new(name, parameter.text(resolver.at(tick)), by(resolver, tick), address)
       end
 
@@ -56,7 +57,7 @@ module KindSatchel
       def by(resolver, tick)
         return "hand" if resolver.acting.held?
 
-        resolver.acting.at(tick).last&.first&.kind || ("macro" if resolver.driven)
+        resolver.amounts.at(tick).last&.first&.kind || ("macro" if resolver.driven)
       end
       private_class_method :input, :plain?
     end

@@ -7,8 +7,10 @@ module KindSatchel
     # @example
     #   Resolver.new(song, Address.parse("rope-bass/synth/cutoff")).at(4800)
     class Resolver
-      attr_reader :song, :address, :parameter, :acting, :driven
+      attr_reader :song, :address, :parameter, :acting, :amounts, :driven
 
+      # @param song [Song]
+      # @param address [Address]
       # @param except [Array<String>] ids of envelopes that are left out
       # @param frame [Frame, nil] in what settings of moves, and all on the way to them, are resolved; nil for the song
       # @raise [NotFound] when the address names nothing
@@ -17,6 +19,7 @@ module KindSatchel
         @address = address
         @parameter = song.parameter(address)
         @acting = Acting.new(song, address, except:, frame:)
+        @amounts = Amounts.new(@acting)
         @driven = Driven.of(song, address, frame)
       end
 
@@ -26,7 +29,7 @@ module KindSatchel
 
       # @return [Float] normalised, neither limited nor stepped
       def raw(tick)
-        set, scales, shifts = @acting.amounts_at(tick)
+        set, scales, shifts = @amounts.by_role_at(tick)
         value = set || knob_at(tick)
         scales&.each { |amount| value = scale.scaled(value, amount) }
         shifts&.each { |amount| value = scale.shifted(value, amount) }
@@ -40,7 +43,7 @@ module KindSatchel
         when "scale" then scale.scaled(value, amount)
         when "shift" then scale.shifted(value, amount)
         else
-          factor, offset = @acting.line(source.envelope, tick)
+          factor, offset = @amounts.line(source.envelope, tick)
           factor ? (amount * factor) + offset : amount
         end
       end
@@ -54,30 +57,36 @@ module KindSatchel
 
       # The value at many ticks in rising order.
       # @return [Array<Float>]
-      def at_each(ticks) = ticks.empty? ? [] : Resolver.read(pieces(ticks.first, ticks.last + 1), ticks)
-
-      # The values that pieces have at ticks in rising order, all of which they cover.
-      # @return [Array<Float>]
-      def self.read(pieces, ticks)
-        size = ticks.size
-        values, room, first = Array.new(size), Array.new(size), 0
-        pieces.each do |piece|
-          to, last = piece.to, first
-          last += 1 while last < size && ticks[last] < to
-          piece.read(ticks, first, last, values, room) if last > first
-          first = last
-        end
-        values
-      end
+      def at_each(ticks) = ticks.empty? ? [] : Pieces.read(pieces(ticks.first, ticks.last + 1), ticks)
 
       # @param from [Integer] first tick
       # @param to [Integer] the tick after the last
       # @return [Array<Piece>] in order, without gaps
+      # @raise [TooManyPieces]
       def pieces(from, to)
-        lists = @acting.spans(from, to)
+        lists = @amounts.spans(from, to)
         sets = @driven ? under(lists["set"], from, to) : lists["set"]
         Pieces.new(scale, knob, sets, *lists.values_at("scale", "shift")).between(from, to)
       end
+
+      # What is heard stays between these over a stretch, or a little wider: known from the bounds of what acts, however often it
+      # repeats.
+      # @return [Array(Float, Float)] normalised
+      def between(from, to)
+        bounds = bounds_by_role(from, to)
+        value = bounds["set"]
+        value = scale.scaled_jet(value, bounds["scale"]) if bounds["scale"]
+        value = scale.shifted_jet(value, bounds["shift"]) if bounds["shift"]
+        [scale.heard(value.low), scale.heard(value.high)]
+      end
+
+      # What is heard where nothing acts: the resting value, or what a hand holds.
+      def knob = @knob ||= @song.held_value(@address) || @song.knob(@address)
+
+      # @return [Scales::Scale]
+      def scale = @parameter.scale
+
+      private
 
       # What is driven lies beneath all that sets.
       def under(sets, from, to)
@@ -85,76 +94,27 @@ module KindSatchel
         sets.any? ? [*base, *sets].sort_by.with_index { |arc, i| [arc.from, i] } : base
       end
 
-      # What is heard where nothing acts: the resting value, or what a hand holds.
-      def knob = @knob ||= @song.held_value(@address) || @song.knob(@address)
-      def scale = @parameter.scale
+      # By role, what the amounts stay between; what changes nothing is among them unless something acts throughout.
+      # @return [Hash{String=>Jet}]
+      def bounds_by_role(from, to)
+        found, covered = { "set" => [] }, {}
+        @amounts.each_bound(from, to) do |role, low, high, throughout|
+          (found[role] ||= []) << low << high
+          covered[role] = true if throughout
+        end
+        found.to_h do |role, list|
+          list += rest(role, from, to) unless covered[role]
+          [role, Jet.new(*list.minmax, 0.0, 0.0)]
+        end
+      end
+
+      def rest(role, from, to)
+        return [Roles::ALL.fetch(role).neutral] unless role == "set"
+
+        @driven ? @driven.bounds(from, to) : [knob]
+      end
     end
 
-    # Cuts what acts into pieces.
-    class Pieces
-      # @param sets [Array<Arc>] by start, like the other lists
-      def initialize(scale, knob, sets, scales, shifts)
-        @scale = scale
-        @knob = knob
-        @sets = sets
-        @scales = scales
-        @shifts = shifts
-      end
-
-      def between(from, to)
-        return one_by_one(from, to) if @scales.empty? && @shifts.empty? && apart?
-
-        rows = [@sets, @scales, @shifts].map { |list| Row.new(list) }
-        cuts(from, to).each_cons(2).map do |start, finish|
-          sets, scales, shifts = rows.map { |row| row.at(start) }
-          Piece.new(start, finish, @scale, @knob, sets.last, scales, shifts)
-        end
-      end
-
-      private
-
-      # Whether one thing at a time sets the value: the commonest case by far.
-      def apart? = @sets.each_cons(2).all? { |a, b| b.from >= a.to }
-
-      def one_by_one(from, to)
-        list = []
-        at = from
-        @sets.each do |span|
-          list << Piece.new(at, span.from, @scale, @knob, nil) if span.from > at
-          list << Piece.new(span.from, at = span.to, @scale, @knob, span)
-        end
-        list << Piece.new(at, to, @scale, @knob, nil) if to > at
-        list
-      end
-
-      def cuts(from, to)
-        list = [from, to]
-        [@sets, @scales, @shifts].each { |spans| spans.each { |span| list << span.from << span.to } }
-        list.sort!
-        list.uniq!
-        list
-      end
-
-      # The spans of one role on their way through time; what is active, by turn.
-      class Row
-        def initialize(spans)
-          @spans = spans
-          @next = 0
-          @active = Piece::NONE
-        end
-
-        # @param tick [Numeric] not before the one asked for last
-        # @return [Array<Span>] a list of its own whenever it differs
-        def at(tick)
-          @active = @active.reject { |span| span.to <= tick } if @active.any? { |span| span.to <= tick }
-          while @next < @spans.size && @spans[@next].from <= tick
-            @active = [*@active, @spans[@next]].sort_by.with_index { |span, i| [span.source.turn, i] }
-            @next += 1
-          end
-          @active
-        end
-      end
-      private_constant :Row
-    end
+    Evaluation.signals = ->(song, address, frame) { Resolver.new(song, address, frame:) }
   end
 end

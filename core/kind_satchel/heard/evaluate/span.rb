@@ -2,10 +2,6 @@
 
 module KindSatchel
   module Heard
-    # Who acts: the envelope, and the region it sounds in (nil for a lane). `turn` tells who overrules whom among those that
-    # set: the later one.
-    Source = Struct.new(:kind, :envelope, :region, :clip, :turn)
-
     # One segment of one envelope at work in song time: it acts for from <= tick < to.
     class Span
       include Arc

@@ -17,8 +17,6 @@ module KindSatchel
       # A piece no wider than this many pixels is drawn without looking for where it bends: it turns at every pixel, and this often at least.
       NARROW_PX = 12
       TURNS = 4
-      # How much finer than a step a chain is, in which the places of steps are looked for.
-      STEP_SHARE = 0.001
 
       module_function
 
@@ -43,7 +41,7 @@ module KindSatchel
       def heard(resolver, from, to, width_px:)
         live = resolver.acting.live_moves?
         crowded = live && Effort.new(resolver.song).of(resolver.address, from, to) > MOST_LIVE_MS
-        crowded ||= resolver.acting.cycles(from, to) > (live ? width_px / LIVE_SHARE : width_px)
+        crowded ||= resolver.amounts.cycles(from, to) > (live ? width_px / LIVE_SHARE : width_px)
         crowded ||= resolver.acting.crowded?(from, to, width_px * POINTS_A_PIXEL)
         return Crowd.new(resolver).band(from, to, live ? [width_px, BAND_PX].min : width_px) if crowded
 
@@ -164,62 +162,14 @@ module KindSatchel
         list.sort_by!(&:first)
       end
 
-      # Every step at its exact place: found between corners of a fine chain, then halved down to it.
       def stepped(chain, piece)
-        chain.add(piece.from, piece.at(piece.from))
-        unless piece.still?
-          ticks = [piece.from, *piece.breaks(STEP_SHARE / piece.scale.steps), piece.to]
-          ticks.each_cons(2) { |from, to| steps_between(chain, piece, from, to) }
-        end
-        chain.add(piece.to, chain.last_value)
-      end
-
-      def steps_between(chain, piece, from, to)
-        steps = piece.scale.steps
-        a, b = [from, to].map { |tick| piece.raw(tick).clamp(0.0, 1.0) * steps }
-        thresholds(a, b).each do |threshold|
-          tick = halve(piece, (threshold / steps) - Scales::Scale::EDGE, from, to, b > a)
-          value = (b > a ? threshold + 0.5 : threshold - 0.5) / steps
-          chain.add(tick, chain.last_value)
-          chain.add(tick, value)
+        Steps.of(piece).each do |from, to, value|
+          chain.add(from, value)
+          chain.add(to, value)
         end
       end
 
-      def thresholds(from, to)
-        low, high = [from, to].minmax
-        list = ((low - 0.5).floor..(high - 0.5).ceil).map { |i| i + 0.5 }.select { |t| t > low && t <= high }
-        to > from ? list : list.reverse
-      end
-
-      def halve(piece, threshold, from, to, rising)
-        40.times do
-          middle = (from + to) / 2.0
-          (piece.raw(middle) >= threshold) == rising ? to = middle : from = middle
-        end
-        to
-      end
-
-      private_class_method :box, :framed, :of_wave, :narrow?, :by_pixels, :limited, :level, :crossings, :line, :stepped, :steps_between, :thresholds, :halve
-    end
-
-    # Gathers corners, flat; leaves out what repeats and what lies on a level line.
-    class Chain
-      attr_reader :flat
-
-      def initialize = @flat = []
-
-      def last_value = @flat[-1]
-
-      def add(tick, value)
-        flat = @flat
-        size = flat.size
-        if size.positive? && flat[-1] == value
-          return if flat[-2] == tick
-
-          flat.pop(2) if size > 2 && flat[-3] == value
-        end
-        flat << tick << value
-      end
+      private_class_method :box, :framed, :of_wave, :narrow?, :by_pixels, :limited, :level, :crossings, :line, :stepped
     end
   end
 end

@@ -26,15 +26,10 @@ module KindSatchel
       end
       private_class_method :kept
 
+      # @param resolver [Resolver]
       def initialize(resolver)
         @resolver = resolver
-        @acting = resolver.acting
-        @scale = resolver.scale
       end
-
-      # What is heard stays between these over a stretch, or a little wider.
-      # @return [Array(Float, Float)]
-      def between(from, to) = heard(from, to).then { |jet| [jet.low, jet.high] }
 
       # The least and the most of each pixel, known from the bounds of what acts there, however often it repeats.
       # @return [Array<Numeric>] two corners to a pixel
@@ -43,38 +38,10 @@ module KindSatchel
           start, finish = [i, i + 1].map { |px| from + ((to - from) * px / width_px) }
           next [] unless finish > start
 
-          jet = heard(start, finish)
-          [start, jet.low, start, jet.high]
+          low, high = @resolver.between(start, finish)
+          [start, low, start, high]
         end
       end
-
-      private
-
-      def heard(from, to)
-        bounds = bounds(from, to)
-        value = bounds["set"]
-        value = @scale.scaled_jet(value, bounds["scale"]) if bounds["scale"]
-        value = @scale.shifted_jet(value, bounds["shift"]) if bounds["shift"]
-        Jet.new(@scale.heard(value.low), @scale.heard(value.high), 0.0, 0.0)
-      end
-
-      # By role, what the amounts stay between; what changes nothing is among them unless something acts throughout.
-      def bounds(from, to)
-        found, covered = { "set" => [] }, {}
-        @acting.each_bound(from, to) do |role, low, high, throughout|
-          (found[role] ||= []) << low << high
-          covered[role] = true if throughout
-        end
-        found.each { |role, list| found[role] = jet(covered[role] ? list : [*list, *rest(role, from, to)]) }
-      end
-
-      def rest(role, from, to)
-        return [Roles::ALL.fetch(role).neutral] unless role == "set"
-
-        @resolver.driven ? @resolver.driven.bounds(from, to) : [@resolver.knob]
-      end
-
-      def jet(list) = Jet.new(*list.minmax, 0.0, 0.0)
     end
   end
 end

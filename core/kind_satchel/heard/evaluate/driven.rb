@@ -12,28 +12,30 @@ module KindSatchel
       # @return [Driven, nil] nil for a parameter that nothing drives, or that a hand holds
       def self.of(song, address, frame)
         driver = song.directory.driver(address) or return
-        new(driver, (frame || Frame.of(song)).resolver(driver.macro)) if song.held_value(address).nil? && song.parameter?(driver.macro)
+        return unless song.held_value(address).nil? && song.parameter?(driver.macro)
+
+        new(driver, Evaluation.of(song, frame&.region).signal(driver.macro))
       end
 
       attr_reader :macro
 
       # @param driver [Directory::Driver]
-      # @param resolver [Resolver] of the macro
-      def initialize(driver, resolver)
+      # @param signal [#at, #pieces, #between] of the macro
+      def initialize(driver, signal)
         @macro = driver.macro
         @drive = driver.drive
-        @resolver = resolver
+        @signal = signal
       end
 
       # @return [Float] normalised
-      def at(tick) = @drive.at(@resolver.at(tick))
+      def at(tick) = @drive.at(@signal.at(tick))
 
       # @return [Array<Arc>] in order, without gaps
-      def arcs(from, to) = Within.arcs(@resolver, from, to).flat_map { |arc| arc.still? ? level(arc) : along(arc) }
+      def arcs(from, to) = Within.arcs(@signal, from, to).flat_map { |arc| arc.still? ? level(arc) : along(arc) }
 
       # What it stays between.
       # @return [Array(Float, Float)]
-      def bounds(from, to) = Crowd.new(@resolver).between(from, to).map { |value| @drive.at(value) }.minmax
+      def bounds(from, to) = @signal.between(from, to).map { |value| @drive.at(value) }.minmax
 
       private
 

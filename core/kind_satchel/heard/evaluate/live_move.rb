@@ -1,7 +1,5 @@
 # frozen_string_literal: true
 
-require_relative "moved_wave"
-
 module KindSatchel
   module Heard
     # An envelope whose settings are moved, in one frame: what it gives, as arcs.
@@ -11,7 +9,7 @@ module KindSatchel
       def self.of(song, envelope, region = nil)
         return unless song.directory.moved_settings.key?(envelope.id) || envelope.live?
 
-        Frame.of(song, region).move(envelope)
+        Evaluation.of(song, region).move(envelope)
       end
 
       # The first run of an envelope in a region, or on its track, from its own start on.
@@ -27,13 +25,13 @@ module KindSatchel
         Clocks.enum_for(:each_run, reach, home.clip, home.envelope, reach.start_tick, reach.start_tick + (extent / pace).ceil).first
       end
 
-      # @param frame [Frame] the region it sounds in, or the song for a lane
+      # @param evaluation [Evaluation] of the region it sounds in, or of the song for a lane
       # @param envelope [Envelope]
-      def initialize(frame, envelope)
+      def initialize(evaluation, envelope)
         @envelope = envelope
-        @settings = %w[low high depth].map { |name| Setting.new(frame, envelope, name) }
+        @settings = %w[low high depth].map { |name| Setting.new(evaluation, envelope, name) }
         @least, @most = envelope.lfo? ? [0.0, 1.0] : Roles.full(envelope.role)
-        @base = base(frame)
+        @base = base(evaluation)
       end
 
       # Whether its depth or one of its limits is moved.
@@ -52,9 +50,9 @@ module KindSatchel
       # @param line [Array(Float, Float), nil] what is made of the amounts in the end
       # @yieldparam arc [Arc]
       def each_arc(run, source, line = nil)
-        parts = @settings.map { |setting| Walk.new(setting.arcs(run.from, run.to)) }
+        parts = @settings.map { |setting| Cursor.new(setting.arcs(run.from, run.to)) }
         @base.each_arc(run, source) do |arc|
-          Walk.each(parts, arc.from, arc.to) { |from, to| yield between(arc, from, to, parts.map(&:arc), line || PLAIN) }
+          Cursor.each_stretch(parts, arc.from, arc.to) { |from, to| yield between(arc, from, to, parts.map(&:arc), line || PLAIN) }
         end
       end
       PLAIN = [1.0, 0.0].freeze
@@ -92,12 +90,12 @@ module KindSatchel
 
       def share(value) = (value - @least) / (@most - @least)
 
-      def base(frame)
+      def base(evaluation)
         return Steady.new(@envelope.bare) unless @envelope.lfo?
 
-        rate, wave = %w[rate wave].map { |name| Setting.new(frame, @envelope, name) }
+        rate, wave = %w[rate wave].map { |name| Setting.new(evaluation, @envelope, name) }
         by_phase = rate.moved? || wave.moved? || @envelope.source.free? || @envelope.held.key?("rate") || @envelope.held.key?("wave")
-        return MovedWave.new(frame, @envelope, rate, wave) if by_phase
+        return MovedWave.new(evaluation, @envelope, rate, wave) if by_phase
 
         Steady.new(@envelope.with(role: "set", limits: [0.0, 1.0], depth: 1.0, fader: "follow"))
       end
@@ -107,7 +105,7 @@ module KindSatchel
         factor = 1 / (@most - @least)
         unless [low, high, depth].all?(&:still?)
           share = @least.zero? && @most == 1 ? arc : arc.lined(from, to, factor, -@least * factor)
-          return Limited.new(share, from, to, low, high, depth, rest, line)
+          return Limited.new(share, from, to, Limited::Settings.new(low, high, depth, rest), line)
         end
 
         low, high, depth = [low, high, depth].map { |one| one.at(from) }
@@ -131,30 +129,6 @@ module KindSatchel
         def at(run, tick) = @envelope.at(run.position(tick))
       end
 
-      # Goes along arcs in order of time.
-      class Walk
-        # The stretches between the edges of several lists, each of which comes to stand on the arc that covers it.
-        def self.each(walks, from, to)
-          while from < to
-            finish = walks.map { |walk| walk.reach(from) }.push(to).min
-            yield from, finish
-            from = finish
-          end
-        end
-
-        def initialize(arcs)
-          @arcs = arcs
-          @place = 0
-        end
-
-        def arc = @arcs[@place]
-
-        # @return [Numeric] the end of the arc at a tick, which is not before the one asked for last
-        def reach(tick)
-          @place += 1 while @place + 1 < @arcs.size && @arcs[@place].to <= tick
-          @place + 1 < @arcs.size ? arc.to : Float::INFINITY
-        end
-      end
       private_constant :Steady
     end
   end

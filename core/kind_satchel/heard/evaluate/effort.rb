@@ -43,7 +43,7 @@ module KindSatchel
 
         driver = @song.held_value(address).nil? ? @song.directory.driver(address) : nil
         cost = driver ? of(driver.macro, from, to) : 0.0
-        Resolver.new(@song, address).acting.each_share(from, to) { |envelope, region, start, finish| cost += share(envelope, region, start, finish) }
+        Acting.new(@song, address).each_share(from, to) { |envelope, region, start, finish| cost += share(envelope, region, start, finish) }
         cost
       end
 
@@ -52,7 +52,7 @@ module KindSatchel
         address = Address.setting(envelope.id, name)
         return of(address, from, to) unless name == "rate"
 
-        integral = Frame.of(@song, region).integrals[envelope.id]
+        integral = Evaluation.of(@song, region).integrals[envelope.id]
         start = [region ? region.start_tick - region.offset_ticks : 0, integral&.reached].compact.max
         of(address, start, to) * (MOVER / STEADY)
       end

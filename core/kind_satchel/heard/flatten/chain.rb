@@ -1,0 +1,25 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Heard
+    # Gathers corners, flat; leaves out what repeats and what lies on a level line.
+    class Chain
+      attr_reader :flat
+
+      def initialize = @flat = []
+
+      def last_value = @flat[-1]
+
+      def add(tick, value)
+        flat = @flat
+        size = flat.size
+        if size.positive? && flat[-1] == value
+          return if flat[-2] == tick
+
+          flat.pop(2) if size > 2 && flat[-3] == value
+        end
+        flat << tick << value
+      end
+    end
+  end
+end
