@@ -147,7 +147,7 @@ class CommandLine
     raise InvalidInput.of("bad_edits", "", "EDITS.json holds a list of edits.") unless edits.is_a?(Array) && edits.all?(Hash)
 
     print_song(edits.each_with_index.reduce(start) do |current, (entry, i)|
-      Edits::Moves.at("/#{i}") do
+      InvalidInput.under("/#{i}") do
         Schemas.check_edit!(entry["edit"], entry["inputs"])
         Edits.apply(current, entry["edit"], with_levels(current, entry)).song
       end

@@ -121,7 +121,7 @@ class EditLog
     current(id, revision)
     patch = yield if block_given?
     change("edit", id, revision) do |standing, row|
-      steps = KindSatchel::Edits::Moves.count((place.to_i - row.done_edits).abs, "step")
+      steps = KindSatchel::PlainText.count((place.to_i - row.done_edits).abs, "step")
       words = "#{place.to_i < row.done_edits ? 'undo' : 'redo'} #{steps}"
       song = if patch
                KindSatchel::Parts.apply(standing.song, KindSatchel::Deltas.whole(patch, standing.song, 1), 1)

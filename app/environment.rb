@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 # Everything the server needs, in reading order.
+Encoding.default_external = Encoding::UTF_8 # files hold that, whatever the shell that starts us says
 require "bundler/setup"
 require "active_record"
 require "fileutils"

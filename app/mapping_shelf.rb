@@ -18,7 +18,7 @@ module MappingShelf
     Schemas.check!("mappings", list)
     list.each_with_index do |one, i|
       address = one["target"]["address"] or next
-      KindSatchel::Edits::Moves.at("/#{i}/target/address") { KindSatchel::Address.parse(address) }
+      KindSatchel::InvalidInput.under("/#{i}/target/address") { KindSatchel::Address.parse(address) }
     end
     Database.write { MappingRow.find_or_initialize_by(song_id:).update!(list: JSON.generate(list)) }
   end

@@ -58,7 +58,7 @@ class PresetShelf
   end
 
   def check_device!(entry, path)
-    type = KindSatchel::Edits::Moves.at("#{path}/type") { KindSatchel::Devices::TYPES.fetch(entry["type"].to_s) }
+    type = KindSatchel::InvalidInput.under("#{path}/type") { KindSatchel::Devices::TYPES.fetch(entry["type"].to_s) }
     values = entry.fetch("values", {})
     wrong!("bad_chain", "#{path}/values", "Values are an object, by parameter.") unless values.is_a?(Hash)
     KindSatchel::Edits::Chains.values!(type, values, "#{path}/values")
@@ -67,7 +67,7 @@ class PresetShelf
   end
 
   def check_macros!(macros, path)
-    KindSatchel::Edits::Moves.at(path) { Schemas.check!("macros", macros) }
+    KindSatchel::InvalidInput.under(path) { Schemas.check!("macros", macros) }
     KindSatchel::Records.each(macros, path) { |one| KindSatchel::Records.read_macro(one) }
   end
 

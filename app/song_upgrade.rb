@@ -41,7 +41,7 @@ module SongUpgrade
   # After what merged, steps that were undone before no longer fit; their going is said.
   def log(row, patch)
     waiting = EditRow.where(song_id: row.id).where("place > ?", row.done_edits).count
-    gone = waiting.zero? ? "" : "; #{KindSatchel::Edits::Moves.count(waiting, 'step')} undone before can no longer be done again"
+    gone = waiting.zero? ? "" : "; #{KindSatchel::PlainText.count(waiting, 'step')} undone before can no longer be done again"
     EditLog.record(row, NAME, {}, WORDS + gone, patch)
   end
 

@@ -76,7 +76,7 @@ class BenchServer
       song = KindSatchel::Edits.apply(song, "add_lane", { "address" => address }).song
       lane = song.track(track.id).lanes.last
       points = (0..64).map { |i| { "tick" => i * 1920, "value" => i.odd? ? 0.7 : 0.5, "shape" => "straight" } }
-      KindSatchel::Edits::Moves.change(song, lane.id) { |one| one.with(points: points.map { |point| KindSatchel::Records.read_point(point) }) }
+      KindSatchel::Edits::Envelopes.change(song, lane.id) { |one| one.with(points: points.map { |point| KindSatchel::Records.read_point(point) }) }
     end
   end
 

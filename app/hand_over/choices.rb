@@ -26,7 +26,7 @@ class HandOverChoices
 
   # @return [HandOver::Limits, nil]
   def limits
-    @limits ||= @data["limits"] && Edits::Moves.at("/limits") { HandOver::Limits.read(@data["limits"]) }
+    @limits ||= @data["limits"] && InvalidInput.under("/limits") { HandOver::Limits.read(@data["limits"]) }
   end
 
   # @return [Array<HandOver::Controllers::Row>] the table that was given, or the first proposal

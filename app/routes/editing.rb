@@ -19,7 +19,7 @@ module Editing
     def wants_of(data)
       heard, sound = data["heard"] || [], data["sound"]
       texts = heard.is_a?(Array) && heard.all?(String)
-      heard.each_with_index { |text, i| KindSatchel::Edits::Moves.at("/heard/#{i}") { KindSatchel::Address.parse(text) } } if texts
+      heard.each_with_index { |text, i| KindSatchel::InvalidInput.under("/heard/#{i}") { KindSatchel::Address.parse(text) } } if texts
       return { "heard" => heard, "sound" => sound } if texts && (sound.nil? || stretch?(sound))
 
       raise KindSatchel::InvalidInput.of("bad_request", "/heard", "heard is a list of addresses, sound a stretch of ticks.")
@@ -37,8 +37,8 @@ module Editing
       name, inputs = data["edit"], data["inputs"]
       raise KindSatchel::InvalidInput.of("bad_request", "/edit", "Say which edit by its name.") unless name.is_a?(String)
 
-      KindSatchel::Edits::Moves.at("/edit") { KindSatchel::Edits::ALL.fetch(name) }
-      KindSatchel::Edits::Moves.at("/inputs") { Schemas.check_edit!(name, inputs) }
+      KindSatchel::InvalidInput.under("/edit") { KindSatchel::Edits::ALL.fetch(name) }
+      KindSatchel::InvalidInput.under("/inputs") { Schemas.check_edit!(name, inputs) }
       [name, inputs]
     end
 
@@ -85,7 +85,7 @@ module Editing
       wants_of(data)
       name, inputs = checked_edit(data)
       revision = revision_of(data)
-      change = KindSatchel::Edits::Moves.at("/inputs") do
+      change = KindSatchel::InvalidInput.under("/inputs") do
         next settings.edit_log.edit(song_id, revision, name, inputs) unless long_edit?(name, inputs)
 
         settings.edit_log.worked_out(song_id, revision, name, inputs) do
@@ -117,7 +117,7 @@ module Editing
       raise OpenSongs::Stale, standing.revision if revision_of(data) != standing.revision
 
       name, inputs = checked_edit(data)
-      result = KindSatchel::Edits::Moves.at("/inputs") { KindSatchel::Edits.apply(standing.song, name, filled(standing, name, inputs)) }
+      result = KindSatchel::InvalidInput.under("/inputs") { KindSatchel::Edits.apply(standing.song, name, filled(standing, name, inputs)) }
       patch = KindSatchel::Parts.between(standing.song, result.song, points: false)
       json("words" => result.words, "tells" => result.tells.map(&:to_record), "silent" => settings.listened_to.silent(song_id, result.song),
            **Answer.new(standing.song, result.song, patch, 1, wants).preview)

@@ -11,7 +11,7 @@ module MappingRoutes
       song
       data = body_json
       data.slice("song", "all").each do |whose, list|
-        KindSatchel::Edits::Moves.at("/#{whose}") { MappingShelf.write(whose == "song" ? song_id : nil, list) }
+        KindSatchel::InvalidInput.under("/#{whose}") { MappingShelf.write(whose == "song" ? song_id : nil, list) }
       end
       json(MappingShelf.read(song_id))
     end

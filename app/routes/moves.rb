@@ -6,7 +6,7 @@ module MoveRoutes
   module Helpers
     # A move that is sent, of /move.
     def sent_move(data)
-      KindSatchel::Edits::Moves.at("/move") do
+      KindSatchel::InvalidInput.under("/move") do
         Schemas.check!("kept_move", data["move"])
         KindSatchel::Records.read_kept_move(data["move"])
       end

@@ -1,29 +1,70 @@
 # frozen_string_literal: true
 
-require "set"
-require_relative "edits/tell"
-require_relative "edits/moves"
-require_relative "edits/landing"
-require_relative "edits/placing"
-require_relative "edits/carrying"
-require_relative "edits/amounts"
-require_relative "edits/chains"
-require_relative "edits/macros"
-require_relative "edits/noting"
-require_relative "edits/playing"
-require_relative "edits/ends_of"
+require_relative "edits/helpers/tell"
+require_relative "edits/helpers/inputs"
+require_relative "edits/helpers/envelopes"
+require_relative "edits/helpers/regions"
+require_relative "edits/helpers/landing"
+require_relative "edits/helpers/placing"
+require_relative "edits/helpers/carrying"
+require_relative "edits/helpers/amounts"
+require_relative "edits/helpers/chains"
+require_relative "edits/helpers/macros"
+require_relative "edits/helpers/noting"
+require_relative "edits/helpers/playing"
+require_relative "edits/helpers/ends_of"
 
 module KindSatchel
-  # Every change to a song, a file each under `edits/`. An edit is a pure function of a song and its inputs; it
-  # returns the next song (sharing what did not change), the words for undo, and what else is worth telling. Its inputs have one definition,
-  # `schemas/edits/NAME.json`; a new edit is one file here and one schema there.
+  # Every change to a song, a file each under `edits/`, in folders by what they change; what several of them share stands in
+  # `edits/helpers/`.
+  #
+  # An edit is a pure function of a song and its inputs; it returns the next song (sharing what did not change), the words for
+  # undo, and what else is worth telling. Its inputs have one definition, `schemas/edits/NAME.json`. A new edit is one file
+  # here, its name in {FOLDERS}, and one schema there.
   module Edits
     # `song` is the next song, `words` say what was done ("move 3 points of Cutoff"), `tells` what comes with it ({Tell}s), known
     # before the hand lets go; `kept` is what the app keeps beside the song (nil for nothing).
     Result = Struct.new(:song, :words, :tells, :kept)
 
-    NAMES = Dir.children(File.expand_path("../../schemas/edits", __dir__)).grep(/\.json\z/).map { |file| File.basename(file, ".json") }.sort.freeze
-    NAMES.each { |name| require_relative "edits/#{name}" }
+    # By folder, which is what they change.
+    FOLDERS = {
+      "points" => %w[
+        add_point boost_points draw_stretch duplicate_stretch enter_points fade flip_points level_points move_points
+        paste_snippet quantise_points remove_points reverse_points rub_out scale_points shape_segments shift_points
+        stretch_points thin_points tilt_points
+      ],
+      "envelopes" => %w[
+        add_lane clear_envelope copy_moves crop_envelope draw_lfo embed_envelope follow_level lay_out pack
+        raise_envelope remove_envelope set_clock set_fader set_lfo set_limits set_role switch_envelope take_envelope
+        vary_move
+      ],
+      "notes" => %w[
+        add_notes humanise_notes legato_notes move_notes pace_notes quantise_notes remove_notes set_velocity
+        stretch_notes
+      ],
+      "regions" => %w[
+        consolidate_regions copy_regions duplicate_regions join_region loop_regions move_regions mute_regions
+        place_sound remove_regions separate_regions split_region swap_clip take_regions trim_region
+      ],
+      "clips" => %w[double_clip fit_carrier make_carrier make_clip set_audio set_clip set_tails],
+      "tracks" => %w[
+        add_track colour_track duplicate_track make_group move_track remove_track rename_track set_output
+        take_tracks
+      ],
+      "devices" => %w[
+        add_device chain_to_clip chain_to_track drive_from hand_back morph_macro move_device remove_device
+        remove_drive replace_device set_chain set_device set_drive set_knob set_macro set_sound
+      ],
+      "time" => %w[
+        add_marker delete_time insert_time paste_time remove_marker remove_meter set_marker set_meter set_range
+      ],
+      "tempo" => %w[glide_tempo set_tempo],
+      "recording" => %w[record_moves record_notes rewrite_pass],
+      "satchel" => %w[drop_move],
+      "song" => %w[mend_ends rename_song set_ends_aside set_points_follow take_ends_back]
+    }.freeze
+    FOLDERS.each { |folder, names| names.each { |name| require_relative "edits/#{folder}/#{name}" } }
+    NAMES = FOLDERS.values.flatten.sort.freeze
 
     ALL = Registry.new("edit", NAMES.to_h { |name| [name, const_get(name.split("_").map(&:capitalize).join)] })
 

@@ -26,6 +26,15 @@ module KindSatchel
     # @example
     #   raise InvalidInput.of("out_of_range", "/value", "The value 2 lies outside 0..1.")
     def self.of(code, path, message) = new([Fault.new(code, path, message)])
+
+    # Runs the block; what is wrong in it is said of a place further out.
+    # @param path [String] put before the path of each fault
+    # @raise [InvalidInput] of the class that was raised inside
+    def self.under(path)
+      yield
+    rescue InvalidInput => e
+      raise(e.class, e.faults.map { |fault| fault.under(path) })
+    end
   end
 
   # Raised when an id names nothing in the song, the catalogue or a registry (deleted things included).

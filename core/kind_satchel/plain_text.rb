@@ -14,6 +14,9 @@ module KindSatchel
       text.gsub(/[ \r\n\t\u2028\u2029]*[\r\n\t\u2028\u2029]+[ \r\n\t\u2028\u2029]*/, " ").gsub(HIDDEN, "")
     end
 
+    # @return [String] "a point", "3 points"
+    def self.count(number, word) = number == 1 ? "a #{word}" : "#{number} #{word}s"
+
     # A text that people gave, as a cell of comma-separated values (RFC 4180): what a spreadsheet would work out as a formula is shown as
     # text by an apostrophe before it (common practice, no source).
     # @param text [String]

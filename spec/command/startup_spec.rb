@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "net/http"
 require "open3"
 require "socket"
 require "sqlite3"
@@ -38,5 +39,20 @@ RSpec.describe "Starting the server" do
     end
     expect(start(database)).to match [[a_string_including("made by a newer version")], 1]
     expect(start("/dev/null/songs.sqlite3")).to match [[a_string_starting_with("The folder of /dev/null/songs.sqlite3 cannot be written to")], 1]
+  end
+
+  it "reads its files as UTF-8 in a shell that names no language" do
+    port = free_port
+    env = { **ENV.slice("PATH", "HOME", "BUNDLE_PATH", "BUNDLE_GEMFILE"), "SATCHEL_DB" => database, "PORT" => port.to_s, "LC_ALL" => "C" }
+    pid = spawn(env, "bundle", "exec", "puma", "-C", "config/puma.rb", chdir: root, unsetenv_others: true, out: File::NULL, err: File::NULL)
+    answer = begin
+      Net::HTTP.get_response(URI("http://127.0.0.1:#{port}/api/help"))
+    rescue Errno::ECONNREFUSED
+      sleep(0.1) && retry
+    end
+    expect([answer.code, JSON.parse(answer.body)]).to match ["200", be_a(Hash)]
+  ensure
+    Process.kill("TERM", pid)
+    Process.wait(pid)
   end
 end

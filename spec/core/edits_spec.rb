@@ -7,9 +7,11 @@ RSpec.describe KindSatchel::Edits do
   def move(song) = song.directory.envelope("e1").envelope
   def ticks(song) = move(song).points.map(&:tick)
 
-  it "has a schema for every edit and an edit for every schema" do
-    files = Dir[File.expand_path("../../core/kind_satchel/edits/*.rb", __dir__)].map { |file| File.basename(file, ".rb") }
-    edits = files.select { |file| described_class.const_get(file.split("_").map(&:capitalize).join).respond_to?(:call) }
+  it "has a schema for every edit and an edit for every schema, each file in the folder that lists it" do
+    folder = File.expand_path("../../core/kind_satchel/edits", __dir__)
+    files = (Dir.children(folder) - ["helpers"]).to_h { |kind| [kind, Dir.children("#{folder}/#{kind}").map { |file| File.basename(file, ".rb") }.sort] }
+    expect(described_class::FOLDERS.transform_values(&:sort)).to eq files
+    edits = files.values.flatten.select { |file| described_class.const_get(file.split("_").map(&:capitalize).join).respond_to?(:call) }
     schemas = Dir[File.expand_path("../../schemas/edits/*.json", __dir__)].map { |file| File.basename(file, ".json") }
     expect([edits.sort, described_class::ALL.ids]).to all eq schemas.sort
   end

@@ -69,7 +69,7 @@ RSpec.describe "Note effects and steps" do
     id = moved.clip("line").envelopes.first.id
     scale = moved.parameter(address("bass/arpeggiator/note")).scale
     halves = points([0, scale.parse("1/4"), "hold"], [1920, scale.parse("1/8"), "hold"])
-    moved = KindSatchel::Edits::Moves.change(moved, id) { |envelope| envelope.with(points: halves) }
+    moved = KindSatchel::Edits::Envelopes.change(moved, id) { |envelope| envelope.with(points: halves) }
     expect(played(moved).map(&:first)).to eq [0, 960, 1920, 2400, 2880, 3360]
     expect([[BAR, BAR + 1000], [BAR + 1000, 2 * BAR]].flat_map { |from, to| played(moved, from, to) }.uniq).to eq played(moved)
   end
@@ -103,7 +103,7 @@ RSpec.describe "Note effects and steps" do
     it "reads a level that moves where its step begins" do
       laned = apply(gate, "add_lane", address: "bass/step-gate/step-1").song
       id = laned.track("bass").lanes.first.id
-      laned = KindSatchel::Edits::Moves.change(laned, id) { |lane| lane.with(points: points([0, 0.0], [4 * BAR, 1.0])) }
+      laned = KindSatchel::Edits::Envelopes.change(laned, id) { |lane| lane.with(points: points([0, 0.0], [4 * BAR, 1.0])) }
       expect(levels(laned, 2 * BAR, (2 * BAR) + 100).first.last).to eq 0.5
     end
   end

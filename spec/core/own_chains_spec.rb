@@ -9,7 +9,7 @@ RSpec.describe "A clip's own chain" do
   # A sweep from 0.2 to 0.8 over the bar for what was embedded last.
   def drawn(some, target)
     id = some.directory.envelopes.values.find { |home| home.envelope.target.to_s == target }.envelope.id
-    KindSatchel::Edits::Moves.change(some, id) { |envelope| envelope.with(points: points([0, 0.2], [3840, 0.8])) }
+    KindSatchel::Edits::Envelopes.change(some, id) { |envelope| envelope.with(points: points([0, 0.2], [3840, 0.8])) }
   end
 
   # Two tracks of notes, with all regions of the clip on the first.
@@ -32,7 +32,7 @@ RSpec.describe "A clip's own chain" do
     carrier = some.clips.values.find(&:carrier?)
     carried = apply(some, "embed_envelope", clip_id: carrier.id, address: own, role: "shift").song
     id = carried.clip(carrier.id).envelopes.first.id
-    raised = KindSatchel::Edits::Moves.change(carried, id) { |envelope| envelope.with(points: points([0, -0.1])) }
+    raised = KindSatchel::Edits::Envelopes.change(carried, id) { |envelope| envelope.with(points: points([0, -0.1])) }
     expect([heard(raised, own, BAR + 960), heard(raised, own, 0) - raised.knob(address(own))]).to match [be_within(1e-9).of(0.25), be_within(1e-9).of(-0.1)]
     expect(faults { apply(song, "add_lane", address: own) }).to eq [["no_lane_here", "/address"]]
     other = apply(song, "separate_regions", region_ids: [song.track("bass").regions[1].id]).song

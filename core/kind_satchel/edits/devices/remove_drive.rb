@@ -1,0 +1,15 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Edits
+    # Takes away what drives a parameter (`target`); its own resting value comes back.
+    module RemoveDrive
+      def self.call(song, input)
+        target = InvalidInput.under("/target") { Address.parse(input[:target]) }
+        raise InvalidInput.of("not_driven", "/target", "Nothing drives #{song.parameter_name(target)}.") if song.directory.drivers(target).empty?
+
+        [Macros.freed(song, target), "drive #{Macros.words(song, target)} no more"]
+      end
+    end
+  end
+end

@@ -1,0 +1,42 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Edits
+    # Lays the clip envelopes of regions, or of all regions of a track, out on track lanes. What is heard stays within a bound
+    # that is said.
+    module LayOut
+      def self.call(song, input)
+        placed = placed(song, input)
+        addresses = input[:addresses]&.map&.with_index { |text, i| Inputs.target(song, text, "/addresses/#{i}") }
+        laying = Conversion::LayOut.new(song, placed, addresses:)
+        next_song = laying.song
+        [next_song, "lay #{PlainText.count(laying.moves, 'move')} of #{Regions.words(song, placed)} out", tells(laying)]
+      end
+
+      def self.placed(song, input)
+        return Regions.named(song, input[:region_ids]) if input[:region_ids]
+        raise InvalidInput.of("bad_request", "", "Say which regions, or which track.") unless input[:track_id]
+
+        song.track(input[:track_id]).regions.map { |region| song.directory.region(region.id) }
+      end
+
+      # What a conversion says of itself.
+      # @param conversion [#difference, #separated]
+      # @return [Array<Tell>]
+      def self.tells(conversion)
+        apart = conversion.separated
+        apart.any? ? [difference(conversion.difference), separated(apart)] : [difference(conversion.difference)]
+      end
+
+      def self.separated(clips)
+        Tell.new("separated", clips.map(&:id), "#{clips.map(&:name).join(', ')} #{clips.size == 1 ? 'is' : 'are'} made separate first")
+      end
+
+      # @param difference [Array(Float, Boolean)] see {Heard::Difference}
+      def self.difference(difference)
+        Tell.new(difference[0] > Heard::Ramps::TOLERANCE ? "difference" : "same", [], Heard::Difference.words(*difference))
+      end
+      private_class_method :placed
+    end
+  end
+end

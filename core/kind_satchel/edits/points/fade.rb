@@ -1,0 +1,44 @@
+# frozen_string_literal: true
+
+module KindSatchel
+  module Edits
+    # Fades a stretch in from nothing to what holds at its end, or out from what holds at its start to nothing. Nothing
+    # is the foot of the envelope's travel: silence, 0 %, the largest cut. Curved unless said otherwise; in and out are
+    # mirror images. (Curved fades are preferred to straight ones: common practice, no source.)
+    module Fade
+      CURVE = 0.35
+
+      def self.call(song, input)
+        next_song, name = Envelopes.change_stretch(song, input) do |envelope|
+          from, to = input.values_at(:from_tick, :to_tick)
+          raise InvalidInput.of("empty", "/envelope_id", "The envelope has no points; there is nothing to fade.") if envelope.points.empty?
+
+          faded(envelope.points, from, to, points(envelope, from, to, input))
+        end
+        [next_song, "fade #{input[:direction]} #{name}"]
+      end
+
+      # Beyond the last point, and before the first, the faded value goes on.
+      def self.faded(points, from, to, fade)
+        return fade if points.first.tick >= from && points.last.tick <= to
+        return [*Splice.split(points, from)[0][0..-2], *fade] if points.last.tick <= to
+        return [*fade[0..-2], *rest(points, to, fade.last)] if points.first.tick >= from
+
+        Splice.replace(points, from, to, fade)
+      end
+
+      def self.rest(points, to, last) = Splice.join([last], Splice.split(points, to)[1])
+
+      def self.points(envelope, from, to, input)
+        foot = envelope.role_rules.values.min.to_f
+        into = input[:direction] == "in"
+        left, = Splice.split(envelope.points, from)
+        _, right = Splice.split(envelope.points, to)
+        values = into ? [foot, right.first.value] : [left.last.value, foot]
+        curve = input.fetch(:curve, CURVE) * (into ? 1 : -1)
+        [Point.new(tick: from, value: values[0], shape: Shapes::Curved.new(curve:)), Point.new(tick: to, value: values[1], shape: Shapes::Hold::PLAIN)]
+      end
+      private_class_method :points, :faded, :rest
+    end
+  end
+end
