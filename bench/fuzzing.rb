@@ -19,16 +19,17 @@ class Fuzzing
   end
 
   # @return [Hash]
-  def requests
+  def requests(count = COUNT)
     routes = Rights::TABLE.keys.grep_v(LEFT_OUT)
-    tallied(COUNT) { request(routes.sample(random: @random)) }
+    tallied(count) { request(routes.sample(random: @random)) }
   end
 
-  # @return [Hash] by kind of file
+  # @yieldparam name [String] of a kind of file
+  # @yieldparam found [Hash]
   def files
-    FILES.to_h do |name, (path, type, make)|
+    FILES.each do |name, (path, type, make)|
       changed = name == "documents" ? ->(text) { rewritten(text) } : ->(bytes) { mutated(bytes) }
-      [name, tallied(COUNT / 20) { [Net::HTTP::Post, path, changed.call(whole(make)), type] }]
+      yield name, tallied(COUNT / 20) { [Net::HTTP::Post, path, changed.call(whole(make)), type] }
     end
   end
 
@@ -72,8 +73,11 @@ class Fuzzing
     deeper = record[key]
     return put_somewhere(deeper) if (deeper.is_a?(Hash) || deeper.is_a?(Array)) && deeper.any? && @random.rand(6).positive?
 
-    record[key] = VALUES.sample(random: @random) if key
+    record[key] = value if key
   end
+
+  # One of its own, since it is changed later.
+  def value = Marshal.load(Marshal.dump(VALUES.sample(random: @random)))
 
   def request(route)
     verb, pattern = route.split
@@ -90,15 +94,15 @@ class Fuzzing
 
   def tallied(count)
     start = Measure.now
-    statuses, hangs, broken = Hash.new(0), 0, []
+    statuses, hangs, broken = Hash.new(0), 0, Hash.new(0)
     count.times do
       wish = yield
       status = sent(*wish)
       status ? statuses[status[0]] += 1 : hangs += 1
-      broken << wish[1][0, 120] if status.nil? || status.start_with?("5")
+      broken[wish[1][/[^?]*/][0, 80]] += 1 if status.nil? || status.start_with?("5")
     end
     answers = statuses.sort.map { |kind, number| "#{number} x #{kind}xx" }.join(", ")
-    { "sent" => count, "answers" => answers, "hangs" => hangs, "seconds" => (Measure.now - start).round, "first broken" => broken.first(3) }
+    { "sent" => count, "answers" => answers, "hangs" => hangs, "seconds" => (Measure.now - start).round, "broken" => broken.max_by(9, &:last) }
   end
 
   # @return [String, nil] the status
