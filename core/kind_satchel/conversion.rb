@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative "conversion/result"
 require_relative "conversion/inverse"
 require_relative "conversion/written"
 require_relative "conversion/clip_changes"
@@ -13,6 +14,7 @@ require_relative "conversion/role_change"
 module KindSatchel
   # Moves turned from one kind into the other, with nothing heard changing beyond a stated bound:
   #
+  # - {Result}      the next song, how far it is heard otherwise, and what else is worth telling
   # - {Inverse}     what an envelope must give so that a value is heard
   # - {LayOut}      clip envelopes become points of track lanes, each in its role
   # - {Pack}        a stretch of lane becomes envelopes in the clips beneath

@@ -91,11 +91,11 @@ RSpec.describe "Laying out and packing" do
       after_end = random.track("bass").lanes.any?(&:lfo?) ? 0 : BAR
       ticks = (0..(random.length_ticks + after_end)).step(61).to_a
       all_on = random.with_track(random.track("bass").with(lanes: random.track("bass").lanes.select(&:on)))
-      laid = KindSatchel::Conversion::LayOut.new(all_on, all_on.directory.regions.values)
+      laid = KindSatchel::Conversion::LayOut.call(all_on, all_on.directory.regions.values)
       after = laid.song
       expect(RandomSongs::TARGETS.map { |target| stated_apart(all_on, after, target, ticks) }.max).to be <= laid.largest + 1e-9
       lane = after.track("bass").lanes.select { |one| one.acts? && after.parameter?(one.target) }.sample(random: maker.random)
-      packed = KindSatchel::Conversion::Pack.new(after, lane, 0, random.length_ticks)
+      packed = KindSatchel::Conversion::Pack.call(after, lane, 0, random.length_ticks)
       expect(RandomSongs::TARGETS.map { |target| stated_apart(after, packed.song, target, ticks) }.max).to be <= packed.largest + 1e-9
     rescue KindSatchel::InvalidInput => e
       expect(e.faults.map(&:code)).to all(eq("envelope_off").or(eq("nothing_beneath")).or(eq("settings_moved")))

@@ -13,14 +13,14 @@ module KindSatchel
         end
       end
 
-      # `moves` is how many envelopes were laid out; `difference` is [largest, moved jumps], see {Heard::Difference}.
-      attr_reader :moves, :difference, :separated
-
       # @param song [Song]
       # @param placed [Array<Directory::Placed>] the regions; muted ones are left alone
       # @param addresses [Array<Address>, nil] only these
+      # @return [Result]
       # @raise [InvalidInput] where there is nothing to lay out, or a lane is switched off
-      def initialize(song, placed, addresses: nil)
+      def self.call(song, placed, addresses: nil) = new(song, placed, addresses).result
+
+      def initialize(song, placed, addresses)
         @song = song
         @placed = placed.reject { |one| one.region.muted }
         @only = addresses
@@ -30,13 +30,12 @@ module KindSatchel
         check_lanes
       end
 
-      def largest = difference[0]
-
-      # @return [Song]
-      def song
-        @done ||= without_envelopes(@sources.reduce(@song) { |now, source| with_points(now, source) }).tap do |done|
-          @difference = Heard::Difference.of(@song, done, Moved.heard(@song, @sources.map { |source| source.envelope.target }))
-        end
+      # @return [Result]
+      def result
+        changes = without_envelopes(@sources.reduce(@song) { |now, source| with_points(now, source) })
+        addresses = Moved.heard(@song, @sources.map { |source| source.envelope.target })
+        Result.new(song: changes.song, difference: Heard::Difference.of(@song, changes.song, addresses),
+                   separated: changes.separated, converted: @sources.map { |source| [source.clip.id, source.envelope] }.uniq.size)
       end
 
       private
@@ -113,19 +112,16 @@ module KindSatchel
         gone
       end
 
+      # @return [ClipChanges]
       def without_envelopes(song)
         changes = ClipChanges.new(song)
-        @moves = 0
-        by_clip = @sources.group_by { |source| source.clip.id }
-        by_clip.each do |id, list|
+        @sources.group_by { |source| source.clip.id }.each do |id, list|
           clip = song.clip(id)
           gone = with_settings(clip, list.map { |source| source.envelope.id })
           regions = list.map { |source| source.region.id }.uniq.map { |region_id| song.directory.region(region_id) }
-          @moves += list.map(&:envelope).uniq.size
           changes.change(clip, [[regions, clip.envelopes.reject { |envelope| gone.key?(envelope.id) }]])
         end
-        @separated = changes.separated
-        changes.song
+        changes
       end
     end
 

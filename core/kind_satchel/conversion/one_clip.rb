@@ -7,12 +7,12 @@ module KindSatchel
     #
     # A move that sets in some of the regions only is filled up elsewhere with what its lane, or else its knob, gives there.
     class OneClip
-      # `difference` is [largest, moved jumps], see {Heard::Difference}; `left` are names of moves that were off and are left out.
-      attr_reader :difference
-
       # @param song [Song]
       # @param placed [Array<Directory::Placed>] in order of time
+      # @return [Result]
       # @raise [InvalidInput] for regions that cannot be one
+      def self.call(song, placed) = new(song, placed).result
+
       def initialize(song, placed)
         @song = song
         @placed = placed
@@ -24,15 +24,17 @@ module KindSatchel
         check
       end
 
-      def separated = []
-      def left = @each_once.flat_map(&:envelopes).reject(&:acts?).map { |envelope| @song.parameter_name(envelope.target) }.uniq
-
-      # @return [Song]
-      def song
-        @done ||= placed_once.tap { |done| @difference = Heard::Difference.of(@song, done, heard) }
+      # @return [Result]
+      def result
+        song = placed_once
+        Result.new(song:, difference: Heard::Difference.of(@song, song, heard), separated: [], left:)
       end
 
       private
+
+      def left
+        @each_once.flat_map(&:envelopes).reject(&:acts?).map { |envelope| @song.parameter_name(envelope.target) }.uniq
+      end
 
       def placed_once
         model = @clips.first.with(length_ticks: @to - @from, notes:, audio:, envelopes:)

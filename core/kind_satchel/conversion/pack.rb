@@ -5,12 +5,12 @@ module KindSatchel
     # Packs a stretch of a lane into the clips beneath: each region it touches, over its whole length, gets an envelope of the
     # lane's role that runs once; there the lane is emptied. Regions that come to the same share one clip.
     class Pack
-      # `difference` is [largest, moved jumps], see {Heard::Difference}.
-      attr_reader :regions, :difference, :separated
-
       # @param song [Song]
       # @param lane [Envelope]
+      # @return [Result]
       # @raise [InvalidInput] where no region lies beneath, something there sets the parameter already, or is switched off
+      def self.call(song, lane, from, to) = new(song, lane, from, to).result
+
       def initialize(song, lane, from, to)
         @song = song
         @lane = lane
@@ -24,19 +24,18 @@ module KindSatchel
         check_clips
       end
 
-      def largest = difference[0]
-
-      # @return [Song]
-      def song
-        @done ||= packed.tap { |done| @difference = Heard::Difference.of(@song, done, Moved.heard(@song, [@address])) }
+      # @return [Result]
+      def result
+        changes = ClipChanges.new(@song)
+        song = packed(changes)
+        Result.new(song:, difference: Heard::Difference.of(@song, song, Moved.heard(@song, [@address])),
+                   separated: changes.separated, converted: @regions.size)
       end
 
       private
 
-      def packed
-        changes = ClipChanges.new(@song)
+      def packed(changes)
         @regions.group_by { |one| one.region.clip_id }.each { |id, list| changes.change(@song.clip(id), groups(changes, @song.clip(id), list)) }
-        @separated = changes.separated
         Transfer::Lanes.change(changes.song, @lane.id) do |lane|
           LayOut.stretches(@regions.map(&:region)).reduce(lane.drawn(@song.length_ticks)) { |now, (from, to)| Lanes.emptied(now, from, to) }
         end

@@ -11,12 +11,12 @@ module KindSatchel
       # So many places are looked at between two corners.
       LOOKS = 32
 
-      # `difference` is [largest, moved jumps], see {Heard::Difference}.
-      attr_reader :difference
-
       # @param song [Song]
       # @param home [Directory::Home]
       # @param role [String]
+      # @return [Result]
+      def self.call(song, home, role) = new(song, home, role).result
+
       def initialize(song, home, role)
         @song = song
         @home = home
@@ -26,12 +26,11 @@ module KindSatchel
         @inverse = Inverse.new(@scale, role)
       end
 
-      # @return [Song]
-      def song
+      # @return [Result]
+      def result
         changed = @envelope.with(role: @role, fader: "follow", limits: Roles.full(@role), depth: 1.0, points:)
         done = Transfer::Lanes.replace(@song, @home, changed)
-        @difference = Heard::Difference.of(@song, done, [@envelope.target])
-        done
+        Result.new(song: done, difference: Heard::Difference.of(@song, done, [@envelope.target]), separated: [])
       end
 
       private

@@ -17,6 +17,7 @@ import type { Voice } from "./parts";
 import type { Place } from "./planner";
 import { kept, type Played, standing } from "./played";
 import { Rack } from "./rack";
+import { Rest } from "./rest";
 import { Shown } from "./shown";
 import { Sounds } from "./sounds";
 import { Stretched } from "./stretched";
@@ -24,6 +25,9 @@ import { loadWorklets } from "./worklets";
 
 /** A note that is not let go ends by itself after so long. */
 const LONGEST_SECONDS = 600;
+
+/** So long after the last that was heard the sound rests: once playing has stopped, and while keys may be played. */
+const REST_SECONDS = { stopped: 10, awake: 60 };
 
 /** What cannot be had now is asked for again when it is needed. */
 const leave = (): void => {};
@@ -41,6 +45,7 @@ class Player implements Follower {
   private other: Played | null = null;
   private turns = 0;
   private meter: AnalyserNode | null = null;
+  private rest: Rest | null = null;
   private hands: Hands | null = null;
   private readonly shown = new Shown();
   /** Where the song was heard last when it stopped. */
@@ -50,17 +55,19 @@ class Player implements Follower {
   outputChanged(): void {
     const playing = transportNow().playing;
     this.stop();
+    this.rest?.cancel();
     this.rack?.dispose();
     void this.context?.close();
     this.stretched?.dispose();
-    this.context = this.sounds = this.rack = this.engine = this.hands = this.stretched = null;
+    this.rest = this.context = this.sounds = this.rack = this.engine = this.hands = this.stretched = null;
     if (playing) this.play().catch(leave);
   }
 
   opened(songId: number): void {
     this.stop();
+    this.rest?.cancel();
     this.rack?.dispose();
-    this.rack = this.engine = this.hands = null;
+    this.rest = this.rack = this.engine = this.hands = null;
     this.turns++;
     this.other = null;
     this.versions.clear();
@@ -119,6 +126,7 @@ class Player implements Follower {
     setTransport({ playing: true });
     this.follow();
     const context = await this.ready();
+    this.rest?.cancel();
     const tick = transportNow().playhead;
     await Promise.all([this.heard?.stretches.ready(tick, song().model.head.range.start_tick), context.resume()]);
     if (!transportNow().playing) return;
@@ -138,6 +146,7 @@ class Player implements Follower {
   async awake(): Promise<void> {
     const context = await this.ready();
     await context.resume();
+    if (!transportNow().playing) this.rest?.after(REST_SECONDS.awake);
   }
 
   /** Sounds a note of a track's instrument from now on, until it is let go; null while the sound is not awake yet. */
@@ -186,6 +195,7 @@ class Player implements Follower {
     this.shown.stop();
     this.engine?.stop();
     this.hands?.letAllGo();
+    this.rest?.after(REST_SECONDS.stopped);
     setTransport({ playing: false, glide: null });
     setLevel(0);
     setPeaks({});
@@ -290,6 +300,7 @@ class Player implements Follower {
     const drumSound = (pitch: number) => sounds.drum(catalogue.drum_sounds[pitch]);
     this.meter = new AnalyserNode(context, { fftSize: 2048 });
     this.meter.connect(context.destination);
+    this.rest = new Rest(context, this.meter);
     const drumParts = catalogue.devices["drum-kit"].parts;
     this.rack = new Rack({ context, drumSound, drumParts, soundOf: sounds.get }, catalogue.send_prefix, this.meter);
     this.rack.follow(model);

@@ -8,9 +8,8 @@ module KindSatchel
       def self.call(song, input)
         placed = placed(song, input)
         addresses = input[:addresses]&.map&.with_index { |text, i| Inputs.target(song, text, "/addresses/#{i}") }
-        laying = Conversion::LayOut.new(song, placed, addresses:)
-        next_song = laying.song
-        [next_song, "lay #{PlainText.count(laying.moves, 'move')} of #{Regions.words(song, placed)} out", tells(laying)]
+        laid = Conversion::LayOut.call(song, placed, addresses:)
+        [laid.song, "lay #{PlainText.count(laid.converted, 'move')} of #{Regions.words(song, placed)} out", tells(laid)]
       end
 
       def self.placed(song, input)
@@ -20,12 +19,12 @@ module KindSatchel
         song.track(input[:track_id]).regions.map { |region| song.directory.region(region.id) }
       end
 
-      # What a conversion says of itself.
-      # @param conversion [#difference, #separated]
+      # What is told of a conversion.
+      # @param result [Conversion::Result]
       # @return [Array<Tell>]
-      def self.tells(conversion)
-        apart = conversion.separated
-        apart.any? ? [difference(conversion.difference), separated(apart)] : [difference(conversion.difference)]
+      def self.tells(result)
+        told = difference(result.difference)
+        result.separated.any? ? [told, separated(result.separated)] : [told]
       end
 
       def self.separated(clips)

@@ -11,9 +11,9 @@ module KindSatchel
         home = song.directory.envelope(input[:envelope_id])
         raise InvalidInput.of("no_lane", "/envelope_id", "Only a lane is packed; this envelope lives in a clip already.") if home.clip
 
-        packing = Conversion::Pack.new(song, home.envelope, from, to)
-        next_song = packing.song
-        [next_song, "pack #{Envelopes.name(song, home.envelope.id)} into #{PlainText.count(packing.regions.size, 'region')}", LayOut.tells(packing)]
+        packed = Conversion::Pack.call(song, home.envelope, from, to)
+        words = "pack #{Envelopes.name(song, home.envelope.id)} into #{PlainText.count(packed.converted, 'region')}"
+        [packed.song, words, LayOut.tells(packed)]
       end
     end
   end

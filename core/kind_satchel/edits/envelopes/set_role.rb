@@ -18,8 +18,8 @@ module KindSatchel
         return [Envelopes.change(song, envelope.id) { drawn(envelope, role) }, words] if input[:keep] == "drawing" || envelope.lfo?
 
         Conversion::Moved.refuse(song, envelope, "/envelope_id")
-        change = Conversion::RoleChange.new(song, home, role)
-        [change.song, words, [LayOut.difference(change.difference)]]
+        changed = Conversion::RoleChange.call(song, home, role)
+        [changed.song, words, LayOut.tells(changed)]
       end
 
       # One envelope of each role to a place.

@@ -7,9 +7,8 @@ module KindSatchel
     module ConsolidateRegions
       def self.call(song, input)
         placed = Regions.named(song, input[:region_ids])
-        making = Conversion::OneClip.new(song, placed)
-        next_song = making.song
-        [next_song, "make #{Regions.words(song, placed)} one clip", [*LayOut.tells(making), *left(making.left)]]
+        made = Conversion::OneClip.call(song, placed)
+        [made.song, "make #{Regions.words(song, placed)} one clip", [*LayOut.tells(made), *left(made.left)]]
       end
 
       def self.left(names)
