@@ -35,7 +35,7 @@ RSpec.describe "Stretches of curves that differ" do
     end
   end
 
-  30.times do |seed|
+  Seeds.list(10, long: 100).each do |seed|
     it "make the new curve and what is heard, with seed #{seed}" do
       maker = RandomSongs.new(seed + 500)
       song = maker.song
@@ -66,7 +66,7 @@ RSpec.describe "Stretches of curves that differ" do
      ["split_region", { region_id: region.id, tick: region.start_tick + (region.length_ticks / 2) }]].sample(random:)
   end
 
-  20.times do |seed|
+  Seeds.list(7, long: 70).each do |seed|
     it "make what is heard after an edit of regions, with seed #{seed}" do
       maker = RandomSongs.new(seed + 900)
       song = maker.song
