@@ -9,7 +9,11 @@ module Addresses
   module_function
 
   # @return [Array<String>] IPv4 addresses beyond the machine itself, as they are now
-  def now = Socket.ip_address_list.select { |one| one.ipv4? && !one.ipv4_loopback? && !one.ipv4_multicast? }.map(&:ip_address).uniq
+  def now
+    Socket.ip_address_list.select do |one|
+      one.ipv4? && !one.ipv4_loopback? && !one.ipv4_multicast?
+    end.map(&:ip_address).uniq
+  end
 
   # @param bind [String]
   # @return [Boolean] whether others on the network reach what is bound there

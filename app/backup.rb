@@ -23,7 +23,8 @@ module Backup
 
   module_function
 
-  # Copies the database as it stands at one moment (SQLite's own online backup), then the sounds it knows, which never change.
+  # Copies the database as it stands at one moment (SQLite's own online backup), then the sounds it knows, which never
+  # change.
   # @param database [String] file
   # @param goal [String] of a new archive
   # @return [Hash] "sounds" and "missing", how many
@@ -107,7 +108,10 @@ module Backup
     Zip::File.open(archive) do |zip|
       contents = contents(zip)
       file = extract(zip, DATABASE, folder)
-      raise Refused, "The database in #{archive} is not the one that was backed up." unless Digest::SHA256.file(file).hexdigest == contents["database"]
+      unless Digest::SHA256.file(file).hexdigest == contents["database"]
+        raise Refused,
+              "The database in #{archive} is not the one that was backed up."
+      end
 
       check_database(file)
       contents["sounds"].to_h { |digest| [digest, checked_sound(zip, digest, folder)] }
@@ -118,8 +122,14 @@ module Backup
 
   def contents(zip)
     data = JSON.parse(zip.read(CONTENTS))
-    raise Refused, "This is no backup of Kind Satchel." unless data.is_a?(Hash) && data["format"] == FORMAT && data["sounds"].is_a?(Array)
-    raise Refused, "This backup is of version #{data['version']}; version #{VERSION} is read." unless data["version"] == VERSION
+    unless data.is_a?(Hash) && data["format"] == FORMAT && data["sounds"].is_a?(Array)
+      raise Refused,
+            "This is no backup of Kind Satchel."
+    end
+    unless data["version"] == VERSION
+      raise Refused,
+            "This backup is of version #{data['version']}; version #{VERSION} is read."
+    end
 
     data
   rescue Errno::ENOENT, JSON::ParserError
@@ -145,7 +155,12 @@ module Backup
     raise Refused, "The backup names a sound #{digest.inspect}." unless SOUND.match?("sounds/#{digest}.wav")
 
     file = extract(zip, "sounds/#{digest}.wav", folder)
-    Digest::SHA256.file(file).hexdigest == digest ? file : raise(Refused, "The sound #{digest} in the backup is damaged.")
+    if Digest::SHA256.file(file).hexdigest == digest
+      file
+    else
+      raise(Refused,
+            "The sound #{digest} in the backup is damaged.")
+    end
   end
 
   # While no server uses it.
@@ -162,7 +177,9 @@ module Backup
     return unless File.exist?(database)
 
     before = "#{database}.before-#{Time.now.utc.strftime('%Y%m%d-%H%M%S')}"
-    ["", "-wal", "-shm"].each { |ending| File.rename("#{database}#{ending}", "#{before}#{ending}") if File.exist?("#{database}#{ending}") }
+    ["", "-wal", "-shm"].each do |ending|
+      File.rename("#{database}#{ending}", "#{before}#{ending}") if File.exist?("#{database}#{ending}")
+    end
     before
   end
 
@@ -172,5 +189,6 @@ module Backup
   end
 
   def sound(database, digest) = File.join("#{database}-sounds", digest[0, 2], "#{digest}.wav")
-  private_class_method :copied, :digests, :pack, :unpacked, :contents, :extract, :check_database, :checked_sound, :alone, :moved_aside, :place, :sound, :whole?
+  private_class_method :copied, :digests, :pack, :unpacked, :contents, :extract, :check_database, :checked_sound,
+                       :alone, :moved_aside, :place, :sound, :whole?
 end

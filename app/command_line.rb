@@ -28,7 +28,8 @@ class CommandLine
     satchel serve --read-only SONG.json [--port N]                       shows a song in the browser; it cannot be changed there
     satchel demo                                                         the demo song's document
   TEXT
-  COMMANDS = %w[heard explain flatten clock params validate check edit pack unpack moves hand-over mixdown compare serve demo help].freeze
+  COMMANDS = %w[heard explain flatten clock params validate check edit pack unpack moves hand-over mixdown compare
+                serve demo help].freeze
   # The most rows one command prints.
   MOST_ROWS = 5_000_000
 
@@ -43,7 +44,9 @@ class CommandLine
   def run
     parser.parse!(@arguments)
     command = @options[:help] ? "help" : @arguments.shift || "help"
-    return complain("There is no command #{command}; there is #{COMMANDS.join(', ')}.") unless COMMANDS.include?(command)
+    unless COMMANDS.include?(command)
+      return complain("There is no command #{command}; there is #{COMMANDS.join(', ')}.")
+    end
 
     send(command.tr("-", "_"))
     @found_some ? 1 : 0
@@ -89,7 +92,9 @@ class CommandLine
     ticks = from.step(to, tick(:step, 1))
     raise InvalidInput.of("too_many", "", "That is more than #{MOST_ROWS} rows.") if ticks.size > MOST_ROWS
 
-    rows(%w[tick normalised natural], ticks.zip(resolver.at_each(ticks.to_a)).map { |at, value| [at, value, natural(resolver.scale, value)] })
+    rows(%w[tick normalised natural], ticks.zip(resolver.at_each(ticks.to_a)).map do |at, value|
+      [at, value, natural(resolver.scale, value)]
+    end)
   end
 
   def explain = @out.puts(Heard::Explanation.new(song, address, tick(:at)).lines)
@@ -144,7 +149,10 @@ class CommandLine
   def edit
     start = song
     edits = Schemas.parse(read(argument("EDITS.json")))
-    raise InvalidInput.of("bad_edits", "", "EDITS.json holds a list of edits.") unless edits.is_a?(Array) && edits.all?(Hash)
+    unless edits.is_a?(Array) && edits.all?(Hash)
+      raise InvalidInput.of("bad_edits", "",
+                            "EDITS.json holds a list of edits.")
+    end
 
     print_song(edits.each_with_index.reduce(start) do |current, (entry, i)|
       InvalidInput.under("/#{i}") do
@@ -205,7 +213,10 @@ class CommandLine
   def with_store
     load_app
     path = store_path
-    raise InvalidInput.of("no_store", "", "There is no store at #{path}; `bin/demo` makes one.") unless File.exist?(path)
+    unless File.exist?(path)
+      raise InvalidInput.of("no_store", "",
+                            "There is no store at #{path}; `bin/demo` makes one.")
+    end
 
     Database.connect(path, alone: false)
     yield SoundStore.new("#{path}-sounds")
@@ -225,7 +236,9 @@ class CommandLine
   def read(path) = path == "-" ? $stdin.read : File.read(path, encoding: "UTF-8")
 
   def tick(name, minimum = 0)
-    value = @options.fetch(name) { raise InvalidInput.of("missing_argument", "", "--#{name} is missing; see `satchel help`.") }
+    value = @options.fetch(name) do
+      raise InvalidInput.of("missing_argument", "", "--#{name} is missing; see `satchel help`.")
+    end
     return value if value.between?(minimum, Timing::LAST_TICK)
 
     raise InvalidInput.of("out_of_range", "", "--#{name} lies outside #{minimum} to #{Timing::LAST_TICK}.")

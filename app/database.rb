@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
-# The SQLite database: write-ahead log and full synchronisation, so that what was acknowledged survives a kill. One server to a
-# file, one writer at a time in it; reads go on meanwhile.
+# The SQLite database: write-ahead log and full synchronisation, so that what was acknowledged survives a kill. One
+# server to a file, one writer at a time in it; reads go on meanwhile.
 module Database
   MIGRATIONS = File.expand_path("../db/migrate", __dir__)
   # How long a write waits for a lock that somebody else holds.
@@ -67,7 +67,8 @@ module Database
     hold(path) if alone
     ActiveSupport.on_load(:active_record_sqlite3adapter) { prepend Connection }
     ActiveRecord::Base.establish_connection(
-      adapter: "sqlite3", database: path, pool: 32, pragmas: { journal_mode: "wal", synchronous: "full", foreign_keys: true }
+      adapter: "sqlite3", database: path, pool: 32,
+      pragmas: { journal_mode: "wal", synchronous: "full", foreign_keys: true }
     )
     migrate(path)
   rescue ActiveRecord::ActiveRecordError, SQLite3::Exception => e
@@ -121,7 +122,10 @@ module Database
     ActiveRecord::Migration.verbose = false
     context = ActiveRecord::MigrationContext.new(MIGRATIONS)
     newest = context.migrations.map(&:version).max
-    raise Refused, "The database #{path} was made by a newer version of the program; it is left as it is." if context.current_version > newest
+    if context.current_version > newest
+      raise Refused,
+            "The database #{path} was made by a newer version of the program; it is left as it is."
+    end
 
     context.migrate
   end

@@ -4,8 +4,9 @@ require "puma"
 require "puma/client"
 require_relative "gate"
 
-# Refuses bodies by their heads. The web server takes the whole body of a request in, to a file, before anything of the app is asked; so
-# who may send how much is looked at where it sets that up. What is refused is read no further, and its connection ends.
+# Refuses bodies by their heads. The web server takes the whole body of a request in, to a file, before anything of
+# the app is asked; so who may send how much is looked at where it sets that up. What is refused is read no further,
+# and its connection ends.
 module Doorkeeper
   # What the app is told of a refused body: status, code, message.
   REFUSED = "satchel.refused"

@@ -2,8 +2,8 @@
 
 # Changes to songs: edit, undo and redo, each one transaction that writes the changed rows and the log.
 class EditLog
-  # What a change brought: `step` (edit, undo or redo), the standings before and after, the patch, which side of it holds now, and
-  # what to say of it.
+  # What a change brought: `step` (edit, undo or redo), the standings before and after, the patch, which side of it
+  # holds now, and what to say of it.
   Change = Struct.new(:step, :before, :after, :patch, :side, :words, :tells)
 
   # @return [Array(String, String)] the words of what undo and redo would do; nil for nothing
@@ -28,7 +28,9 @@ class EditLog
   end
 
   # What was played is kept elsewhere (see {PassShelf}).
-  def self.brief(name, inputs) = name == "record_moves" ? inputs.merge("moves" => inputs["moves"].map { |move| move["address"] }) : inputs
+  def self.brief(name, inputs)
+    name == "record_moves" ? inputs.merge("moves" => inputs["moves"].map { |move| move["address"] }) : inputs
+  end
 
   # A further lap of the pass that was logged last goes into its step.
   # @param standing [OpenSongs::Standing] before the edit
@@ -39,7 +41,8 @@ class EditLog
     entry = EditRow.find_by(song_id: row.id, place: row.done_edits)
     return false unless entry && PASSES.include?(entry.name) && JSON.parse(entry.inputs)["pass"] == pass
 
-    before = KindSatchel::Parts.apply(standing.song, KindSatchel::Deltas.whole(JSON.parse(entry.patch), standing.song, 0), 0)
+    before = KindSatchel::Parts.apply(standing.song,
+                                      KindSatchel::Deltas.whole(JSON.parse(entry.patch), standing.song, 0), 0)
     patch = KindSatchel::Parts.between(before, result.song)
     EditRow.where(song_id: row.id).where("place > ?", row.done_edits).delete_all
     entry.update!(words: both(entry.words, result.words), patch: JSON.generate(KindSatchel::Deltas.compact(patch)))
@@ -62,13 +65,16 @@ class EditLog
     @sounds = sounds
   end
 
-  # @raise [OpenSongs::Stale], [OpenSongs::Missing], [KindSatchel::InvalidInput], [Database::Trouble]; nothing is stored then
+  # @raise [OpenSongs::Stale], [OpenSongs::Missing], [KindSatchel::InvalidInput], [Database::Trouble]; nothing is
+  #   stored then
   def edit(id, revision, name, inputs)
     change("edit", id, revision) do |standing, row|
       result = KindSatchel::Edits.apply(standing.song, name, Filling.of(id, standing.song, name, inputs, @sounds.call))
       patch = KindSatchel::Parts.between(standing.song, result.song)
       KindSatchel::Checks::Trial.check!(standing.song, result.song, patch.keys)
-      EditLog.record(row, name, inputs, result.words, patch) if patch.any? && !EditLog.fold(row, standing, name, inputs, result)
+      if patch.any? && !EditLog.fold(row, standing, name, inputs, result)
+        EditLog.record(row, name, inputs, result.words, patch)
+      end
       tells = result.tells + PassShelf.keep(id, inputs, result)
       [patch.empty? ? standing.song : result.song, patch, 1, result.words, tells]
     end
@@ -102,8 +108,12 @@ class EditLog
   def self.list(id)
     Database.read do
       done = SongRow.on_shelf.where(id:).pick(:done_edits) or raise OpenSongs::Missing
-      rows = EditRow.where(song_id: id).where("place > ?", done - MOST_TOLD).order(:place).limit(2 * MOST_TOLD).pluck(:place, :words, :created_at)
-      { "done" => done, "entries" => rows.map { |place, words, at| { "place" => place, "words" => words, "at" => at.utc.iso8601 } } }
+      rows = EditRow.where(song_id: id).where("place > ?", done - MOST_TOLD).order(:place).limit(2 * MOST_TOLD).pluck(
+        :place, :words, :created_at
+      )
+      { "done" => done, "entries" => rows.map do |place, words, at|
+        { "place" => place, "words" => words, "at" => at.utc.iso8601 }
+      end }
     end
   end
 
@@ -111,7 +121,11 @@ class EditLog
   MANY_STEPS = 3000
 
   # Whether a place is far off, see {MANY_STEPS}.
-  def self.far?(id, place) = place.is_a?(Integer) && (Database.guarded { SongRow.on_shelf.where(id:).pick(:done_edits) }.to_i - place).abs > MANY_STEPS
+  def self.far?(id, place)
+    place.is_a?(Integer) && (Database.guarded do
+      SongRow.on_shelf.where(id:).pick(:done_edits)
+    end.to_i - place).abs > MANY_STEPS
+  end
 
   # Goes back, or on again, to where just so many edits are in force.
   # @param place [Integer] 0 is the song as it came
@@ -155,7 +169,10 @@ class EditLog
     unless place.is_a?(Integer) && place.between?(0, [row.done_edits, log.maximum(:place).to_i].max)
       raise KindSatchel::InvalidInput.of("out_of_range", "/place", "There is no such place in what was done.")
     end
-    return [log.where(place: (place + 1)..row.done_edits).order(place: :desc).pluck(:patch), 0] if place < row.done_edits
+    if place < row.done_edits
+      return [log.where(place: (place + 1)..row.done_edits).order(place: :desc).pluck(:patch),
+              0]
+    end
 
     [log.where(place: (row.done_edits + 1)..place).order(:place).pluck(:patch), 1]
   end
@@ -205,7 +222,8 @@ class EditLog
       entry = EditRow.find_by(song_id: id, place: row.done_edits + side) or
         raise KindSatchel::InvalidInput.of("nothing_to_#{word}", "", "There is nothing to #{word}.")
       row.done_edits += side.zero? ? -1 : 1
-      song = KindSatchel::Parts.apply(standing.song, KindSatchel::Deltas.whole(JSON.parse(entry.patch), standing.song, side), side)
+      song = KindSatchel::Parts.apply(standing.song,
+                                      KindSatchel::Deltas.whole(JSON.parse(entry.patch), standing.song, side), side)
       [song, KindSatchel::Parts.between(standing.song, song), 1, entry.words]
     end
   end

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
-# What an edit needs besides the song and what was asked for: samples of a pass, or how loud sounds are. It is kept beside songs, and
-# put into the inputs of the edit here.
+# What an edit needs besides the song and what was asked for: samples of a pass, or how loud sounds are. It is kept
+# beside songs, and put into the inputs of the edit here.
 module Filling
   module_function
 
@@ -9,7 +9,12 @@ module Filling
   # @param sounds [SoundStore]
   # @return [Hash] the inputs, filled in
   def of(song_id, song, name, inputs, sounds)
-    name == "follow_level" ? inputs.merge("sounds" => levels(song, inputs, sounds)) : PassShelf.filled(song_id, name, inputs)
+    if name == "follow_level"
+      inputs.merge("sounds" => levels(song, inputs,
+                                      sounds))
+    else
+      PassShelf.filled(song_id, name, inputs)
+    end
   end
 
   # How loud the sounds are that are followed; those that are missing are left out.

@@ -3,8 +3,8 @@
 require_relative "addresses"
 require_relative "rights"
 
-# Who may talk to the server, and in what form; stands before everything else, and refuses in the one form. What comes from beyond
-# this machine needs a key.
+# Who may talk to the server, and in what form; stands before everything else, and refuses in the one form. What comes
+# from beyond this machine needs a key.
 class Gate
   LOCAL_HOSTS = ["localhost", "127.0.0.1", "[::1]"].freeze
   READS = %w[GET HEAD].freeze
@@ -12,10 +12,13 @@ class Gate
   ENTRANCE = "/enter/"
   COOKIE = "satchel_key"
   # What came by way of somebody else is never taken for this machine.
-  FORWARDED = %w[HTTP_FORWARDED HTTP_X_FORWARDED_FOR HTTP_X_FORWARDED_HOST HTTP_X_FORWARDED_PROTO HTTP_X_REAL_IP HTTP_VIA].freeze
-  NOT_ALLOWED = { "surface" => "The key of this device is that of a surface: it turns, plays, records and arms in its song, and nothing else.",
+  FORWARDED = %w[HTTP_FORWARDED HTTP_X_FORWARDED_FOR HTTP_X_FORWARDED_HOST HTTP_X_FORWARDED_PROTO HTTP_X_REAL_IP
+                 HTTP_VIA].freeze
+  NOT_ALLOWED = { "surface" => "The key of this device is that of a surface: it turns, plays, records and arms in " \
+                               "its song, and nothing else.",
                   "studio" => "That is done on the computer itself, by no key." }.freeze
-  NO_KEY = "This device has no key, or it was withdrawn. On the computer, press Add a phone, and open the address it shows."
+  NO_KEY = "This device has no key, or it was withdrawn. On the computer, press Add a phone, and open the address it " \
+           "shows."
 
   # @param hosts [Array<String>] names this server may be called by, beside the local ones
   # @param bind [String] what it listens on
@@ -26,20 +29,17 @@ class Gate
   end
 
   def call(env)
-    return refuse(env, 400, "bad_encoding", "The address of this request is not valid UTF-8, or has a NUL in it.") unless readable?(env)
-    return refuse(env, 415, "no_form", "Nothing is sent here in parts of a form.") if env["CONTENT_TYPE"].to_s.downcase.start_with?("multipart/")
-    return refuse(env, 403, "foreign_host", "This server is not called #{host(env).scrub}.") unless called?(host(env))
-
-    return refuse(env, 403, "foreign_origin", "Only pages of this server may change songs, or ask about them.") if works?(env) && foreign?(env)
-
-    return refuse(env, *env["satchel.refused"]) if env["satchel.refused"]
+    wrong = fault(env) || env["satchel.refused"]
+    return refuse(env, *wrong) if wrong
 
     env["satchel.local"] = local?(env)
     return @app.call(env) if env["satchel.local"] || env["PATH_INFO"].start_with?(ENTRANCE)
 
     key = Gate.key(env)
     return refuse(env, 401, "no_key", NO_KEY) unless key
-    return refuse(env, 403, "not_allowed", NOT_ALLOWED[key.kind]) unless Rights.allow?(key, env["REQUEST_METHOD"], env["PATH_INFO"])
+    unless Rights.allow?(key, env["REQUEST_METHOD"], env["PATH_INFO"])
+      return refuse(env, 403, "not_allowed", NOT_ALLOWED[key.kind])
+    end
 
     env["satchel.key"] = key.id
     @app.call(env)
@@ -56,6 +56,20 @@ class Gate
 
   private
 
+  # What is wrong with a request whoever sends it.
+  # @return [Array(Integer, String, String), nil] status, code, words
+  def fault(env)
+    words = "The address of this request is not valid UTF-8, or has a NUL in it."
+    return [400, "bad_encoding", words] unless readable?(env)
+
+    form = env["CONTENT_TYPE"].to_s.downcase.start_with?("multipart/")
+    return [415, "no_form", "Nothing is sent here in parts of a form."] if form
+    return [403, "foreign_host", "This server is not called #{host(env).scrub}."] unless called?(host(env))
+
+    foreign = works?(env) && foreign?(env)
+    [403, "foreign_origin", "Only pages of this server may change songs, or ask about them."] if foreign
+  end
+
   def readable?(env)
     [env["PATH_INFO"], env["QUERY_STRING"]].all? do |text|
       text = URI.decode_www_form_component(text.to_s)
@@ -71,7 +85,9 @@ class Gate
   def called?(host) = @hosts.include?(host) || (Addresses.beyond?(@bind) && Addresses.reached(@bind).include?(host))
 
   # Whether it changes something, or has something worked out.
-  def works?(env) = socket?(env) || !READS.include?(env["REQUEST_METHOD"]) || env["PATH_INFO"].start_with?("/api/", "/sounds/")
+  def works?(env)
+    socket?(env) || !READS.include?(env["REQUEST_METHOD"]) || env["PATH_INFO"].start_with?("/api/", "/sounds/")
+  end
 
   def socket?(env) = env["HTTP_UPGRADE"].to_s.casecmp?("websocket")
 
@@ -86,7 +102,10 @@ class Gate
   def local?(env) = Gate.local?(env, env["REMOTE_ADDR"].to_s)
 
   def refuse(env, status, code, message)
-    return [status, { "content-type" => "text/plain; charset=utf-8" }, ["#{message}\n"]] if env["HTTP_ACCEPT"].to_s.include?("text/html")
+    if env["HTTP_ACCEPT"].to_s.include?("text/html")
+      return [status, { "content-type" => "text/plain; charset=utf-8" },
+              ["#{message}\n"]]
+    end
 
     [status, { "content-type" => "application/json" }, [Faults.body(code, message)]]
   end

@@ -26,7 +26,9 @@ module Guide
 
   # @return [Array<Entry>] the pages in the order in which they are to be read
   def entries
-    FOLDER.join(CONTENTS).read.scan(/^\d+\. \[(.+?)\]\((.+?)\)$/).map { |title, path| Entry.new("guide/#{path}", title) }
+    FOLDER.join(CONTENTS).read.scan(/^\d+\. \[(.+?)\]\((.+?)\)$/).map do |title, path|
+      Entry.new("guide/#{path}", title)
+    end
   end
 
   # @param name [String] of a document

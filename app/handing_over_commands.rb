@@ -26,7 +26,9 @@ module HandingOverCommands
     files = ->(store) { HandOverFiles.to_folder(chosen, goal, store) { |share, words| progress(share, words) } }
     # Only a packed song has its sounds in it.
     found = chosen["packed"] ? with_store(&files) : files.call(nil)
-    found["losses"].each { |loss| @out.puts [loss["name"], loss["points"] || "as it is", loss["largest_text"], loss["mean_text"]].join(", ") }
+    found["losses"].each do |loss|
+      @out.puts [loss["name"], loss["points"] || "as it is", loss["largest_text"], loss["mean_text"]].join(", ")
+    end
     found["notes"].each { |note| @err.puts note }
   end
 
@@ -35,11 +37,15 @@ module HandingOverCommands
     path, goal = argument("SONG.json"), argument("GOAL.wav")
     rate, bits = @options.fetch(:rate, 48_000), @options.fetch(:bits, 24)
     raise KindSatchel::InvalidInput.of("in_the_way", "", "#{goal} is there already.") if File.exist?(goal)
-    raise KindSatchel::InvalidInput.of("out_of_range", "", "--rate is one of #{RATES.join(', ')}, --bits one of #{DEPTHS.join(', ')}.") unless rates?(rate,
-bits)
+    unless rates?(rate,
+                  bits)
+      raise KindSatchel::InvalidInput.of("out_of_range", "",
+                                         "--rate is one of #{RATES.join(', ')}, --bits one of #{DEPTHS.join(', ')}.")
+    end
 
     Schemas.read_song(read(path))
-    options = { song: File.expand_path(path), goal: File.expand_path(goal), rate:, bits:, from_tick: @options[:from], to_tick: @options[:to],
+    options = { song: File.expand_path(path), goal: File.expand_path(goal), rate:, bits:, from_tick: @options[:from],
+                to_tick: @options[:to],
                 store: "#{store_path}-sounds" }.compact
     told = IO.popen([RbConfig.ruby, "--yjit", File.expand_path("mixdown.rb", __dir__), JSON.generate(options)], &:read)
     return @found_some = true unless $CHILD_STATUS.success?
@@ -50,7 +56,9 @@ bits)
   # By a server of its own, for as long as nobody stops it.
   def serve
     unless @options[:read_only]
-      raise KindSatchel::InvalidInput.of("missing_argument", "", "--read-only is missing: a document is only shown; bin/demo serves songs to work on.")
+      raise KindSatchel::InvalidInput.of("missing_argument", "",
+                                         "--read-only is missing: a document is only shown; bin/demo serves songs to " \
+                                         "work on.")
     end
 
     path, port = argument("SONG.json"), free_port(@options.fetch(:port, 0))
@@ -61,7 +69,9 @@ bits)
 
   # @raise [KindSatchel::InvalidInput]
   def free_port(port)
-    raise KindSatchel::InvalidInput.of("out_of_range", "", "--port is a number from 0 to 65535.") unless port.between?(0, 65_535)
+    raise KindSatchel::InvalidInput.of("out_of_range", "", "--port is a number from 0 to 65535.") unless port.between?(
+      0, 65_535
+    )
 
     TCPServer.open("127.0.0.1", port, &:close)
     port

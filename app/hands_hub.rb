@@ -3,8 +3,8 @@
 require "websocket/driver"
 require_relative "rounds"
 
-# Hands at a distance: surfaces on other devices, and the studios that play. What one says goes on to the others of its song, over one
-# websocket each; nothing of it is stored, and none of it is an edit.
+# Hands at a distance: surfaces on other devices, and the studios that play. What one says goes on to the others of
+# its song, over one websocket each; nothing of it is stored, and none of it is an edit.
 class HandsHub < Rounds
   ROLES = %w[studio surface].freeze
   # The longest message, in bytes: what a studio of hundreds of tracks tells of itself.
@@ -22,7 +22,7 @@ class HandsHub < Rounds
     attr_reader :env, :url, :outlet, :id, :song_id, :role, :key, :name, :driver
 
     # @param key [Integer, nil] the key of the device; nil for this machine
-    def initialize(env, socket, song_id, role, name, key)
+    def initialize(env, socket, song_id, role, name:, key:)
       @env, @song_id, @role, @name, @key = env, song_id, role, name, key
       @outlet = Outlet.of(socket, most: MOST_WAITING)
       @id = SecureRandom.hex(4)
@@ -57,7 +57,9 @@ class HandsHub < Rounds
 
   # Takes a request over.
   # @param role [String] one of {ROLES}
-  def add(env, song_id, role, name, key) = add_client(Client.new(env, env["rack.hijack"].call, song_id, role, name, key))
+  def add(env, song_id, role, name, key)
+    add_client(Client.new(env, env["rack.hijack"].call, song_id, role, name:, key:))
+  end
 
   protected
 
@@ -71,7 +73,8 @@ class HandsHub < Rounds
   def heard(client, text) = (client.driver.parse(text) unless text.empty?)
 
   def left(client)
-    tell(others(client), JSON.generate("t" => "gone", "from" => client.id, "role" => client.role, "name" => client.name))
+    tell(others(client),
+         JSON.generate("t" => "gone", "from" => client.id, "role" => client.role, "name" => client.name))
   end
 
   def between
@@ -119,6 +122,8 @@ class HandsHub < Rounds
   def tell(listeners, text) = listeners.each { |other| guarded(other) { other.say(text) } }
 
   def others(client, role = nil)
-    clients.select { |other| !other.equal?(client) && other.song_id == client.song_id && (role.nil? || other.role == role) }
+    clients.select do |other|
+      !other.equal?(client) && other.song_id == client.song_id && (role.nil? || other.role == role)
+    end
   end
 end

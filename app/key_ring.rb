@@ -3,8 +3,8 @@
 require "digest"
 require "securerandom"
 
-# Which devices beyond this machine may use the server. An invitation is good for ten minutes and one device; what that device then
-# holds is a key of its own, until it is withdrawn.
+# Which devices beyond this machine may use the server. An invitation is good for ten minutes and one device; what
+# that device then holds is a key of its own, until it is withdrawn.
 class KeyRing
   LIFE_SECONDS = 600
   # So many wrong keys a minute from one address; more are not looked at.
@@ -46,7 +46,11 @@ class KeyRing
 
   # Gives a key a name of the user's own.
   # @return [Boolean] whether there is one
-  def rename(id, name) = Database.write { KeyRow.where(id:).update_all(name: KindSatchel::PlainText.line(name).strip[0, LONGEST_NAME]) }.positive?
+  def rename(id, name)
+    Database.write do
+      KeyRow.where(id:).update_all(name: KindSatchel::PlainText.line(name).strip[0, LONGEST_NAME])
+    end.positive?
+  end
 
   # @param secret [String] of an invitation
   # @param from [String] the address it comes from
@@ -60,7 +64,8 @@ class KeyRing
       row = KeyRow.find_by(invitation: digest(secret.to_s))
       raise Wrong if row.nil? || row.entered_at || row.expires_at < now
 
-      row.update!(invitation: nil, digest: digest(token), entered_at: now, seen_at: now, device: device[0, LONGEST_NAME])
+      row.update!(invitation: nil, digest: digest(token), entered_at: now, seen_at: now,
+                  device: device[0, LONGEST_NAME])
       row
     end
     @lock.synchronize { @tries.delete(from) }
@@ -84,7 +89,11 @@ class KeyRing
   def good?(id) = Database.guarded { KeyRow.where(id:).where("entered_at >= ?", now - KEPT_SECONDS).exists? }
 
   # @return [Array<Hash>] the ones in use, and invitations that are still good
-  def list = Database.guarded { KeyRow.where("entered_at >= ? OR expires_at >= ?", now - KEPT_SECONDS, now).order(:id).map(&:entry) }
+  def list
+    Database.guarded do
+      KeyRow.where("entered_at >= ? OR expires_at >= ?", now - KEPT_SECONDS, now).order(:id).map(&:entry)
+    end
+  end
 
   # @return [Boolean] whether there was one
   def withdraw(id)

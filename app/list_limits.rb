@@ -28,14 +28,17 @@ class ListLimits
     schema = resolved(schema)
     case data
     when Array then look_at_list(schema, data, path)
-    when Hash then data.each { |key, value| look(schema.dig("properties", key) || {}, value, "#{path}/#{key}") if value.is_a?(Array) || value.is_a?(Hash) }
+    when Hash then data.each do |key, value|
+      look(schema.dig("properties", key) || {}, value, "#{path}/#{key}") if value.is_a?(Array) || value.is_a?(Hash)
+    end
     end
   end
 
   def look_at_list(schema, data, path)
     most = [schema.fetch("maxItems", LONGEST), LONGEST].min
     if data.size > most
-      @faults << KindSatchel::Fault.new("too_many", path, "This list has #{data.size} entries; at most #{most} are read.")
+      @faults << KindSatchel::Fault.new("too_many", path,
+                                        "This list has #{data.size} entries; at most #{most} are read.")
     elsif data.first.is_a?(Array) || data.first.is_a?(Hash)
       items = schema["items"] || {}
       data.each_with_index { |entry, i| look(items, entry, "#{path}/#{i}") } if deep?(items)
@@ -45,7 +48,9 @@ class ListLimits
   # Whether entries hold lists themselves.
   def deep?(schema)
     schema = resolved(schema)
-    schema.empty? || schema.fetch("properties", {}).each_value.any? { |entry| resolved(entry).slice("items", "properties").any? }
+    schema.empty? || schema.fetch("properties", {}).each_value.any? do |entry|
+      resolved(entry).slice("items", "properties").any?
+    end
   end
 
   def resolved(schema)

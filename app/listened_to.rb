@@ -18,12 +18,14 @@ class ListenedTo
   def change(id, track_id, **wanted)
     song = @open_songs.fetch(id).song
     Database.write do
-      of(id).with_track(song, track_id, **wanted).tap { |now| SongRow.where(id:).update_all(listening: JSON.generate(now.to_h)) }
+      of(id).with_track(song, track_id, **wanted).tap do |now|
+        SongRow.where(id:).update_all(listening: JSON.generate(now.to_h))
+      end
     end
   end
 
-  # @return [Array<String>] ids of the tracks of a song that are not heard; most songs have nobody muted or soloed, and then the
-  #   song itself need not be known
+  # @return [Array<String>] ids of the tracks of a song that are not heard; most songs have nobody muted or soloed,
+  #   and then the song itself need not be known
   def silent(id, song = nil)
     now = of(id)
     now == KindSatchel::Listening::ALL ? [] : now.silent(song || @open_songs.fetch(id).song)

@@ -5,7 +5,8 @@ require_relative "rounds"
 # Open tabs that want to know when a song changes: server-sent events over sockets taken over from the web server, so
 # that a waiting tab costs no thread. Who tells something only lays it down; the rounds write it.
 class Listeners < Rounds
-  HEAD = "HTTP/1.1 200 OK\r\nContent-Type: text/event-stream\r\nCache-Control: no-store\r\nConnection: close\r\n\r\nretry: 1000\n\n"
+  HEAD = "HTTP/1.1 200 OK\r\nContent-Type: text/event-stream\r\nCache-Control: no-store\r\nConnection: " \
+         "close\r\n\r\nretry: 1000\n\n"
   HEARTBEAT_SECONDS = 15
   # What may wait for a tab that does not read, in bytes; more, and it is let go.
   MOST_WAITING = 4 * 1024 * 1024

@@ -4,22 +4,27 @@ require "fileutils"
 require "ipaddr"
 require "openssl"
 
-# Certificates for the addresses of this machine, by an authority of its own, so that phones speak to it in secret. The authority stays;
-# the certificate is made again when the addresses are others, or it is old.
+# Certificates for the addresses of this machine, by an authority of its own, so that phones speak to it in secret.
+# The authority stays; the certificate is made again when the addresses are others, or it is old.
 class LocalAuthority
   AUTHORITY_DAYS = 730
   CERTIFICATE_DAYS = 365
   # It is renewed so long before its end.
   EARLY_DAYS = 30
   DAY = 86_400
-  # Where networks of one's own lie (RFC 1918, 3927, 4193, 4291, 6598), and this machine itself: an address among them may change, and the
-  # authority still speaks for it.
-  OWN_RANGES = %w[10.0.0.0/8 172.16.0.0/12 192.168.0.0/16 169.254.0.0/16 100.64.0.0/10 127.0.0.0/8 fc00::/7 fe80::/10 ::1/128]
-               .map { |range| IPAddr.new(range) }.freeze
+  # Where networks of one's own lie (RFC 1918, 3927, 4193, 4291, 6598), and this machine itself: an address among them
+  # may change, and the authority still speaks for it.
+  OWN_RANGES = %w[10.0.0.0/8 172.16.0.0/12 192.168.0.0/16 169.254.0.0/16 100.64.0.0/10 127.0.0.0/8 fc00::/7 fe80::/10
+                  ::1/128]
+               .map do |range|
+    IPAddr.new(range)
+  end.freeze
 
   # @param text [String] of a certificate
   # @return [String] SHA-256 of it, in pairs
-  def self.fingerprint(text) = OpenSSL::Digest::SHA256.hexdigest(OpenSSL::X509::Certificate.new(text).to_der).upcase.scan(/../).join(":")
+  def self.fingerprint(text)
+    OpenSSL::Digest::SHA256.hexdigest(OpenSSL::X509::Certificate.new(text).to_der).upcase.scan(/../).join(":")
+  end
 
   attr_reader :folder
 
@@ -51,13 +56,16 @@ class LocalAuthority
     return false unless File.exist?(certificate_file) && File.exist?(key_file)
 
     found = OpenSSL::X509::Certificate.new(File.read(certificate_file))
-    found.not_after > Time.now + (EARLY_DAYS * DAY) && found.verify(authority.public_key) && alternatives(found).sort == alternative_words(names).sort
+    found.not_after > Time.now + (EARLY_DAYS * DAY) && found.verify(authority.public_key) &&
+      alternatives(found).sort == alternative_words(names).sort
   rescue OpenSSL::OpenSSLError
     false
   end
 
   def alternatives(certificate)
-    certificate.extensions.find { |one| one.oid == "subjectAltName" }&.value.to_s.split(", ").map { |word| word.sub("IP Address:", "IP:") }
+    certificate.extensions.find do |one|
+      one.oid == "subjectAltName"
+    end&.value.to_s.split(", ").map { |word| word.sub("IP Address:", "IP:") }
   end
 
   def alternative_words(names) = names.map { |name| address?(name) ? "IP:#{name}" : "DNS:#{name}" }
@@ -80,7 +88,9 @@ class LocalAuthority
   end
 
   # What the authority is limited to: its own ranges, and of some names those that lie in none of them.
-  def constraints(names) = OWN_RANGES.map { |range| range_word(range) } + particular(names | [Socket.gethostname, "localhost"])
+  def constraints(names)
+    OWN_RANGES.map { |range| range_word(range) } + particular(names | [Socket.gethostname, "localhost"])
+  end
 
   def particular(names)
     names.filter_map do |name|
@@ -96,7 +106,8 @@ class LocalAuthority
     key = OpenSSL::PKey::EC.generate("prime256v1")
     made = blank("Kind Satchel on #{Socket.gethostname}", key, AUTHORITY_DAYS)
     made.issuer = made.subject
-    extensions = { "basicConstraints" => ["CA:TRUE,pathlen:0", true], "keyUsage" => ["keyCertSign,cRLSign", true], "subjectKeyIdentifier" => ["hash", false],
+    extensions = { "basicConstraints" => ["CA:TRUE,pathlen:0", true], "keyUsage" => ["keyCertSign,cRLSign", true],
+                   "subjectKeyIdentifier" => ["hash", false],
                    "nameConstraints" => [constraints(names).map { |word| "permitted;#{word}" }.join(","), true] }
     add(made, made, extensions)
     made.sign(key, "SHA256")
@@ -109,8 +120,10 @@ class LocalAuthority
     key = OpenSSL::PKey::EC.generate("prime256v1")
     made = blank("Kind Satchel at #{names.first || 'localhost'}", key, CERTIFICATE_DAYS)
     made.issuer = authority.subject
-    add(made, authority, "basicConstraints" => ["CA:FALSE", true], "keyUsage" => ["digitalSignature", true], "extendedKeyUsage" => ["serverAuth", false],
-                         "subjectAltName" => [alternative_words(names).join(","), false], "authorityKeyIdentifier" => ["keyid", false])
+    add(made, authority, "basicConstraints" => ["CA:FALSE", true], "keyUsage" => ["digitalSignature", true],
+                         "extendedKeyUsage" => ["serverAuth", false],
+                         "subjectAltName" => [alternative_words(names).join(","), false],
+                         "authorityKeyIdentifier" => ["keyid", false])
     made.sign(OpenSSL::PKey.read(File.read(authority_key_file)), "SHA256")
     write(key_file, key.to_pem)
     write(certificate_file, made.to_pem)

@@ -4,8 +4,8 @@ require "tempfile"
 require_relative "asker"
 require_relative "workers"
 
-# Runs long work in a worker (see worker.rb): tells its progress on the event stream of whoever asked, who can cancel it there. It ends
-# when nobody waits for it any more, or when it takes too long.
+# Runs long work in a worker (see worker.rb): tells its progress on the event stream of whoever asked, who can cancel
+# it there. It ends when nobody waits for it any more, or when it takes too long.
 class LongWork
   # Songs with less text than this are worked on at once.
   LONG_BYTES = 1024 * 1024
@@ -33,7 +33,8 @@ class LongWork
   # @param asker [Asker]
   # @param arguments [Hash] for the task
   # @return [Object] what the task answered
-  # @raise [KindSatchel::InvalidInput], [Database::Trouble], [OpenSongs::Missing], [Cancelled], [Failed], [Turns::Full], [Asker::Left]
+  # @raise [KindSatchel::InvalidInput], [Database::Trouble], [OpenSongs::Missing], [Cancelled], [Failed],
+  #   [Turns::Full], [Asker::Left]
   def run(task, arguments, asker: Asker.new)
     told = nil
     waits = lambda do |before|

@@ -1,13 +1,18 @@
 # frozen_string_literal: true
 
-# What the controls of controllers turn, by the names of the devices: for one song, or for all. See schemas/mappings.json.
+# What the controls of controllers turn, by the names of the devices: for one song, or for all. See
+# schemas/mappings.json.
 module MappingShelf
   module_function
 
   # @param song_id [Integer]
   # @return [Hash] "song" and "all", a list of mappings each
   def read(song_id)
-    rows = Database.guarded { MappingRow.where(song_id: [song_id, nil]).to_h { |row| [row.song_id, JSON.parse(row.list)] } }
+    rows = Database.guarded do
+      MappingRow.where(song_id: [song_id, nil]).to_h do |row|
+        [row.song_id, JSON.parse(row.list)]
+      end
+    end
     { "song" => rows.fetch(song_id, []), "all" => rows.fetch(nil, []) }
   end
 

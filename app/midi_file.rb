@@ -4,8 +4,8 @@ require "midilib"
 require "midilib/io/midifile"
 require "stringio"
 
-# Reads a Standard MIDI File by midilib, into plain numbers for the core. The reader takes much memory for large files, so these are
-# read in a worker.
+# Reads a Standard MIDI File by midilib, into plain numbers for the core. The reader takes much memory for large
+# files, so these are read in a worker.
 module MidiFile
   # Files of at most so many bytes are read at once: they take less than starting a worker does.
   SMALL_BYTES = 8192
@@ -15,7 +15,8 @@ module MidiFile
   # @param bytes [String]
   # @param name [String] of the song
   # @param controls [Object, nil] what each controller moves, as it was sent
-  # @return [Array(KindSatchel::Formats::MidiSong, KindSatchel::Song)] the song, and what made it, which knows what it left out
+  # @return [Array(KindSatchel::Formats::MidiSong, KindSatchel::Song)] the song, and what made it, which knows what it
+  #   left out
   # @raise [KindSatchel::InvalidInput] for what cannot be read
   def song(bytes, name, controls = nil)
     made = KindSatchel::Formats::MidiSong.new(score(bytes, KindSatchel::Formats::MidiControls.read(controls)), name)
@@ -54,9 +55,16 @@ module MidiFile
       @named = Hash.new { |all, place| all[place] = {} }
       @registered, @last = {}, {}
       # The package looks through a track for its name each time.
-      @sequence.each_with_index { |track, i| text(track.name.to_s).then { |name| track.each { |event| take(event, i, name) } } }
+      @sequence.each_with_index do |track, i|
+        text(track.name.to_s).then do |name|
+          track.each do |event|
+            take(event, i, name)
+          end
+        end
+      end
       told = @left.map { |(one, many), count| count == 1 ? "1 #{one}" : "#{count} #{many}" }
-      KindSatchel::Formats::MidiSong::Score.new(@sequence.ppqn, @parts.values, in_order(@tempo), in_order(@meters), @markers, told)
+      KindSatchel::Formats::MidiSong::Score.new(@sequence.ppqn, @parts.values, in_order(@tempo), in_order(@meters),
+                                                @markers, told)
     end
 
     private
@@ -71,7 +79,8 @@ module MidiFile
       when MIDI::Tempo then @tempo << [event.time_from_start, 60_000_000.0 / event.tempo]
       when MIDI::TimeSig then @meters << [event.time_from_start, event.numerator, 2**event.denominator.clamp(0, 16)]
       when MIDI::Controller then control(event, place, name)
-      when MIDI::PitchBend then part(event, place, name).controls["bend"] << [event.time_from_start, (event.value - 8192) / 8192.0]
+      when MIDI::PitchBend then part(event, place,
+                                     name).controls["bend"] << [event.time_from_start, (event.value - 8192) / 8192.0]
       when MIDI::Marker then @markers << [event.time_from_start, text(event.data_as_str)]
       when MIDI::MetaEvent then named(text(event.data_as_str), place) if event.meta_type == MIDI::META_TEXT
       when MIDI::ProgramChange then @left[["change of instrument", "changes of instrument"]] += 1
@@ -110,7 +119,8 @@ module MidiFile
       part(event, place, name).controls[kind] << [event.time_from_start, event.value / 127.0]
     end
 
-    # The finer half of a controller, which stands in the place of the coarse one on the same tick (MIDI 1.0: 0 to 31 with 32 to 63).
+    # The finer half of a controller, which stands in the place of the coarse one on the same tick (MIDI 1.0: 0 to 31
+    # with 32 to 63).
     def fine(event, place, name, kind)
       high = @last[[place, event.channel, event.controller - 32]] or return false
       list = part(event, place, name).controls[kind]

@@ -1,7 +1,8 @@
 # frozen_string_literal: true
 
-# Renders a song from the shell: serves it to a browser without a window, which sounds it faster than it plays. Run as a program of its own
-# by bin/satchel: ruby app/mixdown.rb OPTIONS, as JSON: "song", "goal", "rate", "bits", "from_tick", "to_tick", "store".
+# Renders a song from the shell: serves it to a browser without a window, which sounds it faster than it plays. Run as
+# a program of its own by bin/satchel: ruby app/mixdown.rb OPTIONS, as JSON: "song", "goal", "rate", "bits",
+# "from_tick", "to_tick", "store".
 require_relative "packages"
 require_relative "one_song"
 require "ferrum"
@@ -71,7 +72,9 @@ class Mixdown
 
   def written(song, id, base)
     measured = nil
-    token = Server.workspaces.open { measured = sounded(song, id, base, "/api/hand_overs/#{File.basename(File.dirname(_1))}/sounds?name=mix.wav") }
+    token = Server.workspaces.open do |folder|
+      measured = sounded(song, id, base, "/api/hand_overs/#{File.basename(File.dirname(folder))}/sounds?name=mix.wav")
+    end
     FileUtils.mv(Server.workspaces.file(token, "mix.wav"), @options.fetch("goal"))
     measured
   end
@@ -81,9 +84,11 @@ class Mixdown
                                   browser_options: { "no-sandbox" => nil, "disable-gpu" => nil })
     browser.go_to("#{base}/songs/#{id}")
     wait(browser, "!!document.querySelector('[data-testid=ruler]')", 60)
-    # What the page posts would come along in the log of the network, through the socket that drives the browser: whole sounds break it.
+    # What the page posts would come along in the log of the network, through the socket that drives the browser:
+    # whole sounds break it.
     browser.page.command("Network.disable")
-    job = { from_tick: @options["from_tick"] || 0, to_tick: @options["to_tick"] || song.length_ticks, rate: @options.fetch("rate") }
+    job = { from_tick: @options["from_tick"] || 0, to_tick: @options["to_tick"] || song.length_ticks,
+            rate: @options.fetch("rate") }
     browser.execute(PAGE, id, path, job, @options.fetch("bits"))
     finished(browser)
   ensure

@@ -103,25 +103,35 @@ class MoveShelf
   def room!(more)
     return if Database.guarded { KeptMoveRow.count } + more <= MOST
 
-    raise KindSatchel::InvalidInput.of("too_many", "/moves", "The satchel holds at most #{MOST} moves of your own; let go of some first.")
+    raise KindSatchel::InvalidInput.of("too_many", "/moves",
+                                       "The satchel holds at most #{MOST} moves of your own; let go of some first.")
   end
 
   # As it is written: beats in place of ticks; `steps` of x and . as on a grid; an LFO by its note length.
   def shipped_move(entry)
     length = (entry["beats"] * PPQ).round
-    source = entry["lfo"] && KindSatchel::Sources::Lfo.plain.with(cycle_ticks: cycle(entry), **entry["lfo"].except("cycle").transform_keys(&:to_sym))
+    settings = entry["lfo"]&.except("cycle")&.transform_keys(&:to_sym)
+    source = settings && KindSatchel::Sources::Lfo.plain.with(cycle_ticks: cycle(entry), **settings)
     points = source ? [] : points_of(entry, length).map { |record| KindSatchel::Records.read_point(record) }
-    KindSatchel::KeptMove.new(name: entry["name"], tags: entry["tags"], role: entry.fetch("role", "set"), length_ticks: length,
-                              limits: KindSatchel::KeptMove::FULL, source: source || KindSatchel::Sources::Drawn::PLAIN, points:)
+    KindSatchel::KeptMove.new(name: entry["name"], tags: entry["tags"], role: entry.fetch("role", "set"),
+                              length_ticks: length,
+                              limits: KindSatchel::KeptMove::FULL,
+                              source: source || KindSatchel::Sources::Drawn::PLAIN, points:)
   end
 
   def cycle(entry) = KindSatchel::Timing::NoteLengths.parse(entry["lfo"]["cycle"])
 
   def points_of(entry, length)
-    return entry["points"].map { |beat, value, shape| { "tick" => (beat * PPQ).round, "value" => value, **shape_of(shape) } } if entry["points"]
+    if entry["points"]
+      return entry["points"].map do |beat, value, shape|
+        { "tick" => (beat * PPQ).round, "value" => value, **shape_of(shape) }
+      end
+    end
 
     steps = entry["steps"].chars
-    held = steps.each_with_index.map { |char, i| { "tick" => length * i / steps.size, "value" => char == "x" ? 1 : 0, "shape" => "hold" } }
+    held = steps.each_with_index.map do |char, i|
+      { "tick" => length * i / steps.size, "value" => char == "x" ? 1 : 0, "shape" => "hold" }
+    end
     [*held.chunk_while { |one, other| one["value"] == other["value"] }.map(&:first), held.last.merge("tick" => length)]
   end
 

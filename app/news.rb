@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
-# What other tabs are told of a change: the changed parts, their drawings, and where what is heard may differ, so that they need
-# not fetch the song again.
+# What other tabs are told of a change: the changed parts, their drawings, and where what is heard may differ, so that
+# they need not fetch the song again.
 module News
   # More text than this is not sent; the tab then fetches what it shows.
   MOST_BYTES = 512 * 1024
@@ -14,7 +14,8 @@ module News
   # @return [Hash]
   def of(change, tab, silent)
     after = change.after
-    told = { step: change.step, revision: after.revision, words: change.words, undo: after.undo, redo: after.redo, tab:, silent: }
+    told = { step: change.step, revision: after.revision, words: change.words, undo: after.undo, redo: after.redo,
+             tab:, silent: }
     full = told.merge(change: Answer.new(change.before.song, after.song, change.patch, change.side, {}).news)
     JSON.generate(full).bytesize > MOST_BYTES ? told : full
   end

@@ -7,7 +7,8 @@ require "puma"
 require "puma/server"
 require "tmpdir"
 
-# Serves one song document from a database of its own, which goes with it. For programs of their own: {Server} holds for a whole process.
+# Serves one song document from a database of its own, which goes with it. For programs of their own: {Server} holds
+# for a whole process.
 class OneSong
   THREADS = 8
 
@@ -24,7 +25,9 @@ class OneSong
   # @yieldparam base [String] the address of the server
   # @raise [KindSatchel::InvalidInput], [RuntimeError]
   def served(port = 0)
-    raise "The pages are not built yet; run bin/demo once." unless File.exist?(File.join(Server.public_folder, "index.html"))
+    unless File.exist?(File.join(Server.public_folder, "index.html"))
+      raise "The pages are not built yet; run bin/demo once."
+    end
 
     song = Schemas.read_song(File.read(@path)).song
     Dir.mktmpdir("satchel-song") do |folder|
@@ -42,7 +45,13 @@ class OneSong
   def bring_sounds(song)
     Server.sounds.missing(song).each do |one|
       path = File.join(@store, one["sound"][0, 2], "#{one['sound']}.wav")
-      File.exist?(path) ? Server.sounds.take(path, name: one["sound"][0, 12]) : warn("#{one['sound']} is not in the store; it stays silent.")
+      if File.exist?(path)
+        Server.sounds.take(path,
+                           name: one["sound"][0,
+                                              12])
+      else
+        warn("#{one['sound']} is not in the store; it stays silent.")
+      end
     end
   end
 

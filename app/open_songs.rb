@@ -5,8 +5,8 @@ class OpenSongs
   # How much text the songs held may be, as they are stored; the one used last stays, however large.
   MOST_BYTES = 96 * 1024 * 1024
 
-  # A song as it stands: the value, its revision, the words of what can be undone and redone (nil for nothing), and how much
-  # text it is.
+  # A song as it stands: the value, its revision, the words of what can be undone and redone (nil for nothing), and
+  # how much text it is.
   Standing = Struct.new(:id, :song, :revision, :undo, :redo, :bytes)
 
   # Raised when a change was made on a revision that is no longer the newest.
@@ -43,7 +43,9 @@ class OpenSongs
 
   # Brings a song of an older form up to today's, in the database.
   def bring_up(id)
-    return unless Database.guarded { SongRow.on_shelf.where(id:).where("format < ?", KindSatchel::Document::VERSION).exists? }
+    unless Database.guarded { SongRow.on_shelf.where(id:).where("format < ?", KindSatchel::Document::VERSION).exists? }
+      return
+    end
 
     readable(id) { Database.write { SongUpgrade.bring_up(SongRow.find(id)) } }
   end
@@ -100,7 +102,8 @@ class OpenSongs
   def readable(id)
     yield
   rescue StandardError => e
-    # Whatever goes wrong on the way is damage of the song only where what is stored has not the form that it should have.
+    # Whatever goes wrong on the way is damage of the song only where what is stored has not the form that it should
+    # have.
     raise if e.is_a?(ActiveRecord::ActiveRecordError) || e.is_a?(Database::Trouble) || !(why = StoredForm.damage(id))
 
     raise Unreadable, "Song #{id} cannot be read: what is stored of it is damaged (#{why})."

@@ -1,7 +1,8 @@
 # frozen_string_literal: true
 
-# Versions held in memory while they are heard, since each block of playing asks for one; they never change. Songs that are being rendered
-# are held likewise, by the token of their hand-over, so that all sounds of it are of one state.
+# Versions held in memory while they are heard, since each block of playing asks for one; they never change. Songs
+# that are being rendered are held likewise, by the token of their hand-over, so that all sounds of it are of one
+# state.
 class OpenVersions
   # So many of either are held; the one used last stays longest.
   MOST = 3

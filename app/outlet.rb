@@ -3,8 +3,9 @@
 require "puma"
 require "puma/minissl"
 
-# One client's socket, taken over from the web server. What is said waits here until the socket takes it; nothing of it ever waits for
-# the client: {#put} only lays down, {#push} writes what fits. Only the rounds that own it read and push (see {Rounds}); anybody may put.
+# One client's socket, taken over from the web server. What is said waits here until the socket takes it; nothing of
+# it ever waits for the client: {#put} only lays down, {#push} writes what fits. Only the rounds that own it read and
+# push (see {Rounds}); anybody may put.
 class Outlet
   # Who takes nothing for so long while something waits is let go.
   STUCK_SECONDS = 5
@@ -85,7 +86,8 @@ class Outlet
     written
   end
 
-  # The same in secret. The web server's own socket waits in all it writes; so its engine seals, and the bytes go to the socket beneath it.
+  # The same in secret. The web server's own socket waits in all it writes; so its engine seals, and the bytes go to
+  # the socket beneath it.
   class Sealed < Outlet
     PART = 16 * 1024
 

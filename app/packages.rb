@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
-# Where the gems of the app are, for programs that are started from a plain shell, in any folder: those that `bin/demo` installs. What such a
-# program starts finds them too.
+# Where the gems of the app are, for programs that are started from a plain shell, in any folder: those that
+# `bin/demo` installs. What such a program starts finds them too.
 module Packages
   ROOT = File.expand_path("..", __dir__)
 

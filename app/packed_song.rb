@@ -3,14 +3,14 @@
 require "tempfile"
 require "zip"
 
-# A song and its sounds in one ZIP file: `song.satchel.json`, the document; `sounds/DIGEST.wav`, what it plays and the app does not ship;
-# `sounds.json`, their names by digest.
+# A song and its sounds in one ZIP file: `song.satchel.json`, the document; `sounds/DIGEST.wav`, what it plays and the
+# app does not ship; `sounds.json`, their names by digest.
 class PackedSong
   DOCUMENT = "song.satchel.json"
   NAMES = "sounds.json"
   SOUND = %r{\Asounds/([0-9a-f]{64})\.wav\z}
-  # The largest packed song, in bytes, and the most that may come out of it: also for each byte of it, as sounds that are heard come no
-  # smaller.
+  # The largest packed song, in bytes, and the most that may come out of it: also for each byte of it, as sounds that
+  # are heard come no smaller.
   LARGEST = 1024 * 1024 * 1024
   LARGEST_OPENED = 2 * 1024 * 1024 * 1024
   MOST_FOR_A_BYTE = 50
@@ -52,7 +52,8 @@ class PackedSong
   private_class_method :entry, :whole
 
   # What the reader of archives raises over damaged ones.
-  BROKEN = [Zip::Error, Zlib::Error, ArgumentError, EncodingError, EOFError, NoMethodError, RangeError, TypeError].freeze
+  BROKEN = [Zip::Error, Zlib::Error, ArgumentError, EncodingError, EOFError, NoMethodError, RangeError,
+            TypeError].freeze
 
   # @param path [String] of a file that was sent
   # @param asker [Asker] who sent it; when it leaves, nothing more is taken out
@@ -71,9 +72,8 @@ class PackedSong
     @document ||= text(@zip.find_entry(DOCUMENT), Schemas::LARGEST_DOCUMENT).force_encoding("UTF-8")
   end
 
-  # Puts its sounds into the store, each of which has to be what its name says, then does what is left; when anything of that fails,
-  # sounds that were not there before go again, unless a
-  # song of the shelf was missing them.
+  # Puts its sounds into the store, each of which has to be what its name says, then does what is left; when anything
+  # of that fails, sounds that were not there before go again, unless a song of the shelf was missing them.
   # @param store [SoundStore]
   # @raise [KindSatchel::InvalidInput]
   def with_sounds(store)
@@ -93,17 +93,24 @@ class PackedSong
 
   def check
     raise fault("no_pack", "", "This is no packed song: it has no #{DOCUMENT}.") unless @zip.find_entry(DOCUMENT)
-    raise fault("too_many", "", "The packed song holds #{@zip.size} files; at most #{MOST_ENTRIES} are read.") if @zip.size > MOST_ENTRIES
+    if @zip.size > MOST_ENTRIES
+      raise fault("too_many", "",
+                  "The packed song holds #{@zip.size} files; at most #{MOST_ENTRIES} are read.")
+    end
 
     large = @zip.entries.find { |entry| entry.size > largest(entry) }
     raise fault("too_large", "/#{shown(large)}", "It is larger than #{largest(large) / 1024 / 1024} MB.") if large
 
     opened = @zip.entries.sum(&:size)
-    raise fault("too_large", "", "What the packed song holds is larger than #{LARGEST_OPENED / (1024**3)} GB.") if opened > LARGEST_OPENED
+    if opened > LARGEST_OPENED
+      raise fault("too_large", "",
+                  "What the packed song holds is larger than #{LARGEST_OPENED / (1024**3)} GB.")
+    end
     return if opened <= FREE + (@bytes * MOST_FOR_A_BYTE)
 
-    raise fault("too_large", "", "The packed song holds #{opened / 1024 / 1024} MB in a file of #{(@bytes / 1024.0 / 1024).ceil} MB; " \
-                                 "pack it without squeezing.")
+    raise fault("too_large", "",
+                "The packed song holds #{opened / 1024 / 1024} MB in a file of #{(@bytes / 1024.0 / 1024).ceil} MB; " \
+                "pack it without squeezing.")
   end
 
   # What one entry may come to, in bytes.
@@ -119,7 +126,8 @@ class PackedSong
 
   def take(store, path, digest)
     unless Digest::SHA256.file(path).hexdigest == digest
-      raise fault("changed_sound", "/sounds/#{digest}.wav", "The sound is not the one that was packed: its digest differs.")
+      raise fault("changed_sound", "/sounds/#{digest}.wav",
+                  "The sound is not the one that was packed: its digest differs.")
     end
 
     store.take(path, name: names.fetch(digest, digest[0, 8]).to_s)
@@ -154,7 +162,10 @@ class PackedSong
       while (part = stream.read(PART))
         @asker.there!
         left -= part.bytesize
-        raise fault("too_large", "/#{shown(entry)}", "It is larger than it says, or than #{most / 1024 / 1024} MB.") if left.negative?
+        if left.negative?
+          raise fault("too_large", "/#{shown(entry)}",
+                      "It is larger than it says, or than #{most / 1024 / 1024} MB.")
+        end
 
         goal.write(part)
       end

@@ -3,11 +3,13 @@
 require "digest"
 require "zlib"
 
-# What hands did while songs played, kept beside them: every lap of a pass for each parameter, until there is a next pass on it. It can
-# be written again, finer or coarser or from other laps, while its points are as the pass left them.
+# What hands did while songs played, kept beside them: every lap of a pass for each parameter, until there is a next
+# pass on it. It can be written again, finer or coarser or from other laps, while its points are as the pass left
+# them.
 module PassShelf
-  # Strokes as bytes: of each, whether it is held, how many places it has, their ticks and their values. What hands play hardly gets
-  # smaller by packing, which takes longer than all else that is kept; what was packed before is read as well.
+  # Strokes as bytes: of each, whether it is held, how many places it has, their ticks and their values. What hands
+  # play hardly gets smaller by packing, which takes longer than all else that is kept; what was packed before is read
+  # as well.
   module Bytes
     # What packed bytes begin with (RFC 1950, deflate with a window of 32 KB); a stroke begins with 0 or 1.
     ZLIB = 0x78
@@ -15,14 +17,17 @@ module PassShelf
     module_function
 
     def dump(strokes)
-      strokes.map { |one| [one["held"] ? 1 : 0, one["ticks"].size].pack("CL<") + one["ticks"].pack("l<*") + one["values"].pack("E*") }.join
+      strokes.map do |one|
+        [one["held"] ? 1 : 0, one["ticks"].size].pack("CL<") + one["ticks"].pack("l<*") + one["values"].pack("E*")
+      end.join
     end
 
     def load(bytes)
       text, at, list = bytes.getbyte(0) == ZLIB ? Zlib.inflate(bytes) : bytes, 0, []
       while at < text.bytesize
         held, size = text.unpack("CL<", offset: at)
-        list << { "held" => held == 1, "ticks" => text.unpack("l<#{size}", offset: at + 5), "values" => text.unpack("E#{size}", offset: at + 5 + (4 * size)) }
+        list << { "held" => held == 1, "ticks" => text.unpack("l<#{size}", offset: at + 5),
+                  "values" => text.unpack("E#{size}", offset: at + 5 + (4 * size)) }
         at += 5 + (12 * size)
       end
       list
@@ -74,10 +79,13 @@ module PassShelf
   end
 
   def rewriting(song_id, inputs)
-    row = Database.guarded { PassRow.find_by(song_id:, pass: inputs["pass"], address: inputs["address"]) } or return inputs
+    row = Database.guarded do
+      PassRow.find_by(song_id:, pass: inputs["pass"], address: inputs["address"])
+    end or return inputs
     laps = TakeRow.where(pass_id: row.id).order(:lap).to_h { |take| [take.lap, strokes(take)] }
     written = JSON.parse(row.written)
-    inputs.merge("kept" => { **JSON.parse(row.ways), "tolerance" => written["tolerance"], "laps" => laps, "bases" => JSON.parse(row.places) })
+    inputs.merge("kept" => { **JSON.parse(row.ways), "tolerance" => written["tolerance"],
+                                                     "laps" => laps, "bases" => JSON.parse(row.places) })
   end
 
   # What is heard of a further lap is measured with the laps before it.
@@ -86,7 +94,11 @@ module PassShelf
     return inputs if rows.empty?
 
     laps = TakeRow.where(pass_id: rows.map(&:id)).order(:lap).group_by(&:pass_id)
-    inputs.merge("earlier" => rows.to_h { |row| [row.address, laps.fetch(row.id, []).flat_map { |take| strokes(take) }] })
+    inputs.merge("earlier" => rows.to_h do |row|
+      [row.address, laps.fetch(row.id, []).flat_map do |take|
+        strokes(take)
+      end]
+    end)
   end
 
   # A further lap goes into the carrier that was made for the first.
@@ -98,22 +110,27 @@ module PassShelf
 
   def keep_move(song_id, inputs, address, move, result)
     row = PassRow.find_or_initialize_by(song_id:, pass: inputs["pass"], address:)
-    written = row.written ? JSON.parse(row.written) : {}
-    places = JSON.parse(row.places || "{}")
-    ways = row.ways ? JSON.parse(row.ways) : { "into" => inputs["into"], "role" => inputs["role"], "region_id" => result.kept["region_id"] }
-    if result.kept["fresh"]
-      places = {}
-      ways = ways.merge(result.kept.slice("into", "role").compact, "region_id" => result.kept["region_id"])
-    end
-    row.ways = JSON.generate(ways)
-    move["bases"].each { |id, base| places[id] ||= base }
-    places.each { |id, place| place["digest"] = digest(result.song, id) }
-    row.places = JSON.generate(places)
-    row.written = JSON.generate(chosen(written, inputs).merge(move.slice("points", "difference", "said")))
     fresh = row.new_record?
+    row.ways = JSON.generate(ways(row, inputs, result.kept))
+    row.places = JSON.generate(places(row, move, result))
+    written = row.written ? JSON.parse(row.written) : {}
+    row.written = JSON.generate(chosen(written, inputs).merge(move.slice("points", "difference", "said")))
     row.save!
     delete(PassRow.where(song_id:, address:).where.not(id: row.id)) if fresh
     keep_take(row, inputs["lap"], result.kept, move["strokes"]) if move["strokes"]
+  end
+
+  # Into what, and as what role, it is written.
+  def ways(row, inputs, kept)
+    first = { "into" => inputs["into"], "role" => inputs["role"], "region_id" => kept["region_id"] }
+    known = row.ways ? JSON.parse(row.ways) : first
+    kept["fresh"] ? known.merge(kept.slice("into", "role").compact, "region_id" => kept["region_id"]) : known
+  end
+
+  # The envelopes it is written into, each as it was before, with how it is now.
+  def places(row, move, result)
+    known = row.places && !result.kept["fresh"] ? JSON.parse(row.places) : {}
+    move["bases"].merge(known).to_h { |id, base| [id, base.merge("digest" => digest(result.song, id))] }
   end
 
   def chosen(written, inputs)
@@ -136,30 +153,37 @@ module PassShelf
   # The newest pass stays, however large.
   def make_room(song_id)
     takes = TakeRow.joins("JOIN passes ON passes.id = takes.pass_id").where(passes: { song_id: })
-    sizes = takes.group("passes.pass").order("MAX(passes.id)").pluck(Arel.sql("passes.pass, SUM(LENGTH(takes.strokes))"))
+    sizes = takes.group("passes.pass").order("MAX(passes.id)")
+                 .pluck(Arel.sql("passes.pass, SUM(LENGTH(takes.strokes))"))
     sum = sizes.sum(&:last)
     gone = sizes[..-2].take_while { |_, bytes| sum > MOST_BYTES && (sum -= bytes) }.map(&:first)
     return [] if gone.empty?
 
     delete(PassRow.where(song_id:, pass: gone))
-    [KindSatchel::Edits::Tell.new("takes_dropped", [], "the samples of #{gone.size == 1 ? 'an older pass' : "#{gone.size} older passes"} are no longer kept")]
+    [KindSatchel::Edits::Tell.new("takes_dropped", [],
+                                  "the samples of #{gone.size == 1 ? 'an older pass' : "#{gone.size} older passes"} " \
+                                  "are no longer kept")]
   end
 
   def digest(song, envelope_id)
     home = song.directory.envelopes[envelope_id] or return
-    Digest::SHA256.hexdigest(JSON.generate([home.envelope.role, home.envelope.points.map { |point| KindSatchel::Records.point(point) }]))
+    Digest::SHA256.hexdigest(JSON.generate([home.envelope.role, home.envelope.points.map do |point|
+      KindSatchel::Records.point(point)
+    end]))
   end
 
   def entry(row, takes, song)
     address = KindSatchel::Address.parse(row.address)
     ways, places, written = [row.ways, row.places, row.written].map { |text| JSON.parse(text) }
     current = places.any? && places.all? { |id, one| one["digest"] == digest(song, id) }
-    { "pass" => row.pass, "address" => row.address, "name" => song.parameter(address).name, "owner" => song.owner_name(address),
+    { "pass" => row.pass, "address" => row.address, "name" => song.parameter(address).name,
+      "owner" => song.owner_name(address),
       **ways.slice("into", "role"), "places" => places.keys.filter_map { |id| place(song, id) }, "current" => current,
       **WRITTEN, **written.slice(*WRITTEN.keys).compact, "laps" => takes.map { |take| lap(take) } }
   end
   # What is not told where nothing was written.
-  WRITTEN = { "tolerance" => KindSatchel::Perform::HandPass::TOLERANCE, "parts" => nil, "join_ticks" => 0, "points" => 0, "difference" => 0.0,
+  WRITTEN = { "tolerance" => KindSatchel::Perform::HandPass::TOLERANCE, "parts" => nil, "join_ticks" => 0,
+              "points" => 0, "difference" => 0.0,
               "said" => [] }.freeze
 
   def place(song, id)
@@ -170,15 +194,22 @@ module PassShelf
 
   def lap(take)
     list = KindSatchel::Perform::Takes::Records.read(strokes(take))
-    { "lap" => take.lap, "from_tick" => take.from_tick, "to_tick" => take.to_tick, "samples" => list.sum { |stroke| stroke.ticks.size },
+    { "lap" => take.lap, "from_tick" => take.from_tick, "to_tick" => take.to_tick, "samples" => list.sum do |stroke|
+      stroke.ticks.size
+    end,
       "strokes" => list.map { |stroke| drawn(stroke) } }
   end
 
   # Ticks and values in turns.
   def drawn(stroke)
-    kept = stroke.held? ? stroke.ticks.each_index.to_a : KindSatchel::Thinning.keep(stroke.ticks, stroke.values, DRAWN_TO)
+    kept = if stroke.held?
+             stroke.ticks.each_index.to_a
+           else
+             KindSatchel::Thinning.keep(stroke.ticks, stroke.values,
+                                        DRAWN_TO)
+           end
     kept.flat_map { |i| [stroke.ticks[i], stroke.values[i]] }
   end
-  private_class_method :delete, :rewriting, :with_carrier, :with_earlier, :keep_move, :chosen, :keep_take, :strokes, :make_room, :digest, :entry, :place, :lap,
-:drawn
+  private_class_method :delete, :rewriting, :with_carrier, :with_earlier, :keep_move, :ways, :places,
+                       :chosen, :keep_take, :strokes, :make_room, :digest, :entry, :place, :lap, :drawn
 end

@@ -22,7 +22,9 @@ class PresetShelf
   # @raise [KindSatchel::InvalidInput] for a blank name, or devices that cannot be
   def keep(name, device, devices)
     check!(name, device, devices)
-    chain = JSON.generate(devices.map { |entry| { "type" => entry["type"], "values" => entry.fetch("values", {}), **entry.slice("sound", "macros") } })
+    chain = JSON.generate(devices.map do |entry|
+      { "type" => entry["type"], "values" => entry.fetch("values", {}), **entry.slice("sound", "macros") }
+    end)
     Database.write do
       row = PresetRow.find_or_initialize_by(device:, name: name.strip)
       row.update!(chain:)
@@ -50,10 +52,20 @@ class PresetShelf
   end
 
   def check!(name, device, devices)
-    wrong!("bad_name", "/name", "A preset's name has 1 to #{LONGEST_NAME} characters.") unless name.is_a?(String) && name.strip.size.between?(1, LONGEST_NAME)
+    unless name.is_a?(String) && name.strip.size.between?(
+      1, LONGEST_NAME
+    )
+      wrong!("bad_name", "/name",
+             "A preset's name has 1 to #{LONGEST_NAME} characters.")
+    end
     fits = devices.is_a?(Array) && devices.size.between?(1, KindSatchel::Chain::MOST_DEVICES - 1) && devices.all?(Hash)
     wrong!("bad_chain", "/devices", "A preset holds 1 to #{KindSatchel::Chain::MOST_DEVICES - 1} devices.") unless fits
-    wrong!("bad_chain", "/device", "A preset of a device holds just that device.") unless device.nil? || devices.map { |entry| entry["type"] } == [device]
+    unless device.nil? || devices.map do |entry|
+      entry["type"]
+    end == [device]
+      wrong!("bad_chain", "/device",
+             "A preset of a device holds just that device.")
+    end
     devices.each_with_index { |entry, i| check_device!(entry, "/devices/#{i}") }
   end
 
@@ -62,7 +74,10 @@ class PresetShelf
     values = entry.fetch("values", {})
     wrong!("bad_chain", "#{path}/values", "Values are an object, by parameter.") unless values.is_a?(Hash)
     KindSatchel::Edits::Chains.values!(type, values, "#{path}/values")
-    wrong!("bad_chain", "#{path}/sound", "A sound is named by a text.") unless entry["sound"].nil? || entry["sound"].is_a?(String)
+    unless entry["sound"].nil? || entry["sound"].is_a?(String)
+      wrong!("bad_chain", "#{path}/sound",
+             "A sound is named by a text.")
+    end
     check_macros!(entry["macros"], "#{path}/macros") if entry.key?("macros")
   end
 

@@ -3,8 +3,9 @@
 require "io/wait"
 require_relative "outlet"
 
-# One thread that serves many clients over sockets taken over from the web server: it reads what came of each, writes what each takes,
-# and lets go of those that left, do not read, or broke. A client that raises anything loses only itself.
+# One thread that serves many clients over sockets taken over from the web server: it reads what came of each, writes
+# what each takes, and lets go of those that left, do not read, or broke. A client that raises anything loses only
+# itself.
 #
 # Subclasses say what is done: {#joined}, {#heard}, {#left}, {#between}. All of these run in that thread.
 class Rounds
@@ -72,7 +73,9 @@ class Rounds
     yield
   rescue StandardError => e
     client.outlet.leave
-    warn "#{self.class.name}: a client was let go (#{e.class}: #{e.message.to_s.scrub[0, 200]})" unless e.is_a?(SystemCallError) || e.is_a?(IOError)
+    unless e.is_a?(SystemCallError) || e.is_a?(IOError)
+      warn "#{self.class.name}: a client was let go (#{e.class}: #{e.message.to_s.scrub[0, 200]})"
+    end
   end
 
   private

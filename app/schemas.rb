@@ -33,7 +33,9 @@ module Schemas
     raise KindSatchel::InvalidInput, faults unless faults.empty?
   end
 
-  def faults_of(name, data) = schema(name).validate(data).lazy.map { |error| fault(error) }.first(KindSatchel::Faults::MOST)
+  def faults_of(name, data)
+    schema(name).validate(data).lazy.map { |error| fault(error) }.first(KindSatchel::Faults::MOST)
+  end
 
   # @raise [KindSatchel::NotFound] for an unknown edit
   # @raise [KindSatchel::InvalidInput]
@@ -42,15 +44,20 @@ module Schemas
     check!("edits/#{name}", inputs) { slim_edit(name, inputs) }
   end
 
-  # Played moves without most of their samples, which the edit checks itself: a schema takes long over ten thousands of numbers.
+  # Played moves without most of their samples, which the edit checks itself: a schema takes long over ten thousands
+  # of numbers.
   def slim_edit(name, inputs)
     return inputs unless name == "record_moves" && inputs.is_a?(Hash) && inputs["moves"].is_a?(Array)
 
-    inputs.merge("moves" => inputs["moves"].map { |move| move.is_a?(Hash) && move["grips"].is_a?(Array) ? slim_move(move) : move })
+    inputs.merge("moves" => inputs["moves"].map do |move|
+      move.is_a?(Hash) && move["grips"].is_a?(Array) ? slim_move(move) : move
+    end)
   end
 
   def slim_move(move)
-    grips = move["grips"].map { |grip| grip.is_a?(Hash) && grip["samples"].is_a?(Array) ? grip.merge("samples" => grip["samples"].first(2)) : grip }
+    grips = move["grips"].map do |grip|
+      grip.is_a?(Hash) && grip["samples"].is_a?(Array) ? grip.merge("samples" => grip["samples"].first(2)) : grip
+    end
     move.merge("grips" => grips)
   end
 
@@ -60,7 +67,9 @@ module Schemas
   # @raise [KindSatchel::InvalidInput] for text that is no JSON, too large, of another version, or breaks a rule
   def read_song(text)
     if text.bytesize > LARGEST_DOCUMENT
-      raise KindSatchel::InvalidInput.of("too_large", "", "The document has #{text.bytesize} bytes; at most #{LARGEST_DOCUMENT} are read.")
+      raise KindSatchel::InvalidInput.of("too_large", "",
+                                         "The document has #{text.bytesize} bytes; at most #{LARGEST_DOCUMENT} are " \
+                                         "read.")
     end
 
     data = parse(text)
@@ -72,8 +81,8 @@ module Schemas
     Opened.new(song, version == 1 ? KindSatchel::Upgrade.places(song) : [])
   end
 
-  # A document without its points and notes, which the core's reader checks (see KindSatchel::Form), and without lists of
-  # envelopes that are all seen to be sound at a glance: a schema takes long over ten thousand of them.
+  # A document without its points and notes, which the core's reader checks (see KindSatchel::Form), and without lists
+  # of envelopes that are all seen to be sound at a glance: a schema takes long over ten thousand of them.
   def slim(data)
     return data unless data.is_a?(Hash)
 
@@ -106,7 +115,11 @@ module Schemas
       "role" => ->(value) { KindSatchel::Roles::ALL.ids.include?(value) },
       "clock" => ->(value) { KindSatchel::Clocks::ALL.ids.include?(value) },
       "own_length_ticks" => ->(value) { value.nil? || (value.is_a?(Integer) && OWN.cover?(value)) },
-      "limits" => ->(value) { value.is_a?(Array) && value.size == 2 && value.all? { |one| one.is_a?(Numeric) && one.between?(-1, 1) } },
+      "limits" => lambda { |value|
+        value.is_a?(Array) && value.size == 2 && value.all? do |one|
+          one.is_a?(Numeric) && one.between?(-1, 1)
+        end
+      },
       "depth" => ->(value) { value.is_a?(Numeric) && UNIT.cover?(value) },
       "source" => ->(_) { false },
       "followed" => ->(_) { false },
@@ -119,7 +132,9 @@ module Schemas
     module_function
 
     def sound?(record)
-      record.is_a?(Hash) && NEEDED.all? { |key| record.key?(key) } && record.all? { |key, value| TESTS[key]&.call(value) }
+      record.is_a?(Hash) && NEEDED.all? { |key| record.key?(key) } && record.all? do |key, value|
+        TESTS[key]&.call(value)
+      end
     end
   end
 
@@ -132,12 +147,21 @@ module Schemas
     text = text.dup.force_encoding("UTF-8").delete_prefix(BYTE_ORDER_MARK)
     raise KindSatchel::InvalidInput.of("bad_encoding", "", "This is not valid UTF-8.") unless text.valid_encoding?
 
-    raise KindSatchel::InvalidInput.of("too_many_values", "", "This holds more than #{MOST_VALUES} values.") if text.count(",") > MOST_VALUES
+    if text.count(",") > MOST_VALUES
+      raise KindSatchel::InvalidInput.of("too_many_values", "",
+                                         "This holds more than #{MOST_VALUES} values.")
+    end
 
-    JSON.parse(text, max_nesting: MOST_NESTED, allow_duplicate_key: false).tap { |data| finite!(data, "") if text.match?(HUGE) }
+    JSON.parse(text, max_nesting: MOST_NESTED, allow_duplicate_key: false).tap do |data|
+      finite!(data, "") if text.match?(HUGE)
+    end
   rescue JSON::ParserError, EncodingError => e
     key = e.message[DOUBLED, 1]
-    raise KindSatchel::InvalidInput.of("doubled_key", "", "The key #{key.scrub} stands twice in one place; nobody can say which is meant.") if key
+    if key
+      raise KindSatchel::InvalidInput.of("doubled_key", "",
+                                         "The key #{key.scrub} stands twice in one place; nobody can say which is " \
+                                         "meant.")
+    end
 
     raise KindSatchel::InvalidInput.of("bad_json", "", no_json(e))
   end
@@ -164,7 +188,8 @@ module Schemas
     return unless data.is_a?(Hash) && data["format"] == KindSatchel::Document::FORMAT && data["version"].is_a?(Numeric)
     return if data["version"].is_a?(Integer) && VERSIONS.include?(data["version"])
 
-    sentence = "This is version #{data['version']} of the format; versions #{VERSIONS.first} to #{VERSIONS.last} are read."
+    sentence = "This is version #{data['version']} of the format; versions #{VERSIONS.first} to #{VERSIONS.last} are " \
+               "read."
     raise KindSatchel::InvalidInput.of("unknown_version", "/version", sentence)
   end
 

@@ -61,7 +61,8 @@ class Server < Sinatra::Base
   set :long_work, LongWork.new(listeners)
 
   use Gate
-  use Rack::Deflater, include: %w[application/json application/javascript text/javascript text/css text/html], sync: false
+  use Rack::Deflater, include: %w[application/json application/javascript text/javascript text/css text/html],
+                      sync: false
 
   helpers Parameters::Helpers
   register Guards

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
-# Shows a song from the shell, as long as nobody stops it: it is heard and looked at, and cannot be changed. Run as a program of its own by
-# bin/satchel: ruby app/show.rb OPTIONS, as JSON: "song", "port", "store".
+# Shows a song from the shell, as long as nobody stops it: it is heard and looked at, and cannot be changed. Run as a
+# program of its own by bin/satchel: ruby app/show.rb OPTIONS, as JSON: "song", "port", "store".
 require_relative "one_song"
 
 options = JSON.parse(ARGV.fetch(0))

@@ -2,6 +2,8 @@
 
 # The one boundary between rows and core values.
 module SongRows
+  INSERT = "INSERT INTO parts (song_id, kind, part_id, record) VALUES (?, ?, ?, ?)"
+
   module_function
 
   # @return [KindSatchel::Song]
@@ -18,7 +20,7 @@ module SongRows
 
   # Stores a song that has no rows yet; one prepared statement for all of them.
   def insert(song_id, song)
-    statement = PartRow.connection.raw_connection.prepare("INSERT INTO parts (song_id, kind, part_id, record) VALUES (?, ?, ?, ?)")
+    statement = PartRow.connection.raw_connection.prepare(INSERT)
     KindSatchel::Parts.all(song).each { |(kind, id), record| statement.execute(song_id, kind, id, JSON.generate(record)) }
   ensure
     statement&.close
@@ -46,7 +48,9 @@ module SongRows
   # The parts of a song as JSON text, straight from the rows: [[kind, id, record], ...]; points and notes left out.
   def json(song_id)
     entries = PartRow.where(song_id:).order(:kind, :part_id).pluck(:kind, :part_id, SLIM)
-    list = entries.map { |kind, id, record| kind == "song" ? [kind, id, Wire.head(JSON.parse(record)).to_json] : [kind, id, record] }
+    list = entries.map do |kind, id, record|
+      kind == "song" ? [kind, id, Wire.head(JSON.parse(record)).to_json] : [kind, id, record]
+    end
     "[#{list.map { |kind, id, record| "[#{kind.to_json},#{id.to_json},#{record}]" }.join(',')}]"
   end
 

@@ -85,7 +85,8 @@ class SongShelf
   def card(row)
     parts = Database.guarded { PartRow.where(song_id: row.id, kind: %w[song track region]).pluck(:kind, :record) }
     records = parts.group_by(&:first).transform_values { |list| list.map { |_, text| JSON.parse(text) } }
-    KindSatchel::Card.of(records.fetch("song").first, records.fetch("track", []), records.fetch("region", []), lanes(row))
+    KindSatchel::Card.of(records.fetch("song").first, records.fetch("track", []), records.fetch("region", []),
+                         lanes(row))
   rescue StandardError
     raise unless StoredForm.damage(row.id)
 
@@ -95,14 +96,18 @@ class SongShelf
   # Those for the tempo.
   def lanes(row)
     found = PartRow.where(song_id: row.id, kind: "envelope").where("json_extract(record, '$.target') = ?", KindSatchel::Address.tempo.to_s)
-    Database.guarded { found.where("json_extract(record, '$.owner') LIKE 'track/%'").pluck(:record) }.map { |text| JSON.parse(text) }
+    Database.guarded do
+      found.where("json_extract(record, '$.owner') LIKE 'track/%'").pluck(:record)
+    end.map { |text| JSON.parse(text) }
   end
 
   def keep(made)
     return if made.empty?
 
     Database.write do
-      made.each { |row, card| SongRow.where(id: row.id).update_all(card: JSON.generate(card), card_revision: row.revision) }
+      made.each do |row, card|
+        SongRow.where(id: row.id).update_all(card: JSON.generate(card), card_revision: row.revision)
+      end
     end
   rescue Database::Trouble
     # The list is there all the same; it is worked out again next time.

@@ -22,15 +22,16 @@ module SongUpgrade
     song
   end
 
-  # What was merged, switched off or shortened is a step of the log; what only has another form now is none, and what waits to be done again
-  # goes on waiting.
+  # What was merged, switched off or shortened is a step of the log; what only has another form now is none, and what
+  # waits to be done again goes on waiting.
   def store(row, song, raw, parts)
     first = row.format < 2
     patch = patch(raw, parts)
     SongRows.write(row.id, patch, 1)
     log(row, patch) if first && changed?(raw, parts)
     places = first ? KindSatchel::Upgrade.places(song) : []
-    row.update!(format: KindSatchel::Document::VERSION, places: places.empty? ? nil : JSON.generate(places.map { |place| place.to_record(song) }))
+    told = JSON.generate(places.map { |place| place.to_record(song) }) unless places.empty?
+    row.update!(format: KindSatchel::Document::VERSION, places: told)
   end
 
   def changed?(raw, parts)
@@ -41,7 +42,12 @@ module SongUpgrade
   # After what merged, steps that were undone before no longer fit; their going is said.
   def log(row, patch)
     waiting = EditRow.where(song_id: row.id).where("place > ?", row.done_edits).count
-    gone = waiting.zero? ? "" : "; #{KindSatchel::PlainText.count(waiting, 'step')} undone before can no longer be done again"
+    gone = if waiting.zero?
+             ""
+           else
+             "; #{KindSatchel::PlainText.count(waiting,
+                                               'step')} undone before can no longer be done again"
+           end
     EditLog.record(row, NAME, {}, WORDS + gone, patch)
   end
 

@@ -5,8 +5,9 @@ require "tempfile"
 require_relative "wave_head"
 require_relative "wave_outline"
 
-# Recorded sounds: each stored once, by the digest of its bytes, in a folder beside the database; listed with what uses them, and
-# let go of when nothing does. What ships with the app has a word of its own besides, by which documents name it.
+# Recorded sounds: each stored once, by the digest of its bytes, in a folder beside the database; listed with what
+# uses them, and let go of when nothing does. What ships with the app has a word of its own besides, by which
+# documents name it.
 class SoundStore
   # The largest file that is taken in, in bytes.
   LARGEST = 200 * 1024 * 1024
@@ -41,7 +42,8 @@ class SoundStore
     Database.write do
       SoundRow.where(word:).where.not(digest:).update_all(word: nil) if word
       row = SoundRow.find_or_initialize_by(digest:)
-      row.update!(name: row.name || name.strip[0, LONGEST_NAME], word: word || row.word, bytes: File.size(path), outline:, **info)
+      row.update!(name: row.name || name.strip[0, LONGEST_NAME], word: word || row.word, bytes: File.size(path),
+                  outline:, **info)
       row
     end
   end
@@ -52,7 +54,10 @@ class SoundStore
     Dir[File.join(folder, "*.wav")].each do |path|
       word = File.basename(path, ".wav")
       row = Database.guarded { SoundRow.find_by(word:) }
-      next if row&.outline && row.bytes == File.size(path) && row.digest == Digest::SHA256.file(path).hexdigest && File.size?(file(row.digest)) == row.bytes
+      if row&.outline && row.bytes == File.size(path) && row.digest == Digest::SHA256.file(path).hexdigest &&
+         File.size?(file(row.digest)) == row.bytes
+        next
+      end
 
       take(path, name: word.tr("-", " ").capitalize, word:)
     end
@@ -62,7 +67,9 @@ class SoundStore
   # @return [Array(SoundRow, String)] the sound and its file
   # @raise [Missing]
   def find(key)
-    row = Database.guarded { DIGEST.match?(key) ? SoundRow.find_by(digest: key) : SoundRow.find_by(word: key) } or raise Missing
+    row = Database.guarded do
+      DIGEST.match?(key) ? SoundRow.find_by(digest: key) : SoundRow.find_by(word: key)
+    end or raise Missing
     path = file(row.digest)
     File.size?(path) == row.bytes ? [row, path] : raise(Missing)
   end
@@ -119,7 +126,11 @@ class SoundStore
     raise KindSatchel::InvalidInput.of("shipped", "", "#{row.name} ships with the app; it stays.") if row.word
 
     songs = uses.fetch(row.digest, [])
-    raise KindSatchel::InvalidInput.of("used", "", "#{row.name} is used in #{songs.map { |song| song['name'] }.join(', ')}; it stays.") if songs.any?
+    if songs.any?
+      raise KindSatchel::InvalidInput.of("used", "", "#{row.name} is used in #{songs.map do |song|
+        song['name']
+      end.join(', ')}; it stays.")
+    end
 
     where = remembered(row.digest)
     raise KindSatchel::InvalidInput.of("used", "", "#{row.name} #{where}; it stays.") if where
@@ -164,7 +175,10 @@ class SoundStore
   end
 
   # What is stored of a damaged song may be no JSON; see {#remembered}.
-  def sound_rows(kinds) = PartRow.where(kind: kinds).from("(SELECT * FROM #{PartRow.table_name} WHERE json_valid(record)) AS #{PartRow.table_name}")
+  def sound_rows(kinds)
+    PartRow.where(kind: kinds).from("(SELECT * FROM #{PartRow.table_name} WHERE json_valid(record)) AS " \
+                                    "#{PartRow.table_name}")
+  end
 
   def in_devices
     sound = "json_extract(device.value, '$.sound')"
@@ -200,14 +214,18 @@ class SoundStore
     File.rename(part, goal)
   rescue SystemCallError => e
     FileUtils.rm_f(part) if part
-    raise Database::Trouble.new(507, "disk_fault", "The disk does not take the sound (#{e.message.sub(/ @ .*/, '')}); nothing was changed.")
+    raise Database::Trouble.new(507, "disk_fault",
+                                "The disk does not take the sound (#{e.message.sub(/ @ .*/, '')}); nothing was " \
+                                "changed.")
   end
 
   # What is seen and guessed of it, as it is kept.
   def outline_of(path, head, info)
     outline = WaveOutline.new(path, head).to_record
-    guess = KindSatchel::Follow::TempoGuess.new(outline["energy"], outline["hop_seconds"], info[:frames].fdiv(info[:rate]))
-    JSON.generate(outline.merge("guess" => { "bpm" => guess.bpm.round(4), "beats" => guess.beats, "first_seconds" => guess.first_seconds.round(4) }))
+    guess = KindSatchel::Follow::TempoGuess.new(outline["energy"], outline["hop_seconds"],
+                                                info[:frames].fdiv(info[:rate]))
+    JSON.generate(outline.merge("guess" => { "bpm" => guess.bpm.round(4), "beats" => guess.beats,
+                                             "first_seconds" => guess.first_seconds.round(4) }))
   end
 
   # @return [Array(Hash, WaveHead)]
@@ -215,7 +233,10 @@ class SoundStore
     head = WaveHead.new(path)
     seconds = head.frames.fdiv(head.rate)
     raise KindSatchel::InvalidInput.of("empty_sound", "", "The sound is empty.") if head.frames.zero?
-    raise KindSatchel::InvalidInput.of("too_long", "", "The sound lasts #{(seconds / 60).round(1)} minutes; at most 20 are taken.") if seconds > LONGEST_SECONDS
+    if seconds > LONGEST_SECONDS
+      raise KindSatchel::InvalidInput.of("too_long", "",
+                                         "The sound lasts #{(seconds / 60).round(1)} minutes; at most 20 are taken.")
+    end
 
     [{ frames: head.frames, rate: head.rate, channels: head.format.channels }, head]
   end

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
-# Has work on a long list done by several processes at once, each with the memory of this one. What comes back is copied.
+# Has work on a long list done by several processes at once, each with the memory of this one. What comes back is
+# copied.
 module Spread
   # Shorter lists are not worth it.
   LEAST = 40
@@ -14,8 +15,8 @@ module Spread
   module_function
 
   # @param told [#call, nil] hears the share that is done
-  # @return [#call] takes a list, what is to be done with each of it, and (or nil) what is made of an answer here, with its place, while
-  #   others are worked on; answers what came of it, in order
+  # @return [#call] takes a list, what is to be done with each of it, and (or nil) what is made of an answer here,
+  #   with its place, while others are worked on; answers what came of it, in order
   def map(told = nil)
     lambda do |list, work, made = nil|
       list.size < LEAST || Spread.processes < 2 ? plain(list, work, told, made) : spread(list, work, told, made)

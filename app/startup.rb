@@ -21,7 +21,9 @@ module Startup
   # @return [LocalAuthority]
   # @raise [SystemExit] when it cannot be made, or the web server cannot use one
   def certificate(database, address)
-    refuse("This Ruby's web server was built without OpenSSL, so nothing beyond this machine can be served.") unless Puma.ssl?
+    unless Puma.ssl?
+      refuse("This Ruby's web server was built without OpenSSL, so nothing beyond this machine can be served.")
+    end
 
     names = Addresses.reached(address) + ENV.fetch("SATCHEL_HOSTS", "").split(",") + %w[127.0.0.1 localhost]
     LocalAuthority.new("#{File.expand_path(database)}-tls").ready(names.uniq)
@@ -42,7 +44,9 @@ module Startup
     Sweep.close(Database.path)
     Sweep.call(Server.sounds)
     Server.sounds.take_shipped(Server.shipped_sounds)
-    Server.sounds.spoilt.each { |row| warn "The sound #{row.name} (#{row.digest[0, 12]}) is not what it was: it is told as missing." }
+    Server.sounds.spoilt.each do |row|
+      warn "The sound #{row.name} (#{row.digest[0, 12]}) is not what it was: it is told as missing."
+    end
     Server.long_work.warm
     Server.workspaces.clear(0)
     DemoSeed.plant

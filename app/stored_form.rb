@@ -1,7 +1,8 @@
 # frozen_string_literal: true
 
-# Whether what is stored of a song has the form that it should have: JSON that fits the schema of its version, and that the core's reader
-# takes. Asked only after something went wrong, to tell damage of a song from a mistake of ours.
+# Whether what is stored of a song has the form that it should have: JSON that fits the schema of its version, and
+# that the core's reader takes. Asked only after something went wrong, to tell damage of a song from a mistake of
+# ours.
 module StoredForm
   OWN = %w[owner place].freeze
 
@@ -30,9 +31,13 @@ module StoredForm
     owned = [*kinds["envelope"], *kinds["region"]].grep(Hash).group_by { |one| one["owner"] }
     tracks = kinds.fetch("track", []).sort_by { |track| track["place"].to_i }.map do |track|
       lanes, regions = owned.fetch("track/#{track['id']}", []).partition { |one| one.key?("target") }
-      track.except(*OWN).merge("lanes" => placed(lanes), "regions" => placed(regions.sort_by { |region| region["start_tick"].to_i }))
+      track.except(*OWN).merge("lanes" => placed(lanes), "regions" => placed(regions.sort_by do |region|
+        region["start_tick"].to_i
+      end))
     end
-    clips = kinds.fetch("clip", []).map { |clip| clip.except(*OWN).merge("envelopes" => placed(owned.fetch("clip/#{clip['id']}", []))) }
+    clips = kinds.fetch("clip", []).map do |clip|
+      clip.except(*OWN).merge("envelopes" => placed(owned.fetch("clip/#{clip['id']}", [])))
+    end
     { "format" => KindSatchel::Document::FORMAT, "version" => format, **head, "tracks" => tracks, "clips" => clips }
   end
 

@@ -2,8 +2,8 @@
 
 require "digest"
 
-# Songs as they stood, under names. A version keeps its own parts, since the log loses its end when somebody edits after an undo; parts that
-# are the same are kept once.
+# Songs as they stood, under names. A version keeps its own parts, since the log loses its end when somebody edits
+# after an undo; parts that are the same are kept once.
 module VersionShelf
   LONGEST_NAME = 120
   # The most of one song.
@@ -29,13 +29,20 @@ module VersionShelf
   # @raise [KindSatchel::InvalidInput] for a blank name, and for too many
   def keep(song_id, name)
     fit = name.is_a?(String) && name.strip.size.between?(1, LONGEST_NAME)
-    raise KindSatchel::InvalidInput.of("bad_name", "/name", "A version's name has 1 to #{LONGEST_NAME} characters.") unless fit
+    unless fit
+      raise KindSatchel::InvalidInput.of("bad_name", "/name",
+                                         "A version's name has 1 to #{LONGEST_NAME} characters.")
+    end
 
     Database.write do
-      raise KindSatchel::InvalidInput.of("too_many", "", "A song has at most #{MOST} versions.") if VersionRow.where(song_id:).count >= MOST
+      if VersionRow.where(song_id:).count >= MOST
+        raise KindSatchel::InvalidInput.of("too_many", "",
+                                           "A song has at most #{MOST} versions.")
+      end
 
       row = SongRow.on_shelf.find_by(id: song_id) or raise OpenSongs::Missing
-      VersionRow.create!(song_id:, name: name.strip, revision: row.revision, parts: JSON.generate(stored(SongRows.texts(song_id)))).entry
+      VersionRow.create!(song_id:, name: name.strip, revision: row.revision,
+                         parts: JSON.generate(stored(SongRows.texts(song_id)))).entry
     end
   end
 
@@ -49,7 +56,9 @@ module VersionShelf
     parts = Database.read do
       row = VersionRow.find_by(song_id:, id:) or raise Missing
       list = JSON.parse(row.parts)
-      records = list.map(&:last).uniq.each_slice(SLICE).flat_map { |slice| VersionPartRow.where(digest: slice).pluck(:digest, :record) }.to_h
+      records = list.map(&:last).uniq.each_slice(SLICE).flat_map do |slice|
+        VersionPartRow.where(digest: slice).pluck(:digest, :record)
+      end.to_h
       list.to_h { |kind, part_id, digest| [[kind, part_id], JSON.parse(records.fetch(digest))] }
     end
     KindSatchel::Parts.assemble(parts)

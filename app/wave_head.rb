@@ -2,8 +2,9 @@
 
 require "wavefile"
 
-# The head of a WAV file that somebody sent, before any of its sound is read: where its samples lie, and that what it says of them fits
-# together. The file format library reads its meaning; sizes and rates that it takes as they stand are checked here.
+# The head of a WAV file that somebody sent, before any of its sound is read: where its samples lie, and that what it
+# says of them fits together. The file format library reads its meaning; sizes and rates that it takes as they stand
+# are checked here.
 class WaveHead
   # In Hz.
   RATES = (1_000..768_000)
@@ -65,8 +66,10 @@ class WaveHead
     # What says nothing of its format yet may be anything.
     no_sound! unless @looked
 
-    fault!("broken_sound", "The WAV file is broken: its part #{name.scrub('?').strip.inspect} at byte #{at} says that it has #{bytes} bytes, " \
-                           "and #{left} follow.")
+    fault!("broken_sound",
+           "The WAV file is broken: its part #{name.scrub('?').strip.inspect} at byte #{at} says that it has " \
+           "#{bytes} bytes, " \
+           "and #{left} follow.")
   end
 
   def format_chunk(at, text)
@@ -86,11 +89,14 @@ class WaveHead
   def rate!(at, rate)
     return if RATES.cover?(rate)
 
-    fault!("bad_rate", "The sample rate at byte #{at} is #{rate} Hz; from #{RATES.min / 1000} to #{RATES.max / 1000} kHz is read.")
+    fault!("bad_rate",
+           "The sample rate at byte #{at} is #{rate} Hz; from #{RATES.min / 1000} to #{RATES.max / 1000} kHz is read.")
   end
 
   def wide!(channels)
-    fault!("too_wide", "The sound has #{channels} channels; one or two are taken.") unless channels.between?(1, MOST_CHANNELS)
+    return if channels.between?(1, MOST_CHANNELS)
+
+    fault!("too_wide", "The sound has #{channels} channels; one or two are taken.")
   end
 
   def readable(reader)

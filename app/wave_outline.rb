@@ -1,14 +1,15 @@
 # frozen_string_literal: true
 
-# What is seen and measured of a WAV file, made once: its peaks, and how loud it is from moment to moment. Samples are read a part at a
-# time, so that a long file takes no more memory than a short one.
+# What is seen and measured of a WAV file, made once: its peaks, and how loud it is from moment to moment. Samples are
+# read a part at a time, so that a long file takes no more memory than a short one.
 class WaveOutline
   # Peaks a second.
   PEAKS_PER_SECOND = 100
   # So many frames are read at a time.
   PART_FRAMES = 1 << 18
 
-  # How samples lie in a file, by format and bits: how they are unpacked, the bytes of one, what stands for silence, and what is full scale.
+  # How samples lie in a file, by format and bits: how they are unpacked, the bytes of one, what stands for silence,
+  # and what is full scale.
   TYPES = {
     [:pcm, 8] => ["C*", 1, 128, 128.0], [:pcm, 16] => ["s<*", 2, 0, 32_768.0], [:pcm, 24] => [nil, 3, 0, 8_388_608.0],
     [:pcm, 32] => ["l<*", 4, 0, 2_147_483_648.0], [:float, 32] => ["e*", 4, 0, 1.0], [:float, 64] => ["E*", 8, 0, 1.0]
@@ -78,7 +79,9 @@ class WaveOutline
   def numbers!(part, at)
     place = part.index { |sample| !sample.to_f.finite? } or return
     place = at + (place / @channels)
-    raise KindSatchel::InvalidInput.of("no_number", "", "Sample #{place} of the sound, at #{place.fdiv(@rate).round(3)} s, is no number.")
+    raise KindSatchel::InvalidInput.of("no_number", "",
+                                       "Sample #{place} of the sound, at #{place.fdiv(@rate).round(3)} s, is no " \
+                                       "number.")
   end
 
   def samples(text) = @template ? text.unpack(@template) : from_24(text.unpack("C*"))

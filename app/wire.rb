@@ -32,12 +32,13 @@ module Wire
 
   def acts?(record) = record["on"] && !(record["points"].empty? && record["source"].nil?)
 
-  # `line` is what makes an amount of a point's value, where limits or depth are not full; `knobs` are its settings, normalised, where they
-  # are not as they begin.
+  # `line` is what makes an amount of a point's value, where limits or depth are not full; `knobs` are its settings,
+  # normalised, where they are not as they begin.
   def envelope(song, record)
     line = record.key?("limits") || record.key?("depth") ? line(record) : nil
     points = written(song, record, line || PLAIN)
-    record.merge("acts" => acts?(record), "points" => points, **(line ? { "line" => line } : {}), **knobs(record), **followed(record))
+    record.merge("acts" => acts?(record), "points" => points, **(line ? { "line" => line } : {}), **knobs(record),
+                 **followed(record))
   end
 
   # All that points were made with, also where it is as it begins; and whether they are as they were made.

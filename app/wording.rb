@@ -2,7 +2,8 @@
 
 # What a schema finds wrong, in words for people who make music.
 module Wording
-  KINDS = { "integer" => "a whole number", "number" => "a number", "string" => "a text", "boolean" => "yes or no (true or false)",
+  KINDS = { "integer" => "a whole number", "number" => "a number", "string" => "a text",
+            "boolean" => "yes or no (true or false)",
             "array" => "a list", "object" => "a set of named values", "null" => "nothing" }.freeze
   # Fields whose form is worth a sentence of its own.
   SPECIAL = { "beats" => "A meter is written like 4/4: 1 to 64 beats.",
@@ -33,7 +34,8 @@ module Wording
 
   def limit(type, schema)
     case type
-    when /m(in|ax)imum/i then "lies between #{schema['minimum'] || schema['exclusiveMinimum']} and #{schema['maximum'] || schema['exclusiveMaximum']}."
+    when /m(in|ax)imum/i then "lies between #{schema['minimum'] || schema['exclusiveMinimum']} and " \
+                              "#{schema['maximum'] || schema['exclusiveMaximum']}."
     when "minLength", "maxLength" then "has #{schema['minLength'] || 0} to #{schema['maxLength']} characters."
     when "minItems" then "has at least #{schema['minItems']} entries."
     when "maxItems" then "has at most #{schema['maxItems']} entries."
@@ -41,6 +43,8 @@ module Wording
     end
   end
 
-  def described(schema) = schema.is_a?(Hash) && schema["description"] ? ": #{schema['description'].delete_suffix('.')}" : ""
+  def described(schema)
+    schema.is_a?(Hash) && schema["description"] ? ": #{schema['description'].delete_suffix('.')}" : ""
+  end
   private_class_method :sentence, :missing, :limit, :described
 end

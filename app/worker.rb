@@ -1,9 +1,9 @@
 # frozen_string_literal: true
 
-# Long work in a process of its own, so that the server's other answers do not wait for it. It speaks in lines of JSON on standard
-# output: { "progress" => 0..1, "words" }, { "ready" => true } when it wants to write (and waits for a line), and last
-# { "done" => ... } or { "faults" => [...] }.
-# Its task comes as the first line on standard input: [TASK, ARGUMENTS, PROCESSES], the last how many it may split into. Without one it ends.
+# Long work in a process of its own, so that the server's other answers do not wait for it. It speaks in lines of JSON
+# on standard output: { "progress" => 0..1, "words" }, { "ready" => true } when it wants to write (and waits for a
+# line), and last { "done" => ... } or { "faults" => [...] }. Its task comes as the first line on standard input:
+# [TASK, ARGUMENTS, PROCESSES], the last how many it may split into. Without one it ends.
 require_relative "packages"
 require_relative "environment"
 require_relative "work/tasks"
@@ -22,7 +22,8 @@ rescue KindSatchel::InvalidInput => e
 rescue Database::Trouble => e
   puts JSON.generate("trouble" => [e.status, e.code, e.message])
 rescue Errno::ENOSPC, Errno::EDQUOT
-  puts JSON.generate("trouble" => [507, "disk_full", "The disk is full; nothing was written. Make room, then try again."])
+  puts JSON.generate("trouble" => [507, "disk_full",
+                                   "The disk is full; nothing was written. Make room, then try again."])
 rescue OpenSongs::Missing
   puts JSON.generate("gone" => true)
 end

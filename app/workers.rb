@@ -4,14 +4,15 @@ require "etc"
 require "open3"
 require_relative "turns"
 
-# Processes for long work (see worker.rb). One stands ready, so that work need not wait for it to start; another takes its place when
-# it is taken. Only so many are busy at a time that one core is left to answer.
+# Processes for long work (see worker.rb). One stands ready, so that work need not wait for it to start; another takes
+# its place when it is taken. Only so many are busy at a time that one core is left to answer.
 class Workers
   WORKER = File.expand_path("worker.rb", __dir__)
   # A worker needs little room for compiled code.
   RUBY = ["ruby", "--yjit", "--yjit-exec-mem-size=32"].freeze
   # Garbage is collected less often than in a server: a worker makes much that stays, and ends soon.
-  ROOMY = { "RUBY_GC_HEAP_INIT_SLOTS" => "1500000", "RUBY_GC_MALLOC_LIMIT" => "67108864", "RUBY_GC_MALLOC_LIMIT_MAX" => "134217728",
+  ROOMY = { "RUBY_GC_HEAP_INIT_SLOTS" => "1500000", "RUBY_GC_MALLOC_LIMIT" => "67108864",
+            "RUBY_GC_MALLOC_LIMIT_MAX" => "134217728",
             "RUBY_GC_OLDMALLOC_LIMIT" => "134217728" }.freeze
   MOST_BUSY = [Etc.nprocessors - 1, 1].max
   # So many may wait for a place; each waits in a thread of the server.

@@ -30,5 +30,6 @@ quiet
 on_booted do
   id = Startup.stock
   puts "Kind Satchel is at http://#{home}:#{port}#{id ? "/songs/#{id}" : '/'}  (Ctrl-C stops it)"
-  Addresses.reached(address).each { |one| puts "For phones with a key (Add a phone): https://#{one}:#{tls_port}" } if beyond
+  reached = beyond ? Addresses.reached(address) : []
+  reached.each { |one| puts "For phones with a key (Add a phone): https://#{one}:#{tls_port}" }
 end

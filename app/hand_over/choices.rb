@@ -4,7 +4,8 @@
 class HandOverChoices
   include KindSatchel
 
-  USUAL = { "baked" => false, "document" => false, "packed" => false, "midi" => false, "midi_clips" => false, "midi_regions" => false,
+  USUAL = { "baked" => false, "document" => false, "packed" => false, "midi" => false, "midi_clips" => false,
+            "midi_regions" => false,
             "csv" => "none", "step_ticks" => 240, "sheet" => false, "error" => 0.01, "sounds" => [] }.freeze
 
   attr_reader :song, :data

@@ -43,7 +43,9 @@ class HandOverFiles
   # @return [Hash] "losses", "notes"
   def write
     @told.call(0.05, "fitting")
-    @baked = choices.limits && HandOver::Bake.new(@song, choices.limits).call(Spread.map(->(share) { @told.call(0.05 + (0.35 * share), "fitting") }))
+    @baked = choices.limits && HandOver::Bake.new(@song, choices.limits).call(Spread.map(lambda { |share|
+      @told.call(0.05 + (0.35 * share), "fitting")
+    }))
     out = @baked&.song || @song
     documents(out)
     midi(out)
@@ -70,7 +72,9 @@ class HandOverFiles
 
     text = JSON.pretty_generate(Document.dump(@song))
     file("#{stem}.satchel.zip") { |path| PackedSong.write(path, text, @song.sounds, @store) }
-    @store.missing(@song).each { |one| @notes << "#{one['sound']} is not in the store; it is left out of the packed song." }
+    @store.missing(@song).each do |one|
+      @notes << "#{one['sound']} is not in the store; it is left out of the packed song."
+    end
   end
 
   def document(name, song)
@@ -108,7 +112,8 @@ class HandOverFiles
   def clips
     each_named("clips", @song.clips.values.reject(&:carrier?)) do |clip, name|
       alone = HandOver::OneClip.of(@song, clip.id) or next @notes << "#{clip.name} lies nowhere; it is left out."
-      whole("clips/#{name}.mid", alone, 0, alone.length_ticks, only: @song.directory.regions_of_clip(clip.id).first.track.id)
+      whole("clips/#{name}.mid", alone, 0, alone.length_ticks,
+            only: @song.directory.regions_of_clip(clip.id).first.track.id)
     end
   end
 
@@ -116,7 +121,9 @@ class HandOverFiles
   def regions(out)
     placed = out.tracks.flat_map { |track| track.regions.map { |region| [track, region] } }
     placed = placed.reject { |_, region| out.clip(region.clip_id).carrier? || region.muted }
-    each_named("regions", placed, ->((track, region)) { "#{track.name} #{out.meters.text(region.start_tick)[/\A\d+\.\d+/]}" }) do |(track, region), name|
+    each_named("regions", placed, lambda { |(track, region)|
+      "#{track.name} #{out.meters.text(region.start_tick)[/\A\d+\.\d+/]}"
+    }) do |(track, region), name|
       whole("regions/#{name}.mid", out, region.start_tick, region.end_tick, only: track.id)
     end
   end
@@ -133,7 +140,13 @@ class HandOverFiles
     return if choices["csv"] == "none"
 
     addresses = choices["csv"] == "drawn" ? out.automated : out.sounded
-    addresses &= choices.limits.track_ids.flat_map { |id| addresses.select { |one| one.owner_id == id } } if choices.limits&.track_ids
+    if choices.limits&.track_ids
+      addresses &= choices.limits.track_ids.flat_map do |id|
+        addresses.select do |one|
+          one.owner_id == id
+        end
+      end
+    end
     lines = table(out, addresses)
     file("moves.csv") do |path|
       rows = 0

@@ -27,7 +27,9 @@ module ReadBack
   # @return [String] the same bytes
   # @raise [Differs]
   def track!(bytes, part)
-    differs!("A track of the MIDI file") unless KindSatchel::Formats::MidiEvents.new(bytes).count_track! == events(part) + part.texts.size + 2
+    unless KindSatchel::Formats::MidiEvents.new(bytes).count_track! == events(part) + part.texts.size + 2
+      differs!("A track of the MIDI file")
+    end
     bytes
   end
 
@@ -43,7 +45,9 @@ module ReadBack
 
     read = MidiFile.score(bytes)
     wrote = parts.map { |part| part.notes.sort }.reject(&:empty?)
-    differs!("The MIDI file") unless read.parts.map { |part| part.notes.sort }.reject(&:empty?) == wrote && read.ppq == score.ppq
+    differs!("The MIDI file") unless read.parts.map do |part|
+      part.notes.sort
+    end.reject(&:empty?) == wrote && read.ppq == score.ppq
   end
 
   # @param path [String] of a WAV file
@@ -54,7 +58,8 @@ module ReadBack
     reader.close
     return if found == [frames, rate]
 
-    raise KindSatchel::InvalidInput.of("broken_sound", "", "The sound has #{found[0]} frames at #{found[1]} Hz, not #{frames} at #{rate}.")
+    raise KindSatchel::InvalidInput.of("broken_sound", "",
+                                       "The sound has #{found[0]} frames at #{found[1]} Hz, not #{frames} at #{rate}.")
   rescue WaveFile::FormatError
     raise KindSatchel::InvalidInput.of("no_sound", "", "This is no WAV file that can be read.")
   end

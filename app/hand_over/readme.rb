@@ -24,7 +24,8 @@ class HandOverReadme
   def limits
     return unless @choices.limits
 
-    words = { "lanes_only" => "lanes of tracks only", "no_carriers" => "no carrier clips", "set_only" => "moves that set only",
+    words = { "lanes_only" => "lanes of tracks only", "no_carriers" => "no carrier clips",
+              "set_only" => "moves that set only",
               "straight" => "straight lines only", "one_tempo" => "one tempo" }
     given = @choices.limits.to_record
     list = words.select { |key, _| given[key] }.values
@@ -40,14 +41,19 @@ class HandOverReadme
     rows = @losses.map do |one|
       next [one["name"], "", "", "", "", one["why"]] if one["left_out"]
 
-      [one["name"], one["points"]&.to_s || "as it is", one["largest_text"], one["mean_text"], one["largest"].zero? ? "" : one["position"], one["why"].to_s]
+      [one["name"], one["points"]&.to_s || "as it is", one["largest_text"], one["mean_text"],
+       one["largest"].zero? ? "" : one["position"], one["why"].to_s]
     end
     "What each parameter loses\n\n#{table([['parameter', 'points', 'largest', 'mean', 'where', ''], *rows])}"
   end
 
   def table(rows)
     widths = rows[0].each_index.map { |i| rows.map { |row| row[i].to_s.size }.max }
-    "#{rows.map { |row| row.each_with_index.map { |cell, i| cell.to_s.ljust(widths[i]) }.join('  ').rstrip }.join("\n")}\n"
+    "#{rows.map do |row|
+      row.each_with_index.map do |cell, i|
+        cell.to_s.ljust(widths[i])
+      end.join('  ').rstrip
+    end.join("\n")}\n"
   end
 
   def notes = @notes.empty? ? nil : "#{@notes.join("\n")}\n"
@@ -59,7 +65,8 @@ class HandOverReadme
       [@song.full_name(row.address), row.number == "bend" ? "pitch bend" : row.number.to_s, "#{row.bits} bits",
        @within.key?(row.address.to_s) ? percent(@within[row.address.to_s]) : ""]
     end
-    head = "Controllers (at most so far from what is heard, in share of their travel; volumes on 7 stay at 127 above 0 dB)"
+    head = "Controllers (at most so far from what is heard, in share of their travel; volumes on 7 stay at 127 above " \
+           "0 dB)"
     "#{head}\n\n#{table([%w[parameter controller values within], *rows])}"
   end
 

@@ -2,7 +2,8 @@
 
 require "erb"
 
-# A song on one page, for whoever goes on with it: its tracks, tempo, chains with their settings, and every move as a picture.
+# A song on one page, for whoever goes on with it: its tracks, tempo, chains with their settings, and every move as a
+# picture.
 class HandOverSheet
   include KindSatchel
 
@@ -34,7 +35,9 @@ class HandOverSheet
 
   def tempo
     ticks = [0, *song.tempo.changes(0, song.length_ticks).map(&:round)].uniq.first(200)
-    ticks.map { |tick| [song.meters.text(tick), song.tempo.bpm_at(tick).round(2), song.tempo.seconds_at(tick).round(3)] }
+    ticks.map do |tick|
+      [song.meters.text(tick), song.tempo.bpm_at(tick).round(2), song.tempo.seconds_at(tick).round(3)]
+    end
   end
 
   def moves(track) = track.lanes.select { |lane| song.parameter?(lane.target) }
@@ -47,7 +50,9 @@ class HandOverSheet
     return "" if corners.empty?
 
     corners = [[0, corners[0][1]], *corners, [to, corners[-1][1]]].select { |tick, _| tick <= to }
-    points = corners.map { |tick, value| "#{(tick * WIDTH / to.to_f).round(1)},#{(HEIGHT - ((value - least) / (most - least) * HEIGHT)).round(1)}" }
+    points = corners.map do |tick, value|
+      "#{(tick * WIDTH / to.to_f).round(1)},#{(HEIGHT - ((value - least) / (most - least) * HEIGHT)).round(1)}"
+    end
     "<svg viewBox='0 -2 #{WIDTH} #{HEIGHT + 4}' role='img' aria-label='#{h(song.parameter_name(envelope.target))}'>" \
       "<polyline points='#{points.join(' ')}'/></svg>"
   end

@@ -34,7 +34,11 @@ class HandOverShelf
 
     Schemas.check!("hand_over", { "limits" => limits })
     record = KindSatchel::InvalidInput.under("/limits") { KindSatchel::HandOver::Limits.read(limits).with(track_ids: nil).to_record }
-    Database.write { LimitSetRow.find_or_initialize_by(name: name.strip).tap { |row| row.update!(limits: JSON.generate(record)) }.entry }
+    Database.write do
+      LimitSetRow.find_or_initialize_by(name: name.strip).tap do |row|
+        row.update!(limits: JSON.generate(record))
+      end.entry
+    end
   end
 
   def remove(id) = Database.write { LimitSetRow.where(id:).delete_all }
@@ -42,10 +46,13 @@ class HandOverShelf
   private
 
   def shipped
-    @shipped ||= JSON.parse(File.read(@file)).each_with_index.map { |entry, i| { "id" => -1 - i, **entry, "shipped" => true } }
+    @shipped ||= JSON.parse(File.read(@file)).each_with_index.map do |entry, i|
+      { "id" => -1 - i, **entry, "shipped" => true }
+    end
   end
 
-  # What was kept, as far as the song still has it; what is moved since then gets a first controller of those that are left.
+  # What was kept, as far as the song still has it; what is moved since then gets a first controller of those that are
+  # left.
   def rows(song, records)
     return KindSatchel::HandOver::Controllers.proposed(song) unless records
 

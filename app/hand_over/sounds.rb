@@ -12,14 +12,15 @@ class HandOverSounds
     @silent = silent
   end
 
-  # @return [Array<Hash>] what is rendered together: "files", one for each of "taps", the tracks that are taken by themselves, or just one for
-  #   the whole; "clip_id" for a clip by itself
+  # @return [Array<Hash>] what is rendered together: "files", one for each of "taps", the tracks that are taken by
+  #   themselves, or just one for the whole; "clip_id" for a clip by itself
   def to_record = @choices["sounds"].flat_map { |sound| send(sound["what"], base(sound)) }
 
   private
 
   def base(sound)
-    { "what" => sound["what"], "rate" => sound["rate"], "bits" => sound["bits"], "from_tick" => @choices.from, "to_tick" => @choices.to,
+    { "what" => sound["what"], "rate" => sound["rate"], "bits" => sound["bits"], "from_tick" => @choices.from,
+      "to_tick" => @choices.to,
       "taps" => [], "silent" => sound["listening"] ? @silent : [] }
   end
 
@@ -36,7 +37,8 @@ class HandOverSounds
     placed = @song.clips.values.reject(&:carrier?).select { |clip| @song.directory.regions_of_clip(clip.id).any? }
     placed.zip(files("loops", placed)).map do |clip, file|
       owner = @song.directory.regions_of_clip(clip.id).first.track.id
-      base.merge("from_tick" => 0, "to_tick" => clip.length_ticks, "taps" => [owner], "silent" => [], "clip_id" => clip.id, "files" => [file])
+      base.merge("from_tick" => 0, "to_tick" => clip.length_ticks, "taps" => [owner], "silent" => [],
+                 "clip_id" => clip.id, "files" => [file])
     end
   end
 

@@ -4,8 +4,8 @@ require "fileutils"
 require "securerandom"
 require "zip"
 
-# Folders in which what is handed over waits until it is fetched, each under a token; one goes when it was fetched, is called off, fails,
-# or has waited too long.
+# Folders in which what is handed over waits until it is fetched, each under a token; one goes when it was fetched, is
+# called off, fails, or has waited too long.
 class Workspaces
   TOKEN = /\A[0-9a-f]{32}\z/
   LONGEST_WAIT_SECONDS = 3600

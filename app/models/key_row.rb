@@ -7,6 +7,7 @@ class KeyRow < ActiveRecord::Base
   # @return [Hash] what the list of keys tells of it; nothing secret
   def entry
     { "id" => id, "name" => name, "kind" => kind, "device" => device,
-      "entered_at" => entered_at&.iso8601, "seen_at" => seen_at&.iso8601, "expires_at" => entered_at ? nil : expires_at.iso8601 }
+      "entered_at" => entered_at&.iso8601, "seen_at" => seen_at&.iso8601,
+      "expires_at" => entered_at ? nil : expires_at.iso8601 }
   end
 end

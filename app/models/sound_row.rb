@@ -9,6 +9,7 @@ class SoundRow < ActiveRecord::Base
   # @return [Hash] what the list of sounds tells of it
   def entry
     { "id" => word || digest, "digest" => digest, "name" => name, "bytes" => bytes, "seconds" => seconds,
-      "rate" => rate, "channels" => channels, "shipped" => !word.nil?, "guess" => outline && JSON.parse(outline)["guess"] }
+      "rate" => rate, "channels" => channels, "shipped" => !word.nil?,
+      "guess" => outline && JSON.parse(outline)["guess"] }
   end
 end

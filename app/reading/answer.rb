@@ -35,9 +35,9 @@ class Answer
       "touched" => stretches, "clock_from" => changes.clock_from }
   end
 
-  # For a change that is only being tried: of envelopes just the points that differ, of clips just the notes, of curves just the stretches;
-  # what would take long is drawn by its bounds and not played: `coarse`.
-  # `patches` => { "curves" => envelope id => [[from, to, corners]], "heard" => address => [[from, to, corners], ...] }
+  # For a change that is only being tried: of envelopes just the points that differ, of clips just the notes, of
+  # curves just the stretches; what would take long is drawn by its bounds and not played: `coarse`. `patches` => {
+  # "curves" => envelope id => [[from, to, corners]], "heard" => address => [[from, to, corners], ...] }
   def preview
     @budget = Heard::Budget.new(@after)
     answer = tried
@@ -57,7 +57,8 @@ class Answer
 
     draw = drawn
     { **told, "uneven" => draw.uneven(changed_envelopes), "curves" => {}, "heard" => {}, **draw.placed([]),
-      "patches" => { "curves" => draw.curve_patches(stretches), "heard" => draw.heard_patches(wanted) }, **sound }
+              "patches" => { "curves" => draw.curve_patches(stretches), "heard" => draw.heard_patches(wanted) },
+              **sound }
   end
 
   def parts = Wire.parts(@after, @records.map { |key, record| [*key, record] })
@@ -71,7 +72,8 @@ class Answer
     affected.select { |address| texts.include?(address.to_s) }.to_h { |address| [address, changes.heard[address]] }
   end
 
-  # Of envelopes only those that would be new, or differ in more than their points; clips that are there already without their notes (see touched_notes).
+  # Of envelopes only those that would be new, or differ in more than their points; clips that are there already
+  # without their notes (see touched_notes).
   def tried_parts
     @records.filter_map do |(kind, id), record|
       next [kind, id, record && tried_clip(id, record)] if kind == "clip"
@@ -85,9 +87,12 @@ class Answer
 
   def just_points?(old, new) = old && old["self"] && old["self"].with(points: []) == new["self"].with(points: [])
 
-  def tried_clip(id, record) = @before.clips[id] ? record.except("self").merge("notes" => []) : Records.clip(@after.clips[id])
+  def tried_clip(id, record)
+    @before.clips[id] ? record.except("self").merge("notes" => []) : Records.clip(@after.clips[id])
+  end
 
-  # Clip id => [place, how many notes go there, the notes that come there], where notes differ: from the first that does to the last.
+  # Clip id => [place, how many notes go there, the notes that come there], where notes differ: from the first that
+  # does to the last.
   def touched_notes
     ids("clip").filter_map { |id| touched_in(id, *[@before, @after].map { |song| song.clips[id]&.notes }) }.to_h
   end
@@ -109,7 +114,9 @@ class Answer
     return unless @records.keys.all? { |kind, _| kind == "envelope" } && settled?
 
     found = ids("envelope").to_h do |id|
-      [id, Heard::Changes::PointsChanged.between(*[@before, @after].map { |song| song.directory.envelopes[id]&.envelope })]
+      [id, Heard::Changes::PointsChanged.between(*[@before, @after].map do |song|
+        song.directory.envelopes[id]&.envelope
+      end)]
     end
     found if found.values.all?
   end
@@ -125,14 +132,17 @@ class Answer
   def drawing
     draw = drawn
     regions = changed_regions
-    { "curves" => draw.curves(redrawn), "uneven" => draw.uneven(changed_envelopes), "meetings" => draw.meetings(changed_envelopes),
+    { "curves" => draw.curves(redrawn), "uneven" => draw.uneven(changed_envelopes),
+      "meetings" => draw.meetings(changed_envelopes),
       **draw.placed(regions), "conflicts" => draw.conflicts(wanted.keys.map(&:to_s)),
       **heard(draw), **sound }
   end
 
   # Whole chains where all of it may differ or the song has another length, else only the stretches that may differ.
   def heard(draw)
-    whole, parts = wanted.partition { |_, stretches| stretches.first[0].zero? && stretches.first[1] >= @after.length_ticks }
+    whole, parts = wanted.partition do |_, stretches|
+      stretches.first[0].zero? && stretches.first[1] >= @after.length_ticks
+    end
     whole, parts = resized? ? [on_screen, {}] : [whole.map { |address, _| address.to_s }, parts]
     { "heard" => draw.heard(whole), "patches" => { "curves" => {}, "heard" => draw.heard_patches(parts.to_h) } }
   end
@@ -144,7 +154,8 @@ class Answer
 
   def sound
     stretch = @wants["sound"] or return {}
-    { "sound" => Playback.new(@after, budget: @budget).stretch(stretch["from_tick"], stretch["to_tick"], affected & @after.sounded) }
+    play = Playback.new(@after, budget: @budget)
+    { "sound" => play.stretch(stretch["from_tick"], stretch["to_tick"], affected & @after.sounded) }
   end
 
   def ids(kind) = @records.keys.select { |key, _| key == kind }.map(&:last)
@@ -153,7 +164,9 @@ class Answer
 
   # Those that look different: the changed ones, and those whose settings may be heard otherwise.
   def redrawn
-    settings = changes.addresses.select(&:setting?).filter_map { |address| @after.directory.envelopes[address.device_id]&.envelope }
+    settings = changes.addresses.select(&:setting?).filter_map do |address|
+      @after.directory.envelopes[address.device_id]&.envelope
+    end
     (changed_envelopes + settings).uniq(&:id)
   end
 
@@ -169,7 +182,9 @@ class Answer
     ids("clip") + owners.filter_map { |owner| owner.delete_prefix("clip/") if owner.start_with?("clip/") }
   end
 
-  def each_record(kind) = [@records, @old_records].flat_map { |list| list.select { |(key, _), _| key == kind }.values.compact }
+  def each_record(kind)
+    [@records, @old_records].flat_map { |list| list.select { |(key, _), _| key == kind }.values.compact }
+  end
 
   # Envelope id => [[place, tick, value, text, position], ...] of the points that are not what they were.
   def touched_points
@@ -178,7 +193,9 @@ class Answer
       scale = @after.parameter?(envelope.target)&.scale
       list = new_points(old, envelope.points)
       told = scale && list.size <= MOST_TOLD
-      [envelope.id, list.map { |point, i| told ? point_record(envelope, scale, point, i) : { "index" => i, **Records.point(point) } }]
+      [envelope.id, list.map do |point, i|
+        told ? point_record(envelope, scale, point, i) : { "index" => i, **Records.point(point) }
+      end]
     end
   end
 
@@ -190,7 +207,9 @@ class Answer
   end
 
   def point_record(envelope, scale, point, place)
-    { "index" => place, "tick" => point.tick, "value" => point.value, "text" => envelope.role_rules.amount_text(scale, envelope.amount(point.value)),
-      "position" => @after.meters_of(@after.directory.envelope(envelope.id).owner).text(point.tick), **Shapes.record(point.shape) }
+    { "index" => place, "tick" => point.tick, "value" => point.value,
+      "text" => envelope.role_rules.amount_text(scale, envelope.amount(point.value)),
+      "position" => @after.meters_of(@after.directory.envelope(envelope.id).owner).text(point.tick),
+      **Shapes.record(point.shape) }
   end
 end

@@ -1,8 +1,7 @@
 # frozen_string_literal: true
 
-# What devices there are, and what their scales mark on an axis. For every scale a line chain of the
-# engine's values over the knob's travel, so that a knob sounds while it is turned; what people read comes with answers about a
-# song.
+# What devices there are, and what their scales mark on an axis. For every scale a line chain of the engine's values
+# over the knob's travel, so that a knob sounds while it is turned; what people read comes with answers about a song.
 module Catalogue
   # How far that chain may stray, as a share of the travel.
   TOLERANCE = 0.00005
@@ -15,7 +14,8 @@ module Catalogue
     scales = {}
     devices = KindSatchel::Devices::TYPES.to_h { |id, type| [id, device(type, scales)] }
     send = parameter(KindSatchel::Devices::SEND, scales)
-    { "devices" => devices, "settings" => settings(scales), "tempo" => parameter(KindSatchel::Owners::OfSong::TEMPO, scales),
+    { "devices" => devices, "settings" => settings(scales),
+      "tempo" => parameter(KindSatchel::Owners::OfSong::TEMPO, scales),
       "send" => send, "send_prefix" => KindSatchel::Devices::SEND_PREFIX, "scales" => scales.values,
       "amount_marks" => amount_marks, "shapes" => KindSatchel::Shapes::ALL.ids, "roles" => KindSatchel::Roles::ALL.ids,
       "clocks" => KindSatchel::Clocks::ALL.ids, "hues" => KindSatchel::Track::HUES, "track_kinds" => track_kinds,
@@ -37,7 +37,9 @@ module Catalogue
     parameter(KindSatchel::Settings::DEPTH.with(id: name, name: title, scale:, default:), scales)
   end
 
-  def track_kinds = KindSatchel::Track::KINDS.to_h { |kind| [kind, { "holds" => KindSatchel::Track::HOLDS.fetch(kind, []) }] }
+  def track_kinds
+    KindSatchel::Track::KINDS.to_h { |kind| [kind, { "holds" => KindSatchel::Track::HOLDS.fetch(kind, []) }] }
+  end
 
   def device(type, scales)
     { "name" => type.name, "role" => type.role, "plays" => type.plays, "parts" => type.parts, "samples" => type.samples,
@@ -54,13 +56,20 @@ module Catalogue
 
   def scale(scale, index)
     marks = KindSatchel::Marks.of(scale).map { |value| [value.round(5), scale.text(value)] }
-    { "index" => index, "origin" => scale.origin, "steps" => scale.steps, "set_only" => scale.set_only?, "gain" => scale.gain?,
+    { "index" => index, "origin" => scale.origin, "steps" => scale.steps, "set_only" => scale.set_only?,
+      "gain" => scale.gain?,
       "unit" => scale.unit.word, "marks" => marks, "engine" => engine(scale) }
   end
 
   # Value, engine's value, value, engine's value, ... Steps and switches have a pair for each step.
   def engine(scale)
-    places = scale.steps ? (0..scale.steps).map { |i| i.fdiv(scale.steps) } : [0.0, *scale.breaks(0.0, 1.0, TOLERANCE), 1.0]
+    places = if scale.steps
+               (0..scale.steps).map do |i|
+                 i.fdiv(scale.steps)
+               end
+             else
+               [0.0, *scale.breaks(0.0, 1.0, TOLERANCE), 1.0]
+             end
     places.flat_map { |value| [value.round(9), scale.engine(value).round(9)] }
   end
 

@@ -4,7 +4,8 @@
 #
 # - curves:  envelope id => [tick, value, tick, value, ...] in the envelope's own time
 # - windows: region id => { envelope id => [[from, to, position at from, rate], ...] } in song ticks
-# - marks:   region id => { envelope id => [tick, ...] } where an envelope of its own length and its loop begin together again
+# - marks:   region id => { envelope id => [tick, ...] } where an envelope of its own length and its loop begin
+#   together again
 # - passes:  region id => [[from, to, ticks into the clip], ...] of the material
 # - heard:   address => [tick, value, ...] over the song
 # - conflicts: address => [[from, to, winner, loser], ...], each of these two [envelope id, region id]
@@ -34,8 +35,9 @@ class Drawing
     regions = tracks.flat_map(&:regions)
     clips = regions.map(&:clip_id).uniq.map { |id| @song.clip(id) }
     envelopes = tracks.flat_map(&:lanes) + clips.flat_map(&:envelopes)
+    parts = tracks.flat_map { |track| lanes(track) } + clips.flat_map { |clip| whole(clip) }
     { "curves" => curves(envelopes), "uneven" => uneven(envelopes), "meetings" => meetings(envelopes),
-      **placed(regions), "parts" => Wire.parts(@song, tracks.flat_map { |track| lanes(track) } + clips.flat_map { |clip| whole(clip) }) }
+      **placed(regions), "parts" => Wire.parts(@song, parts) }
   end
 
   # Where what regions hold lies in the song.
@@ -45,7 +47,9 @@ class Drawing
   def curves(envelopes) = envelopes.to_h { |envelope| [envelope.id, flat(curve(envelope))] }
 
   # Envelope id => places of points where a fade does not start level.
-  def uneven(envelopes) = envelopes.to_h { |envelope| [envelope.id, Checks::UnevenStarts.in(envelope, @song.parameter?(envelope.target)&.scale)] }
+  def uneven(envelopes)
+    envelopes.to_h { |envelope| [envelope.id, Checks::UnevenStarts.in(envelope, @song.parameter?(envelope.target)&.scale)] }
+  end
 
   # Envelope id => ticks after which it meets its loop again, for those with a length of their own.
   def meetings(envelopes)
@@ -77,7 +81,9 @@ class Drawing
   # @param addresses [Array<String>]
   def heard(addresses)
     gone = addresses.reject { |text| known?(text) }
-    gone.to_h { |text| [text, []] }.merge((addresses - gone).to_h { |text| [text, heard_patch(Heard::Resolver.new(@song, Address.parse(text)), 0, length)[2]] })
+    gone.to_h { |text| [text, []] }.merge((addresses - gone).to_h do |text|
+      [text, heard_patch(Heard::Resolver.new(@song, Address.parse(text)), 0, length)[2]]
+    end)
   end
 
   # @param addresses [Array<String>]
@@ -112,8 +118,8 @@ class Drawing
     end
   end
 
-  # What an envelope has at a place of its own time, or an amount of it, or a value of a parameter: as a number, and as people
-  # write it.
+  # What an envelope has at a place of its own time, or an amount of it, or a value of a parameter: as a number, and
+  # as people write it.
   # @param place [Hash] "envelope_id" with "tick", "value" (of a point) or "amount", or "address" with "value"
   # @return [Array(Float, String)]
   # @raise [InvalidInput, NotFound]
@@ -128,7 +134,8 @@ class Drawing
 
   # A value of its own, or what is heard at a tick.
   def of_parameter(address, place)
-    written(@song.parameter(address).scale, Roles::Set, place["value"] || Heard::Resolver.new(@song, address).at(place["tick"]))
+    written(@song.parameter(address).scale, Roles::Set,
+            place["value"] || Heard::Resolver.new(@song, address).at(place["tick"]))
   end
 
   # What is set of a move.
@@ -163,7 +170,10 @@ class Drawing
   # As far as it can be heard, with no more corners than there are pixels for.
   def wave(envelope)
     to = [Clocks.extent(@song, @song.directory.envelope(envelope.id)), length].max
-    return Heard::Crowd.thinned(Heard::Outline.of_envelope(envelope, to:), 0, to, @width_px) if to / envelope.source.cycle_ticks <= @width_px
+    if to / envelope.source.cycle_ticks <= @width_px
+      return Heard::Crowd.thinned(Heard::Outline.of_envelope(envelope, to:), 0, to,
+                                  @width_px)
+    end
 
     low, high = envelope.source.swing(envelope)
     [0, low, 0, high, to, high, to, low]
@@ -196,7 +206,9 @@ class Drawing
   def whole(clip) = [["clip", clip.id, Records.clip(clip)], *parts("clip/#{clip.id}", clip.envelopes)]
 
   def parts(owner, envelopes)
-    envelopes.map.with_index { |envelope, place| ["envelope", envelope.id, Parts.placed(Records.envelope(envelope), owner, place)] }
+    envelopes.map.with_index do |envelope, place|
+      ["envelope", envelope.id, Parts.placed(Records.envelope(envelope), owner, place)]
+    end
   end
 
   def runs(region, clip, envelope)
@@ -207,8 +219,11 @@ class Drawing
     @told += list.size
     return list if @told <= MOST_WINDOWS
 
-    raise InvalidInput.of("too_many_pieces", "/tracks", "More than #{MOST_WINDOWS} repeats lie on these tracks; ask for fewer tracks.")
+    raise InvalidInput.of("too_many_pieces", "/tracks",
+                          "More than #{MOST_WINDOWS} repeats lie on these tracks; ask for fewer tracks.")
   end
 
-  def flat(corners) = corners.each_slice(2).flat_map { |tick, value| [tick.is_a?(Integer) ? tick : tick.to_f.round(2), value.round(5)] }
+  def flat(corners)
+    corners.each_slice(2).flat_map { |tick, value| [tick.is_a?(Integer) ? tick : tick.to_f.round(2), value.round(5)] }
+  end
 end

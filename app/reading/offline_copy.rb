@@ -19,7 +19,8 @@ class OfflineCopy
     @block_ticks = block_ticks
     return if block_ticks >= SHORTEST_BLOCK && blocks <= MOST_BLOCKS
 
-    raise InvalidInput.of("out_of_range", "/block_ticks", "Blocks are #{SHORTEST_BLOCK} ticks or longer, and #{MOST_BLOCKS} at most.")
+    raise InvalidInput.of("out_of_range", "/block_ticks",
+                          "Blocks are #{SHORTEST_BLOCK} ticks or longer, and #{MOST_BLOCKS} at most.")
   end
 
   # @yieldparam share [Float] how much of it is made

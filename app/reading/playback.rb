@@ -10,7 +10,8 @@ class Playback
     @budget = budget
   end
 
-  # @param addresses [Array<Address>, nil] only these; nil for every one that sounds otherwise than its knob rests, with the events
+  # @param addresses [Array<Address>, nil] only these; nil for every one that sounds otherwise than its knob rests,
+  #   with the events
   def stretch(from_tick, to_tick, addresses = nil)
     { "from_tick" => from_tick, "to_tick" => to_tick,
       "from_seconds" => @song.tempo.seconds_at(from_tick), "to_seconds" => @song.tempo.seconds_at(to_tick),
@@ -20,7 +21,8 @@ class Playback
 
   # What else plays besides ramps.
   def rest(from_tick, to_tick)
-    { "events" => events(from_tick, to_tick), "gates" => gates(from_tick, to_tick), "steps" => steps(from_tick, to_tick),
+    { "events" => events(from_tick, to_tick), "gates" => gates(from_tick, to_tick),
+      "steps" => steps(from_tick, to_tick),
       "beat" => rounded(Heard::Beat.flat(@song, from_tick, to_tick)), "beats" => beats(from_tick, to_tick) }
   end
 
@@ -39,19 +41,29 @@ class Playback
   def ramps(addresses, from, to)
     addresses = addresses.select { |address| @budget.room?(address, from, to) } if @budget
     addresses.to_h do |address|
-      resolver = Heard::Resolver.new(@song, address)
-      [address.to_s, rounded(address.clip_id ? own_chain(address.clip_id).ramps(resolver, from, to) : Heard::Ramps.new(resolver).flat(from, to))]
+      [address.to_s, rounded(ramp(Heard::Resolver.new(@song, address), from, to))]
     end
+  end
+
+  def ramp(resolver, from, to)
+    clip_id = resolver.address.clip_id
+    clip_id ? own_chain(clip_id).ramps(resolver, from, to) : Heard::Ramps.new(resolver).flat(from, to)
   end
 
   # When the own chains of clips are heard, by clip.
   def gates(from, to)
-    @song.clips.each_value.select { |clip| clip.devices.any? }.to_h { |clip| [clip.id, rounded(own_chain(clip.id).gate(from, to))] }
+    @song.clips.each_value.select do |clip|
+      clip.devices.any?
+    end.to_h { |clip| [clip.id, rounded(own_chain(clip.id).gate(from, to))] }
   end
 
   # What step gates let through, by `owner/device`.
   def steps(from, to)
-    @song.chains.flat_map { |owner| owner.devices.select { |device| device.type == "step-gate" }.map { |device| [owner, device] } }.to_h do |owner, device|
+    @song.chains.flat_map do |owner|
+      owner.devices.select do |device|
+        device.type == "step-gate"
+      end.map { |device| [owner, device] }
+    end.to_h do |owner, device|
       ["#{owner.chain_id}/#{device.id}", rounded(Heard::StepGate.new(@song, owner, device).flat(from, to))]
     end
   end

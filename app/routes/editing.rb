@@ -19,10 +19,17 @@ module Editing
     def wants_of(data)
       heard, sound = data["heard"] || [], data["sound"]
       texts = heard.is_a?(Array) && heard.all?(String)
-      heard.each_with_index { |text, i| KindSatchel::InvalidInput.under("/heard/#{i}") { KindSatchel::Address.parse(text) } } if texts
+      if texts
+        heard.each_with_index do |text, i|
+          KindSatchel::InvalidInput.under("/heard/#{i}") do
+            KindSatchel::Address.parse(text)
+          end
+        end
+      end
       return { "heard" => heard, "sound" => sound } if texts && (sound.nil? || stretch?(sound))
 
-      raise KindSatchel::InvalidInput.of("bad_request", "/heard", "heard is a list of addresses, sound a stretch of ticks.")
+      raise KindSatchel::InvalidInput.of("bad_request", "/heard",
+                                         "heard is a list of addresses, sound a stretch of ticks.")
     end
 
     def stretch?(data)
@@ -35,7 +42,10 @@ module Editing
     # The edit named in the request, checked against its schema; its faults are said of /inputs.
     def checked_edit(data)
       name, inputs = data["edit"], data["inputs"]
-      raise KindSatchel::InvalidInput.of("bad_request", "/edit", "Say which edit by its name.") unless name.is_a?(String)
+      unless name.is_a?(String)
+        raise KindSatchel::InvalidInput.of("bad_request", "/edit",
+                                           "Say which edit by its name.")
+      end
 
       KindSatchel::InvalidInput.under("/edit") { KindSatchel::Edits::ALL.fetch(name) }
       KindSatchel::InvalidInput.under("/inputs") { Schemas.check_edit!(name, inputs) }
@@ -55,7 +65,9 @@ module Editing
     def go_to(place, revision)
       return settings.edit_log.go_to(song_id, revision, place) unless EditLog.far?(song_id, place)
 
-      settings.edit_log.go_to(song_id, revision, place) { settings.long_work.run("history", { id: song_id, place: }, asker:)["patch"] }
+      settings.edit_log.go_to(song_id, revision, place) do
+        settings.long_work.run("history", { id: song_id, place: }, asker:)["patch"]
+      end
     end
 
     # The change is stored by now: what fails from here on must not say that nothing was changed.
@@ -73,7 +85,8 @@ module Editing
       told = after.revision != change.before.revision && settings.listeners.any?(song_id)
       settings.listeners.tell(song_id, "changed", News.of(change, data["tab"], silent)) if told
       answer = Answer.new(change.before.song, after.song, change.patch, change.side, wants_of(data)).change
-      json("revision" => after.revision, "undo" => after.undo, "redo" => after.redo, "words" => change.words, "tells" => change.tells.map(&:to_record),
+      json("revision" => after.revision, "undo" => after.undo, "redo" => after.redo, "words" => change.words,
+           "tells" => change.tells.map(&:to_record),
            "silent" => silent, **answer)
     end
   end
@@ -119,7 +132,8 @@ module Editing
       name, inputs = checked_edit(data)
       result = KindSatchel::InvalidInput.under("/inputs") { KindSatchel::Edits.apply(standing.song, name, filled(standing, name, inputs)) }
       patch = KindSatchel::Parts.between(standing.song, result.song, points: false)
-      json("words" => result.words, "tells" => result.tells.map(&:to_record), "silent" => settings.listened_to.silent(song_id, result.song),
+      json("words" => result.words, "tells" => result.tells.map(&:to_record),
+           "silent" => settings.listened_to.silent(song_id, result.song),
            **Answer.new(standing.song, result.song, patch, 1, wants).preview)
     end
   end

@@ -1,7 +1,8 @@
 # frozen_string_literal: true
 
-# Turns what went wrong into an answer: 4xx with every fault for wrong input, 503 and 507 for the disk and the database, 5xx,
-# logged, for our own mistakes. Every refusal has one form: { "faults": [{ "code", "path", "message" }] }.
+# Turns what went wrong into an answer: 4xx with every fault for wrong input, 503 and 507 for the disk and the
+# database, 5xx, logged, for our own mistakes. Every refusal has one form: { "faults": [{ "code", "path", "message" }]
+# }.
 module Faults
   # Raised when an edit was made and stored, and only its answer failed.
   class Made < StandardError
@@ -38,7 +39,9 @@ module Faults
 
     # One line of log for what was refused.
     def note(status, words)
-      warn "#{status} #{request.request_method} #{request.path[0, 120].scrub}: #{words}" unless settings.environment == :test
+      return if settings.environment == :test
+
+      warn "#{status} #{request.request_method} #{request.path[0, 120].scrub}: #{words}"
     end
   end
 
@@ -47,11 +50,15 @@ module Faults
     input_faults(app)
     app.error(OpenSongs::Stale) { |e| halt_with(409, "stale", e.message, revision: e.revision) }
     app.error(OpenSongs::Missing) { halt_with(404, "unknown_song", "There is no such song; it may have been deleted.") }
-    app.error(Sinatra::BadRequest, Rack::QueryParser::InvalidParameterError, Rack::QueryParser::ParameterTypeError, Rack::QueryParser::ParamsTooDeepError) do
+    app.error(Sinatra::BadRequest, Rack::QueryParser::InvalidParameterError, Rack::QueryParser::ParameterTypeError,
+              Rack::QueryParser::ParamsTooDeepError) do
       halt_with(400, "bad_request", "The address of this request cannot be read.")
     end
     app.not_found do
-      response.body.empty? || response.content_type != "application/json" ? halt_with(404, "unknown_page", "There is nothing at #{request.path}.") : nil
+      if response.body.empty? || response.content_type != "application/json"
+        halt_with(404, "unknown_page",
+                  "There is nothing at #{request.path}.")
+      end
     end
     our_faults(app)
   end
@@ -59,7 +66,8 @@ module Faults
   def self.input_faults(app)
     app.error(KindSatchel::InvalidInput) do |e|
       status e.is_a?(KindSatchel::NotFound) ? 404 : 422
-      note(response.status, "#{e.faults.first.code} at #{e.faults.first.path}#{" and #{e.faults.size - 1} more" if e.faults.size > 1}")
+      note(response.status,
+           "#{e.faults.first.code} at #{e.faults.first.path}#{" and #{e.faults.size - 1} more" if e.faults.size > 1}")
       json("faults" => e.faults.first(KindSatchel::Faults::MOST).map(&:to_h))
     end
   end

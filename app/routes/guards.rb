@@ -2,7 +2,8 @@
 
 # What a page of the server may load, and what a request may hold.
 module Guards
-  POLICY = "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; connect-src 'self'; " \
+  POLICY = "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self' 'unsafe-inline'; img-src " \
+           "'self' data: blob:; connect-src 'self'; " \
            "object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'"
   # The largest request body, in bytes, where nothing else is said.
   LARGEST_REQUEST = 16 * 1024 * 1024
@@ -42,12 +43,16 @@ module Guards
     app.set :protection, { except: %i[session_hijacking remote_token http_origin json_csrf] }
 
     app.before do
-      headers "Content-Security-Policy" => POLICY, "Referrer-Policy" => "no-referrer", "X-Content-Type-Options" => "nosniff"
+      headers "Content-Security-Policy" => POLICY, "Referrer-Policy" => "no-referrer",
+              "X-Content-Type-Options" => "nosniff"
       next if request.get? || request.head?
 
       check_type if request.post? && !request.path.start_with?(Gate::ENTRANCE)
       largest = Guards.largest(request.path)
-      halt_with(413, "too_large", "The request is larger than #{largest / 1024 / 1024} MB.") if request.content_length.to_i > largest
+      if request.content_length.to_i > largest
+        halt_with(413, "too_large",
+                  "The request is larger than #{largest / 1024 / 1024} MB.")
+      end
     end
   end
 end

@@ -31,7 +31,8 @@ module HandOverRoutes
       done, data = nil, chosen.data
       token = disk_guarded do
         settings.workspaces.open do |folder|
-          done = settings.long_work.run("hand_over", { id: song_id, choices: data, folder:, sounds: settings.sounds.folder }, asker:)
+          done = settings.long_work.run("hand_over",
+                                        { id: song_id, choices: data, folder:, sounds: settings.sounds.folder }, asker:)
         end
       end
       settings.open_versions.hold(song_id, token, chosen.song)
@@ -43,7 +44,8 @@ module HandOverRoutes
     def take_sound
       name = asked(:name).to_s
       unless Workspaces::NAME.match?(name)
-        raise KindSatchel::InvalidInput.of("bad_name", "/name", "A sound is called like mix.wav, stems/bass.wav or loops/line.wav.")
+        raise KindSatchel::InvalidInput.of("bad_name", "/name",
+                                           "A sound is called like mix.wav, stems/bass.wav or loops/line.wav.")
       end
 
       goal = settings.workspaces.file(asked!(:token), name)
@@ -73,9 +75,19 @@ module HandOverRoutes
       raise Workspaces::Missing if names.empty?
 
       single = names.size == 1
-      path = single ? settings.workspaces.file(token, names[0]) : disk_guarded { settings.workspaces.zip(token) { |share| told(share) } }
+      path = if single
+               settings.workspaces.file(token,
+                                        names[0])
+             else
+               disk_guarded do
+                 settings.workspaces.zip(token) do |share|
+                   told(share)
+                 end
+               end
+             end
       name = single ? File.basename(names[0]) : "#{FileNames.stem(asked(:name).to_s)}-hand-over.zip"
-      { "path" => "/api/hand_overs/#{token}/#{single ? 'file' : 'archive'}?name=#{URI.encode_www_form_component(name)}", "name" => name,
+      asked = "name=#{URI.encode_www_form_component(name)}"
+      { "path" => "/api/hand_overs/#{token}/#{single ? 'file' : 'archive'}?#{asked}", "name" => name,
         "bytes" => File.size(path) }
     end
 
@@ -103,7 +115,8 @@ module HandOverRoutes
       Schemas.check!("hand_over", { "limits" => data["limits"] })
       address = KindSatchel::Address.parse(data["address"].to_s)
       song.parameter(address)
-      curves = KindSatchel::HandOver::Bake.new(song, KindSatchel::HandOver::Limits.read(data["limits"] || {})).courses(address)
+      limits = KindSatchel::HandOver::Limits.read(data["limits"] || {})
+      curves = KindSatchel::HandOver::Bake.new(song, limits).courses(address)
       json(%w[before after].zip(curves.map(&:flat)).to_h)
     end
     app.post("/api/limit_sets") do
@@ -128,7 +141,9 @@ module HandOverRoutes
       fit = peak.is_a?(Numeric) && peak.to_f.finite? && revision.is_a?(Integer)
       raise KindSatchel::InvalidInput.of("bad_request", "", "Say the peak in dBFS, and of which revision.") unless fit
 
-      Database.write { SongRow.on_shelf.where(id: song_id).update_all(mixdown_peak_db: peak, mixdown_revision: revision) }
+      Database.write do
+        SongRow.on_shelf.where(id: song_id).update_all(mixdown_peak_db: peak, mixdown_revision: revision)
+      end
       json({})
     end
     app.get("/api/hand_overs/:token/file") { fetch(settings.workspaces.files(asked!(:token)).first) }

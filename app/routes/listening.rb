@@ -6,7 +6,10 @@ module ListeningRoutes
   module Helpers
     # What is asked of a track: muted or soloed, each true or false.
     def listening_asked(data)
-      raise KindSatchel::InvalidInput.of("bad_request", "/track_id", "Say which track by its id.") unless data["track_id"].is_a?(String)
+      unless data["track_id"].is_a?(String)
+        raise KindSatchel::InvalidInput.of("bad_request", "/track_id",
+                                           "Say which track by its id.")
+      end
 
       wanted = data.slice("muted", "soloed")
       wrong = wanted.find { |_, on| ![true, false].include?(on) }

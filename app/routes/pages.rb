@@ -13,7 +13,9 @@ module Pages
 
   # The page of a song asks for the song while its script is still on the way.
   def self.opening(page, id)
-    links = ["/api/songs/#{id}", "/api/catalogue"].map { |path| %(<link rel="preload" as="fetch" crossorigin href="#{path}">) }
+    links = ["/api/songs/#{id}", "/api/catalogue"].map do |path|
+      %(<link rel="preload" as="fetch" crossorigin href="#{path}">)
+    end
     page.sub("</head>", "#{links.join}</head>")
   end
 
@@ -29,7 +31,10 @@ module Pages
     app.get("/schemas/*") do
       name = asked!(:splat)
       file = Schemas::FOLDER.join(name).cleanpath
-      halt_with(404, "unknown_schema", "There is no such schema.") unless name.match?(%r{\A[a-z_/]+\.json\z}) && file.file?
+      unless name.match?(%r{\A[a-z_/]+\.json\z}) && file.file?
+        halt_with(404, "unknown_schema",
+                  "There is no such schema.")
+      end
       send_file file.to_s, type: :json
     end
   end

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
-# The one place where what a request says becomes a value: by its name each parameter of an address, and each field of a JSON body, has a
-# type, a range and a length. What does not fit is refused with its place before anything is done.
+# The one place where what a request says becomes a value: by its name each parameter of an address, and each field of
+# a JSON body, has a type, a range and a length. What does not fit is refused with its place before anything is done.
 module Parameters
   LARGEST_ID = (2**53) - 1
   LONGEST_LIST = 256 * 1024
@@ -20,7 +20,8 @@ module Parameters
       number = text.match?(/\A\d{1,12}\z/) ? text.to_i : -1
       return number if range.cover?(number)
 
-      raise KindSatchel::InvalidInput.of("out_of_range", "/#{name}", "#{name} is a whole number from #{range.min} to #{range.max}.")
+      raise KindSatchel::InvalidInput.of("out_of_range", "/#{name}",
+                                         "#{name} is a whole number from #{range.min} to #{range.max}.")
     end
 
     def number(name, text)
@@ -30,7 +31,10 @@ module Parameters
       raise KindSatchel::InvalidInput.of("out_of_range", "/#{name}", "#{name} is a number from -1 to 1.")
     end
 
-    def text(name, text, most = 300) = text.size <= most ? text : refuse!(name, "#{name} is longer than #{most} characters.")
+    def text(name, text, most = 300)
+      text.size <= most ? text : refuse!(name, "#{name} is longer than #{most} characters.")
+    end
+
     def name(name, text) = KindSatchel::PlainText.line(text(name, text))
     def list(name, text) = text(name, text, LONGEST_LIST).split(",")
     def ids(name, text) = list(name, text).map { |one| id(name, one).nonzero? || refuse!(name, "#{name} are numbers.") }
@@ -39,10 +43,12 @@ module Parameters
   # By the name of a parameter: how its text is read.
   ADDRESS = {
     "id" => :id, "with" => :text, "version" => :text, "song" => :id, "ids" => :ids,
-    "tick" => :whole, "from_tick" => :whole, "to_tick" => :whole, "block_ticks" => :whole, "frames" => :whole, "rate" => :whole,
+    "tick" => :whole, "from_tick" => :whole, "to_tick" => :whole, "block_ticks" => :whole, "frames" => :whole,
+    "rate" => :whole,
     "width_px" => ->(name, text) { Address.whole(name, text, 1..99_999) }, "value" => :number, "amount" => :number,
     "tracks" => :list, "addresses" => :list, "tags" => :list, "region_ids" => :list,
-    "name" => :name, "text" => :text, "address" => :text, "envelope_id" => :text, "track_id" => :text, "clip_id" => :text,
+    "name" => :name, "text" => :text, "address" => :text, "envelope_id" => :text, "track_id" => :text,
+    "clip_id" => :text,
     "from_clip_id" => :text, "to_clip_id" => :text, "from_track_id" => :text, "to_track_id" => :text,
     "pass" => :text, "token" => :text, "key" => :text, "role" => :text, "splat" => :text,
     "controls" => ->(name, text) { Address.text(name, text, LONGEST_TABLE) }
@@ -51,16 +57,20 @@ module Parameters
   TEXT = ->(value) { value.is_a?(String) && value.size <= 300 }
   LIST = ->(value) { value.is_a?(Array) }
   TABLE = ->(value) { value.is_a?(Hash) }
-  # The fields of JSON bodies: what each has to be, and that in words. Edits and documents have schemas of their own besides.
+  # The fields of JSON bodies: what each has to be, and that in words. Edits and documents have schemas of their own
+  # besides.
+  COUNT = ->(value) { value.is_a?(Integer) && value.between?(0, LARGEST_ID) }
   BODY = {
-    "revision" => [->(value) { value.is_a?(Integer) && value.between?(0, LARGEST_ID) }, "a whole number: say which revision of the song this is about"],
-    "place" => [->(value) { value.is_a?(Integer) && value.between?(0, LARGEST_ID) }, "a whole number: how many edits are in force"],
+    "revision" => [COUNT, "a whole number: say which revision of the song this is about"],
+    "place" => [COUNT, "a whole number: how many edits are in force"],
     "edit" => [TEXT, "the name of an edit"], "inputs" => [TABLE, "an object"],
     "tab" => [->(value) { value.nil? || (value.is_a?(String) && value.size <= 64) }, "a text of at most 64 characters"],
-    "heard" => [LIST, "a list of addresses"], "sound" => [->(value) { value.nil? || TABLE.call(value) }, "a stretch of ticks"],
+    "heard" => [LIST, "a list of addresses"],
+    "sound" => [->(value) { value.nil? || TABLE.call(value) }, "a stretch of ticks"],
     "address" => [TEXT, "the address of a parameter"], "track_id" => [TEXT, "the id of a track"],
     "peak_db" => [->(value) { value.is_a?(Numeric) && value.to_f.abs <= 1000 }, "a peak in dBFS"],
-    "name" => [->(value) { value.nil? || value.is_a?(String) }, "a text"], "from" => [->(value) { value.nil? || TEXT.call(value) }, "a text"]
+    "name" => [->(value) { value.nil? || value.is_a?(String) }, "a text"],
+    "from" => [->(value) { value.nil? || TEXT.call(value) }, "a text"]
   }.freeze
 
   # Helpers for routes.

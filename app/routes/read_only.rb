@@ -2,7 +2,8 @@
 
 # Where a song is only shown, whatever would change anything is refused; what is only asked by POST is answered.
 module ReadOnly
-  ASKED = %r{\A/api/(songs/\d+/(preview|listening|places_seen|baking|baked_curves|hand_over|hand_overs|mixdown)|hand_overs/.*|moves/near|jobs/.*)\z}
+  OF_A_SONG = /preview|listening|places_seen|baking|baked_curves|hand_over|hand_overs|mixdown/
+  ASKED = %r{\A/api/(songs/\d+/(#{OF_A_SONG})|hand_overs/.*|moves/near|jobs/.*)\z}
 
   def self.registered(app)
     app.before do

@@ -28,7 +28,8 @@ module Reading
         row = SongRow.on_shelf.find_by(id:) or raise OpenSongs::Missing
         undo_words, redo_words = EditLog.words(row)
         head = JSON.generate("id" => row.id, "revision" => row.revision, "undo" => undo_words, "redo" => redo_words,
-                             "listening" => settings.listened_to.to_record(id), "places" => row.places ? JSON.parse(row.places) : [])
+                             "listening" => settings.listened_to.to_record(id),
+                             "places" => row.places ? JSON.parse(row.places) : [])
         "#{head.chop},\"parts\":#{SongRows.json(id)}}"
       end
     end
@@ -40,11 +41,14 @@ module Reading
         "tick" => value || (amount && !asked(:address)) ? nil : asked!(:tick) }
     end
 
-    # What is heard of some parameters at a tick, and why of one, where that is asked: in one answer, as a page asks while it plays.
+    # What is heard of some parameters at a tick, and why of one, where that is asked: in one answer, as a page asks
+    # while it plays.
     def at_playhead(tick)
       address = asked(:address)&.then { |text| KindSatchel::Address.parse(text) }
       { "values" => Drawing.new(song).values(asked(:addresses) || [], tick),
-        "explanation" => address && song.parameter?(address) ? KindSatchel::Heard::Explanation.new(song, address, tick).to_record : nil }
+        "explanation" => if address && song.parameter?(address)
+                           KindSatchel::Heard::Explanation.new(song, address, tick).to_record
+                         end }
     end
 
     # What is open first; what is set aside after it.
@@ -62,7 +66,9 @@ module Reading
     end
 
     # About how long all that sounds takes to be worked out, in milliseconds.
-    def effort(from, to) = KindSatchel::Heard::Effort.new(song).then { |effort| song.sounded.sum { |address| effort.of(address, from, to) } }
+    def effort(from, to)
+      KindSatchel::Heard::Effort.new(song).then { |effort| song.sounded.sum { |address| effort.of(address, from, to) } }
+    end
 
     # Whether a stretch is to be flattened by a worker.
     def long_stretch?(id, from, to)
@@ -74,19 +80,24 @@ module Reading
     # A clip of what is heard, by itself.
     def alone(clip_id)
       KindSatchel::HandOver::OneClip.of(played, clip_id) or
-        raise KindSatchel::InvalidInput.of("nowhere", "/clip_id", "#{played.clip(clip_id).name} lies nowhere in the song.")
+        raise KindSatchel::InvalidInput.of("nowhere", "/clip_id",
+                                           "#{played.clip(clip_id).name} lies nowhere in the song.")
     end
   end
 
   def self.registered(app)
     app.helpers Helpers
-    app.get("/api/catalogue") { json(settings.read_only ? Catalogue.to_record.merge("read_only" => true) : Catalogue.json) }
+    app.get("/api/catalogue") do
+      json(settings.read_only ? Catalogue.to_record.merge("read_only" => true) : Catalogue.json)
+    end
     app.get("/api/songs/:id") { json(snapshot(asked!(:id))) }
     app.post("/api/songs/:id/places_seen") do
       settings.shelf.places_seen(asked!(:id))
       json({})
     end
-    app.get("/api/songs/:id/clock") { json("clock" => Playback.new(played).clock, "length_ticks" => played.length_ticks) }
+    app.get("/api/songs/:id/clock") do
+      json("clock" => Playback.new(played).clock, "length_ticks" => played.length_ticks)
+    end
     app.get("/api/songs/:id/drawing") do
       standing = settings.open_songs.fetch(asked!(:id))
       json("revision" => standing.revision, **Drawing.new(standing.song).tracks(asked(:tracks) || []))
@@ -101,7 +112,8 @@ module Reading
     end
     app.get("/api/songs/:id/kept_move") do
       envelope = song.directory.envelope(asked!(:envelope_id)).envelope
-      kept = KindSatchel::KeptMove.of(envelope, asked!(:from_tick), asked!(:to_tick), name: asked(:name).to_s, tags: asked(:tags) || [])
+      named = { name: asked(:name).to_s, tags: asked(:tags) || [] }
+      kept = KindSatchel::KeptMove.of(envelope, asked!(:from_tick), asked!(:to_tick), **named)
       json(KindSatchel::Records.kept_move(kept))
     end
     travelling(app)
@@ -143,11 +155,16 @@ module Reading
       id = asked!(:id)
       next json(Playback.new(played).stretch(from, to)) unless long_stretch?(id, from, to)
 
-      settings.long_work.with_file("playback", { id:, from_tick: from, to_tick: to }, asker:) { |path| json(File.read(path)) }
+      settings.long_work.with_file("playback", { id:, from_tick: from, to_tick: to }, asker:) do |path|
+        json(File.read(path))
+      end
     end
     app.get("/api/songs/:id/offline") do
       id, block_ticks = asked!(:id), asked!(:block_ticks)
-      next json(OfflineCopy.checked(JSON.generate(OfflineCopy.new(settings.open_songs.fetch(id), block_ticks).to_record))) unless long?(id)
+      unless long?(id)
+        copy = OfflineCopy.new(settings.open_songs.fetch(id), block_ticks)
+        next json(OfflineCopy.checked(JSON.generate(copy.to_record)))
+      end
 
       settings.long_work.with_file("offline", { id:, block_ticks: }, asker:) { |path| json(File.read(path)) }
     end

@@ -36,7 +36,8 @@ module Shelf
       JSON.pretty_generate(KindSatchel::Document.dump(settings.open_songs.fetch(id).song))
     end
 
-    # What a task makes of the MIDI file that was sent, with the table of controllers that was; a small file needs no worker.
+    # What a task makes of the MIDI file that was sent, with the table of controllers that was; a small file needs no
+    # worker.
     # @yieldparam made [KindSatchel::Formats::MidiSong], [KindSatchel::Song]
     def of_midi(task)
       controls = asked(:controls)
@@ -44,13 +45,17 @@ module Shelf
       name = asked(:name).to_s.strip
       name = name.empty? ? "New song" : name[0, KindSatchel::Song::MOST_NAME]
       bytes = request.body.read
-      return settings.long_work.with_file(task, { name:, controls: }.compact, asker:, content: bytes) if bytes.bytesize > MidiFile::SMALL_BYTES
+      if bytes.bytesize > MidiFile::SMALL_BYTES
+        return settings.long_work.with_file(task, { name:, controls: }.compact, asker:, content: bytes)
+      end
 
       made, song = MidiFile.song(bytes, name, controls)
       yield(song).merge("left_out" => made.left_out)
     end
 
-    def offer(name, ending) = headers("Content-Disposition" => FileNames.disposition("#{FileNames.stem(name)}#{ending}"))
+    def offer(name, ending)
+      headers("Content-Disposition" => FileNames.disposition("#{FileNames.stem(name)}#{ending}"))
+    end
   end
 
   def self.registered(app)

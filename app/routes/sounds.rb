@@ -20,7 +20,8 @@ module SoundRoutes
       name = asked(:name).to_s.strip
       return name if name.size.between?(1, SoundStore::LONGEST_NAME)
 
-      raise KindSatchel::InvalidInput.of("bad_name", "/name", "A sound's name has 1 to #{SoundStore::LONGEST_NAME} characters.")
+      raise KindSatchel::InvalidInput.of("bad_name", "/name",
+                                         "A sound's name has 1 to #{SoundStore::LONGEST_NAME} characters.")
     end
   end
 

@@ -22,7 +22,10 @@ module SurfaceRoutes
     end
 
     def invited(kind)
-      raise KindSatchel::InvalidInput.of("bad_value", "/kind", "A key is that of a #{Rights::KINDS.join(' or a ')}.") unless Rights::KINDS.include?(kind)
+      unless Rights::KINDS.include?(kind)
+        raise KindSatchel::InvalidInput.of("bad_value", "/kind",
+                                           "A key is that of a #{Rights::KINDS.join(' or a ')}.")
+      end
 
       invitation(*settings.keys.invite(kind:, song_id:))
     end
@@ -33,7 +36,8 @@ module SurfaceRoutes
       File.file?(file) ? LocalAuthority.fingerprint(File.read(file)) : nil
     end
 
-    # Where a request comes from, as guesses are counted: the other end of its socket, or what the owner's own proxy says.
+    # Where a request comes from, as guesses are counted: the other end of its socket, or what the owner's own proxy
+    # says.
     def from_where
       address = env["REMOTE_ADDR"].to_s
       return address unless ENV.fetch("SATCHEL_PROXY", "").split(",").include?(address)
@@ -42,21 +46,26 @@ module SurfaceRoutes
     end
 
     def told_fingerprint
-      " Its fingerprint (SHA-256) is <code style='word-break: break-all'>#{fingerprint}</code>; the computer shows the same." if fingerprint
+      return unless fingerprint
+
+      " Its fingerprint (SHA-256) is <code style='word-break: break-all'>#{fingerprint}</code>; the computer shows " \
+        "the same."
     end
 
     def invitation(secret, row)
       base = outside || "http://#{request.host_with_port}"
       address = "#{base}#{Gate::ENTRANCE}#{secret}?song=#{song_id}"
       drawn = RQRCode::QRCode.new(address).as_svg(viewbox: true, use_path: true, fill: "ffffff", offset: 16)
-      { "address" => address, "picture" => drawn, "seconds" => KeyRing::LIFE_SECONDS, "beyond" => !outside.nil?, "key" => row.entry,
+      { "address" => address, "picture" => drawn, "seconds" => KeyRing::LIFE_SECONDS, "beyond" => !outside.nil?,
+        "key" => row.entry,
         "fingerprint" => fingerprint }
     end
 
     def plain_page(words, form = "")
       content_type :html
       "<!doctype html><html lang=en><meta name=viewport content='width=device-width'><title>Kind Satchel</title>" \
-        "<body style='font: 18px/1.5 sans-serif; margin: 2rem auto; max-width: 30rem; padding: 0 1rem'><p>#{words}</p>#{form}</body></html>"
+        "<body style='font: 18px/1.5 sans-serif; margin: 2rem auto; max-width: 30rem; padding: 0 " \
+        "1rem'><p>#{words}</p>#{form}</body></html>"
     end
 
     def refused(status, words)
@@ -113,23 +122,28 @@ module SurfaceRoutes
   def self.entrance(app)
     app.get("/enter/authority.pem") do
       file = File.join(settings.tls_folder, "authority.pem")
-      halt_with(404, "no_authority", "No authority was made; the server listens to this machine only.") unless File.file?(file)
+      unless File.file?(file)
+        halt_with(404, "no_authority",
+                  "No authority was made; the server listens to this machine only.")
+      end
       content_type "application/x-x509-ca-cert"
       File.read(file)
     end
     app.get("/enter/:key") do
       song = asked(:song).to_i
+      key = Rack::Utils.escape_html(Rack::Utils.escape(asked!(:key)))
       # Without a referrer a form would not say where it comes from.
       headers "Referrer-Policy" => "same-origin"
       plain_page("This device wants to come into Kind Satchel.",
-                 "<form method=post action='/enter/#{Rack::Utils.escape_html(Rack::Utils.escape(asked!(:key)))}?song=#{song}'>" \
+                 "<form method=post action='/enter/#{key}?song=#{song}'>" \
                  "<button style='font: inherit; padding: .6rem 1.2rem'>Open it</button></form>" \
-                 "<p><small>If it warns of the connection: <a href='/enter/authority.pem'>take this authority</a> and trust it in the settings of the " \
-                 "device, or go on.#{told_fingerprint}</small></p>")
+                 "<p><small>If it warns of the connection: <a href='/enter/authority.pem'>take this authority</a> " \
+                 "and trust it in the settings of the device, or go on.#{told_fingerprint}</small></p>")
     end
     app.post("/enter/:key") do
       token, key = settings.keys.enter(asked!(:key), from: from_where, device: DeviceKind.of(request.user_agent))
-      response.set_cookie(Gate::COOKIE, value: token, path: "/", httponly: true, same_site: :strict, secure: request.ssl?,
+      response.set_cookie(Gate::COOKIE, value: token, path: "/", httponly: true, same_site: :strict,
+                                        secure: request.ssl?,
                                         max_age: KeyRing::KEPT_SECONDS.to_s)
       redirect to("/songs/#{asked(:song).to_i}#{'/surface' if key.kind == 'surface'}"), 303
     rescue KeyRing::Wrong

@@ -41,7 +41,8 @@ module VersionRoutes
       next json(comparison.to_record) unless long?(song_id)
 
       [asked!(:version), asked(:with)].compact.each { |id| VersionShelf.kept_at(song_id, id.to_i) }
-      json(settings.long_work.run("comparison", { id: song_id, version: asked!(:version).to_i, with: asked(:with)&.to_i }, asker:))
+      json(settings.long_work.run("comparison",
+                                  { id: song_id, version: asked!(:version).to_i, with: asked(:with)&.to_i }, asker:))
     end
     app.get("/api/songs/:id/versions/:version/curves") do
       curves = comparison.courses(KindSatchel::Address.parse(asked(:address).to_s))

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
-# Long work: who follows it, who cancels it. A request names its work in the header X-Work, a token of its own (see {Asker}).
+# Long work: who follows it, who cancels it. A request names its work in the header X-Work, a token of its own (see
+# {Asker}).
 module Work
   # Helpers for routes.
   module Helpers

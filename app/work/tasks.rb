@@ -5,7 +5,8 @@ require_relative "../hand_over/files"
 
 # What a worker can do. Each task answers what the server passes on.
 class Tasks
-  NAMES = { "import" => :import, "export" => :export, "playback" => :playback, "offline" => :offline, "edit" => :edit, "midi" => :midi,
+  NAMES = { "import" => :import, "export" => :export, "playback" => :playback, "offline" => :offline, "edit" => :edit,
+            "midi" => :midi,
             "midi_document" => :midi_document, "baking" => :baking,
             "comparison" => :comparison, "history" => :history, "hand_over" => :hand_over }.freeze
 
@@ -53,7 +54,8 @@ class Tasks
       tell(0.1 + (0.8 * i / 20), "flattening")
       all.merge(play.stretch(from, to, slice)["ramps"])
     end
-    File.write(@arguments.fetch("file"), JSON.generate(play.stretch(from, to, []).merge("ramps" => ramps, **play.rest(from, to))))
+    File.write(@arguments.fetch("file"),
+               JSON.generate(play.stretch(from, to, []).merge("ramps" => ramps, **play.rest(from, to))))
     nil
   end
 
@@ -80,14 +82,18 @@ class Tasks
   def history
     tell(0.1, "reading")
     row = SongRow.find(@arguments.fetch("id"))
-    after = EditLog.gone_over(song, row, @arguments.fetch("place")) { |share| tell(0.2 + (0.7 * share), "going over what was done") }
+    after = EditLog.gone_over(song, row, @arguments.fetch("place")) do |share|
+      tell(0.2 + (0.7 * share), "going over what was done")
+    end
     { "patch" => KindSatchel::Deltas.compact(KindSatchel::Parts.between(song, after)) }
   end
 
   # What limits cost, parameter by parameter.
   def baking
     limits = KindSatchel::HandOver::Limits.read(@arguments.fetch("limits"))
-    baked = KindSatchel::HandOver::Bake.new(song, limits).call(Spread.map(->(share) { tell(0.1 + (0.85 * share), "fitting") }))
+    baked = KindSatchel::HandOver::Bake.new(song, limits).call(Spread.map(lambda { |share|
+      tell(0.1 + (0.85 * share), "fitting")
+    }))
     { "losses" => baked.losses.map { |loss| loss.to_record(song) } }
   end
 
@@ -102,7 +108,9 @@ class Tasks
   # Writes the files that are handed over into a folder.
   def hand_over
     choices = HandOverChoices.new(song, @arguments.fetch("choices"))
-    HandOverFiles.new(choices, @arguments.fetch("folder"), SoundStore.new(@arguments.fetch("sounds"))) { |share, words| tell(share, words) }.write
+    HandOverFiles.new(choices, @arguments.fetch("folder"), SoundStore.new(@arguments.fetch("sounds"))) do |share, words|
+      tell(share, words)
+    end.write
   end
 
   private

@@ -32,13 +32,15 @@ module KindSatchel
   # `web/src/sound/devices/`.
   module Devices
     TYPES = Registry.new("device", [
-      CHANNEL, MONO_SYNTH, PAD_SYNTH, PLUCK, PARTIAL_BANK, DRUM_KIT, SAMPLER, LOOP_PLAYER, ARPEGGIATOR, SCALE_QUANTISER, FILTER, DRIVE, CHORUS, DELAY, REVERB,
+      CHANNEL, MONO_SYNTH, PAD_SYNTH, PLUCK, PARTIAL_BANK, DRUM_KIT, SAMPLER, LOOP_PLAYER, ARPEGGIATOR,
+      SCALE_QUANTISER, FILTER, DRIVE, CHORUS, DELAY, REVERB,
       EQUALISER, PHASER, COMPRESSOR, BIT_REDUCER, TREMOLO, STEP_GATE, STEREO_WIDTH, PITCH_SHIFT, GAIN, MACRO_STRIP
     ].to_h { |type| [type.id, type] })
 
     # What a send is called by: of a channel to a return, or of a part of a kit.
     # @param id [String] of a parameter
-    # @return [Array(String, String), nil] the part (nil for the whole channel) and the return's id; nil for what is no send
+    # @return [Array(String, String), nil] the part (nil for the whole channel) and the return's id; nil for what is
+    #   no send
     def self.send_parts(device, id)
       return ([nil, id.delete_prefix(SEND_PREFIX)] if id.start_with?(SEND_PREFIX)) if device.type == "channel"
 
@@ -54,6 +56,8 @@ module KindSatchel
     end
 
     # What stands for a type that this version does not know.
-    def self.unknown(id) = Type.new(id:, name: "Unknown device #{id}", role: "effect", plays: nil, parameters: {}.freeze)
+    def self.unknown(id)
+      Type.new(id:, name: "Unknown device #{id}", role: "effect", plays: nil, parameters: {}.freeze)
+    end
   end
 end

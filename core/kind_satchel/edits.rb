@@ -15,15 +15,15 @@ require_relative "edits/helpers/playing"
 require_relative "edits/helpers/ends_of"
 
 module KindSatchel
-  # Every change to a song, a file each under `edits/`, in folders by what they change; what several of them share stands in
-  # `edits/helpers/`.
+  # Every change to a song, a file each under `edits/`, in folders by what they change; what several of them share
+  # stands in `edits/helpers/`.
   #
-  # An edit is a pure function of a song and its inputs; it returns the next song (sharing what did not change), the words for
-  # undo, and what else is worth telling. Its inputs have one definition, `schemas/edits/NAME.json`. A new edit is one file
-  # here, its name in {FOLDERS}, and one schema there.
+  # An edit is a pure function of a song and its inputs; it returns the next song (sharing what did not change), the
+  # words for undo, and what else is worth telling. Its inputs have one definition, `schemas/edits/NAME.json`. A new
+  # edit is one file here, its name in {FOLDERS}, and one schema there.
   module Edits
-    # `song` is the next song, `words` say what was done ("move 3 points of Cutoff"), `tells` what comes with it ({Tell}s), known
-    # before the hand lets go; `kept` is what the app keeps beside the song (nil for nothing).
+    # `song` is the next song, `words` say what was done ("move 3 points of Cutoff"), `tells` what comes with it
+    # ({Tell}s), known before the hand lets go; `kept` is what the app keeps beside the song (nil for nothing).
     Result = Struct.new(:song, :words, :tells, :kept)
 
     # By folder, which is what they change.

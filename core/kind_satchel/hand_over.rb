@@ -16,8 +16,8 @@ require_relative "hand_over/score"
 require_relative "hand_over/table"
 
 module KindSatchel
-  # What leaves for other programs: the song baked to what they can do, with what that costs; its notes and moves as a MIDI score; its
-  # moves as tables.
+  # What leaves for other programs: the song baked to what they can do, with what that costs; its notes and moves as a
+  # MIDI score; its moves as tables.
   module HandOver
   end
 end

@@ -1,9 +1,9 @@
 # frozen_string_literal: true
 
 module KindSatchel
-  # What is known of a curve over a stretch: it stays between `low` and `high`, its first derivative within +-`slope`, its
-  # second within +-`bend`. Sums, products and roots of curves are known as well: interval arithmetic with the sum, product and
-  # chain rules.
+  # What is known of a curve over a stretch: it stays between `low` and `high`, its first derivative within +-`slope`,
+  # its second within +-`bend`. Sums, products and roots of curves are known as well: interval arithmetic with the
+  # sum, product and chain rules.
   class Jet
     attr_reader :low, :high, :slope, :bend
 
@@ -45,7 +45,8 @@ module KindSatchel
     # e to the power of `factor` times the curve.
     def power(factor)
       low, high = [Math.exp(factor * @low), Math.exp(factor * @high)].minmax
-      Jet.new(low, high, factor.abs * @slope * high, ((factor.abs * @bend) + (factor * factor * @slope * @slope)) * high)
+      Jet.new(low, high, factor.abs * @slope * high,
+              ((factor.abs * @bend) + (factor * factor * @slope * @slope)) * high)
     end
 
     private

@@ -5,9 +5,9 @@ require_relative "upgrade/one_role"
 require_relative "upgrade/passes"
 
 module KindSatchel
-  # Songs of older versions brought to this one. Of version 1: one value is set, then everything scales it, then everything shifts it. What of one
-  # parameter, role and clock stood twice in a place is merged; what cannot merge is kept, switched off. The places that sound
-  # different are listed.
+  # Songs of older versions brought to this one. Of version 1: one value is set, then everything scales it, then
+  # everything shifts it. What of one parameter, role and clock stood twice in a place is merged; what cannot merge is
+  # kept, switched off. The places that sound different are listed.
   module Upgrade
     # A stretch of song that sounds different; `largest` as a share of the travel.
     Place = Struct.new(:address, :from, :to, :largest) do
@@ -26,11 +26,14 @@ module KindSatchel
     def document(record) = OldTempo.document(form(record))
 
     def form(record)
-      # Version 3 had no macros, no free LFOs and no settings of moves that are moved or held; but for its tempos all else is as it was.
+      # Version 3 had no macros, no free LFOs and no settings of moves that are moved or held; but for its tempos all
+      # else is as it was.
       return record.merge("version" => Document::VERSION) if record["version"] == 3
       return with_limits(record) if record["version"] == 2
 
-      clips = record["clips"].map { |clip| Older.record("clip", clip).merge("envelopes" => brought_up(clip["envelopes"])) }
+      clips = record["clips"].map do |clip|
+        Older.record("clip", clip).merge("envelopes" => brought_up(clip["envelopes"]))
+      end
       known = clips.to_h { |clip| [clip["id"], clip] }
       tracks = record["tracks"].map do |track|
         regions = track["regions"].map { |region| limited(Older.record("region", region), known[region["clip_id"]]) }
@@ -43,7 +46,11 @@ module KindSatchel
     def with_limits(record)
       record.merge("version" => Document::VERSION,
                    **%w[tracks lanes clips envelopes].each_slice(2).to_h do |owners, list|
-                     [owners, record[owners].map { |owner| owner.merge(list => owner[list].map { |one| Older.record("envelope", one, chains: true) }) }]
+                     [owners, record[owners].map do |owner|
+                       owner.merge(list => owner[list].map do |one|
+                         Older.record("envelope", one, chains: true)
+                       end)
+                     end]
                    end)
     end
 
@@ -56,7 +63,9 @@ module KindSatchel
       clips = fresh.select do |(kind, _), _|
         kind == "clip"
       end.values.to_h { |clip| [clip["id"], clip.merge("envelopes" => owned.fetch("clip/#{clip['id']}", []))] }
-      fresh.to_h { |(kind, id), record| [[kind, id], kind == "region" ? limited(record, clips[record["clip_id"]]) : record] }
+      fresh.to_h do |(kind, id), record|
+        [[kind, id], kind == "region" ? limited(record, clips[record["clip_id"]]) : record]
+      end
     end
 
     def brought_up(envelopes) = OneRole.merged(envelopes.map { |one| Older.record("envelope", one) })

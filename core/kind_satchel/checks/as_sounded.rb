@@ -4,8 +4,9 @@ require "digest"
 
 module KindSatchel
   module Checks
-    # What tells what a follower followed from anything else, as it sounded: the notes or the sound, where they begin and end from the
-    # follower's own start, and the tempo at its place. Where that is another now, the follower was made from something that has changed.
+    # What tells what a follower followed from anything else, as it sounded: the notes or the sound, where they begin
+    # and end from the follower's own start, and the tempo at its place. Where that is another now, the follower was
+    # made from something that has changed.
     module AsSounded
       module_function
 
@@ -43,16 +44,18 @@ module KindSatchel
         end
         track = kind == "track_id" ? song.directory.tracks[id] || return : nil
         stretch = home.clip ? [base, base + length(song, home)] : [0, song.length_ticks]
-        (track ? [track] : song.tracks).flat_map { |one| soundings(song, one, clip, pitches, stretch, base) }
+        (track ? [track] : song.tracks).flat_map { |one| soundings(song, one, stretch, base, only: clip, pitches:) }
       end
 
       # What sounds of a track in a stretch, from its start, whatever regions it is cut into.
-      def soundings(song, track, only, pitches, (from, to), base)
+      def soundings(song, track, (from, to), base, only:, pitches:)
         passes = track.regions_in(from, to).reject(&:muted).flat_map do |region|
           clip = song.clip(region.clip_id)
           next [] if clip.carrier? || (only && only.id != clip.id)
 
-          region.passes(clip, from, to).map { |start, finish, position| [start - base, finish - base, position, material(clip, pitches)] }
+          region.passes(clip, from, to).map do |start, finish, position|
+            [start - base, finish - base, position, material(clip, pitches)]
+          end
         end
         joined(passes)
       end
@@ -70,7 +73,9 @@ module KindSatchel
       def material(clip, pitches)
         clip.memo([:as_sounded, pitches]) do
           notes = clip.notes.select { |note| pitches.nil? || pitches.include?(note.pitch) }
-          text = JSON.generate([clip.length_ticks, clip.audio && Records.audio(clip.audio), notes.map { |note| Records.note(note).values }])
+          text = JSON.generate([clip.length_ticks, clip.audio && Records.audio(clip.audio), notes.map do |note|
+            Records.note(note).values
+          end])
           Digest::SHA256.hexdigest(text)[0, 16]
         end
       end
@@ -78,7 +83,9 @@ module KindSatchel
       # The seconds of a stretch, from its start.
       def clock(song, from, length)
         zero = song.tempo.seconds_at(from)
-        [from, *song.tempo.changes(from, from + length), from + length].map { |tick| [(tick - from).round(6), (song.tempo.seconds_at(tick) - zero).round(9)] }
+        [from, *song.tempo.changes(from, from + length), from + length].map do |tick|
+          [(tick - from).round(6), (song.tempo.seconds_at(tick) - zero).round(9)]
+        end
       end
       private_class_method :length, :followed, :soundings, :joined, :material, :clock
     end

@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Checks
-    # Places where two clip envelopes set one parameter at once: only the later one is heard. A lane under a clip envelope is no
-    # conflict; a clip is meant to overrule it.
+    # Places where two clip envelopes set one parameter at once: only the later one is heard. A lane under a clip
+    # envelope is no conflict; a clip is meant to overrule it.
     module Conflicts
       # From `from` up to `to` (song ticks) the winner overrules the loser; both are {Heard::Source}s.
       Conflict = Struct.new(:from, :to, :winner, :loser)
@@ -17,7 +17,11 @@ module KindSatchel
         setters = setters(song, address)
         return [] if setters.map { |_, source| source.envelope.id }.uniq.size < 2
 
-        found = setters.each_with_index.flat_map { |one, i| overlapping(setters, i).map { |other| between(one, other) } }
+        found = setters.each_with_index.flat_map do |one, i|
+          overlapping(setters, i).map do |other|
+            between(one, other)
+          end
+        end
         found.sort_by(&:from)
       end
 
@@ -31,7 +35,9 @@ module KindSatchel
       # Regions in which something sets the parameter, by start; each with its turn.
       def setters(song, address)
         list = []
-        Heard::Acting.new(song, address).each_placed(0, Timing::LAST_TICK) { |source| list << [source.turn, source] if source.envelope.role == "set" }
+        Heard::Acting.new(song, address).each_placed(0, Timing::LAST_TICK) do |source|
+          list << [source.turn, source] if source.envelope.role == "set"
+        end
         list.sort_by { |_, source| source.region.start_tick }
       end
 

@@ -2,21 +2,24 @@
 
 module KindSatchel
   module Checks
-    # What a song may hold that nobody meant, in one list. A check is one file under `ends/` and one line here; each answers
+    # What a song may hold that nobody meant, in one list. A check is one file under `ends/` and one line here; each
+    # answers
     #
     # - `title` what it is called, `meaning` what it does to the song, in a sentence
-    # - `find(song, outside)` every place, quickly: lists of a key that tells it from others of its check, and what {tell} needs
+    # - `find(song, outside)` every place, quickly: lists of a key that tells it from others of its check, and what
+    #   {tell} needs
     # - `tell(song, *place)` that place in words, an {End}
     #
     # One whose places hang together, so that mending one may mend another, answers `entangled?`.
     module LooseEnds
-      # One of them. `text` says what and where; `place` leads there: of `envelope_id`, `address`, `track_id`, `clip_id`, `region_ids`,
-      # `from_tick`, `to_tick` those that tell; `fixes` are {Fix}es, the first the one that is meant most often.
+      # One of them. `text` says what and where; `place` leads there: of `envelope_id`, `address`, `track_id`,
+      # `clip_id`, `region_ids`, `from_tick`, `to_tick` those that tell; `fixes` are {Fix}es, the first the one that
+      # is meant most often.
       End = Struct.new(:text, :place, :fixes)
       # An edit that mends it.
       Fix = Struct.new(:words, :edit, :inputs)
-      # What is known besides the song: sounds it plays that are not there (nil where nobody looked), and the peak of its last mixdown
-      # in dBFS (nil where there is none).
+      # What is known besides the song: sounds it plays that are not there (nil where nobody looked), and the peak of
+      # its last mixdown in dBFS (nil where there is none).
       Outside = Struct.new(:missing_sounds, :peak_db)
 
       # A place that was found, not yet told.
@@ -29,8 +32,11 @@ module KindSatchel
         # @return [Hash] plain data
         def to_record(song)
           told, aside = tell(song), song.aside(check, key)
-          { "check" => check, "title" => rules.title, "meaning" => rules.meaning, "key" => key, "text" => told.text, "place" => told.place,
-            "fixes" => told.fixes.map { |fix| fix.to_h.transform_keys(&:to_s) }, **(aside ? { "reason" => aside.reason } : {}) }
+          { "check" => check, "title" => rules.title, "meaning" => rules.meaning, "key" => key, "text" => told.text,
+            "place" => told.place,
+            "fixes" => told.fixes.map do |fix|
+              fix.to_h.transform_keys(&:to_s)
+            end, **(aside ? { "reason" => aside.reason } : {}) }
         end
       end
 
@@ -50,7 +56,10 @@ module KindSatchel
         # @param address [Address] of a parameter that is not there
         # @return [String] what of it is not: "Rope Bass has no device for it", "its track is gone"
         def gone(song, address)
-          return song.directory.envelopes.key?(address.envelope_id) ? "that move has no such setting" : "that move is gone" if address.setting?
+          if address.setting?
+            known = song.directory.envelopes.key?(address.envelope_id)
+            return known ? "that move has no such setting" : "that move is gone"
+          end
 
           owner = address.clip_id ? song.clips[address.clip_id] : song.directory.tracks[address.owner_id]
           return "its #{address.clip_id ? 'clip' : 'track'} is gone" unless owner
@@ -66,7 +75,8 @@ module KindSatchel
         def switch(id, on, words) = Fix.new(words, "switch_envelope", { "envelope_id" => id, "on" => on })
       end
 
-      # Finds what hangs on a clip, or a track, alone, and remembers it with that: an edit leaves most of a song as it is.
+      # Finds what hangs on a clip, or a track, alone, and remembers it with that: an edit leaves most of a song as it
+      # is.
       # @param name [Symbol] of the check
       # @yieldparam owner [Track, Clip]
       # @yieldparam envelopes [Array<Envelope>]
@@ -79,7 +89,8 @@ module KindSatchel
         found
       end
 
-      NAMES = %w[two_setters uneven_starts lost_targets missing_sounds too_loud off beyond left_changed overruled limits idle_macros lost_drives
+      NAMES = %w[two_setters uneven_starts lost_targets missing_sounds too_loud off beyond left_changed overruled
+                 limits idle_macros lost_drives
                  muted_lanes empty_carriers tempo_jumps stale_followers].freeze
       NAMES.each { |name| require_relative "ends/#{name}" }
       ALL = Registry.new("check", NAMES.to_h { |name| [name, const_get(name.split("_").map(&:capitalize).join)] })
@@ -93,7 +104,9 @@ module KindSatchel
 
       # @return [Array<Found>] of one check
       # @raise [InvalidInput] for a check there is none of
-      def of_check(song, id, outside = Outside.new) = ALL.fetch(id).find(song, outside).map { |key, *place| Found.new(id, key, place) }
+      def of_check(song, id, outside = Outside.new)
+        ALL.fetch(id).find(song, outside).map { |key, *place| Found.new(id, key, place) }
+      end
 
       # Those that nobody set aside.
       # @return [Array<Found>]

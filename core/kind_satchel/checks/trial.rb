@@ -2,16 +2,18 @@
 
 module KindSatchel
   module Checks
-    # Plays what an edit made before it is kept: every move that changed as far as it is heard, what is heard where it may sound otherwise, as
-    # ramps, the notes and sounds there, and its loose ends. A song that could not be played is refused while the one before it still stands.
+    # Plays what an edit made before it is kept: every move that changed as far as it is heard, what is heard where it
+    # may sound otherwise, as ramps, the notes and sounds there, and its loose ends. A song that could not be played
+    # is refused while the one before it still stands.
     #
-    # Of an edit that changes a great deal the moves are all tried, and of the rest a share: what can go wrong in a move goes wrong there.
+    # Of an edit that changes a great deal the moves are all tried, and of the rest a share: what can go wrong in a
+    # move goes wrong there.
     module Trial
       # So many parameters, and so many stretches of each.
       MOST_PARAMETERS = 24
       MOST_STRETCHES = 6
-      # No further than this, of all stretches of one parameter, in ticks; a part of it where that takes about this long; nothing of it
-      # where that part alone takes far too long.
+      # No further than this, of all stretches of one parameter, in ticks; a part of it where that takes about this
+      # long; nothing of it where that part alone takes far too long.
       MOST_TICKS = Timing::PPQ * 64
       MOST_MS = 80.0
       CROWDED_TICKS = Timing::PPQ * 4
@@ -75,7 +77,8 @@ module KindSatchel
       end
 
       def events(song, region)
-        Heard::Events.new(song).in_range(region.start_tick, [region.end_tick, region.start_tick + MOST_EVENTS_TICKS].min)
+        Heard::Events.new(song).in_range(region.start_tick,
+                                         [region.end_tick, region.start_tick + MOST_EVENTS_TICKS].min)
       end
       private_class_method :move, :ramps, :ends, :regions, :events
     end

@@ -37,7 +37,8 @@ module KindSatchel
 
       def uneven?(before, point, after, gain, room)
         off = (point.value - before.value).abs
-        if level?(before.value, point.value, gain, room) || off > HAIR || point.tick - before.tick < LEVEL_TICKS || before.shape.is_a?(Shapes::Cycle)
+        if level?(before.value, point.value, gain,
+                  room) || off > HAIR || point.tick - before.tick < LEVEL_TICKS || before.shape.is_a?(Shapes::Cycle)
           return false
         end
 

@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Conversion
-    # Gives some regions a clip with other envelopes. Where other regions share the clip, those keep it and the chosen ones get
-    # a copy; regions that come to the same envelopes share one.
+    # Gives some regions a clip with other envelopes. Where other regions share the clip, those keep it and the chosen
+    # ones get a copy; regions that come to the same envelopes share one.
     class ClipChanges
       # The song so far, and the clips that were made separate.
       attr_reader :song, :separated
@@ -14,7 +14,8 @@ module KindSatchel
       end
 
       # @param clip [Clip]
-      # @param groups [Array<Array(Array<Directory::Placed>, Array<Envelope>)>] some of its regions, and the envelopes they come to
+      # @param groups [Array<Array(Array<Directory::Placed>, Array<Envelope>)>] some of its regions, and the envelopes
+      #   they come to
       def change(clip, groups)
         sharers = @song.directory.regions_of_clip(clip.id).size
         placed, envelopes = groups.first

@@ -2,8 +2,9 @@
 
 module KindSatchel
   module Conversion
-    # An LFO turned into points as far as it is heard; of a clip as it is heard in its first region. Limits and depth are taken in, unless
-    # they are moved: then they go on moving. What moved its rate or its wave has nothing to move any more.
+    # An LFO turned into points as far as it is heard; of a clip as it is heard in its first region. Limits and depth
+    # are taken in, unless they are moved: then they go on moving. What moved its rate or its wave has nothing to move
+    # any more.
     module Drawn
       # How far lines may stray where nothing but them is to change, as a share of the travel.
       FINE = 0.00005
@@ -33,15 +34,23 @@ module KindSatchel
         return envelope unless live
 
         run = Heard::LiveMove.run(song, home, region, Clocks.extent(song, home))
-        points = Written.of_arcs(live.enum_for(:each_arc, run, nil), live.allowed, FINE) { |tick, value| [run.position(tick).round, value] }
+        points = Written.of_arcs(live.enum_for(:each_arc, run, nil), live.allowed, FINE) do |tick, value|
+          [run.position(tick).round, value]
+        end
         envelope.bare.with(source: Sources::Drawn::PLAIN, points:, held: Envelope::NOTHING)
       end
 
       # @return [Array<String>] the names of its settings that are moved and that points do not have
-      def idle(song, envelope) = song.directory.moved_settings.fetch(envelope.id, []) & (Settings::OF_LFO - Settings::OF_ALL)
+      def idle(song, envelope)
+        song.directory.moved_settings.fetch(envelope.id, []) & (Settings::OF_LFO - Settings::OF_ALL)
+      end
 
       def points(live, envelope, run)
-        return Written.of_arcs(live.enum_for(:each_arc, run, nil), live.allowed) { |tick, value| [run.position(tick).round, value] } unless live.limits_move?
+        unless live.limits_move?
+          return Written.of_arcs(live.enum_for(:each_arc, run, nil), live.allowed) do |tick, value|
+            [run.position(tick).round, value]
+          end
+        end
 
         least, most = Roles.full(envelope.role)
         span = live.most - live.least

@@ -2,9 +2,9 @@
 
 module KindSatchel
   module Conversion
-    # Lays clip envelopes out: each becomes points of the lane of its role, over the regions it acts in, and leaves the clips. Since
-    # one value is set, then everything scales it, then everything shifts it, wherever it lives, that changes nothing heard.
-    # Outside those regions no lane changes. Other regions that share a clip keep theirs.
+    # Lays clip envelopes out: each becomes points of the lane of its role, over the regions it acts in, and leaves
+    # the clips. Since one value is set, then everything scales it, then everything shifts it, wherever it lives, that
+    # changes nothing heard. Outside those regions no lane changes. Other regions that share a clip keep theirs.
     class LayOut
       # The song ticks regions cover, as few stretches as can be.
       def self.stretches(regions)
@@ -25,7 +25,10 @@ module KindSatchel
         @placed = placed.reject { |one| one.region.muted }
         @only = addresses
         @sources = sources
-        raise InvalidInput.of("nothing_to_lay_out", "/region_ids", "There is no clip envelope at work to lay out.") if @sources.empty?
+        if @sources.empty?
+          raise InvalidInput.of("nothing_to_lay_out", "/region_ids",
+                                "There is no clip envelope at work to lay out.")
+        end
 
         check_lanes
       end
@@ -34,18 +37,22 @@ module KindSatchel
       def result
         changes = without_envelopes(@sources.reduce(@song) { |now, source| with_points(now, source) })
         addresses = Moved.heard(@song, @sources.map { |source| source.envelope.target })
+        converted = @sources.map { |source| [source.clip.id, source.envelope] }.uniq.size
         Result.new(song: changes.song, difference: Heard::Difference.of(@song, changes.song, addresses),
-                   separated: changes.separated, converted: @sources.map { |source| [source.clip.id, source.envelope] }.uniq.size)
+                   separated: changes.separated, converted:)
       end
 
       private
 
-      # Every envelope at work in one of the regions, but those of a clip's own effects, which no lane moves; later ones overrule earlier ones.
+      # Every envelope at work in one of the regions, but those of a clip's own effects, which no lane moves; later
+      # ones overrule earlier ones.
       # @return [Array<Heard::Source>]
       def sources
         list = @placed.flat_map do |placed|
           clip = @song.clip(placed.region.clip_id)
-          clip.envelopes.select { |envelope| at_work?(envelope, clip, placed.track) }.map { |envelope| source(placed, clip, envelope) }
+          clip.envelopes.select do |envelope|
+            at_work?(envelope, clip, placed.track)
+          end.map { |envelope| source(placed, clip, envelope) }
         end
         leaving = list.to_h { |source| [source.envelope.id, true] }
         # What moves settings of a move that leaves too is taken in by it.
@@ -55,11 +62,14 @@ module KindSatchel
 
       def source(placed, clip, envelope)
         own = !clip.carrier? || placed.track.id == envelope.target.owner_id
-        Heard::Source.new("clip", envelope, placed.region, clip, own ? Heard::Acting.own_turn(placed.place) : placed.place)
+        Heard::Source.new("clip", envelope, placed.region, clip,
+                          own ? Heard::Acting.own_turn(placed.place) : placed.place)
       end
 
       def at_work?(envelope, clip, track)
-        return false unless envelope.acts? && (@only.nil? || @only.include?(envelope.target)) && @song.parameter?(envelope.target)
+        unless envelope.acts? && (@only.nil? || @only.include?(envelope.target)) && @song.parameter?(envelope.target)
+          return false
+        end
 
         envelope.target.clip_id.nil? && clip.reaches?(envelope.target, track)
       end
@@ -72,7 +82,9 @@ module KindSatchel
           next unmovable(lane) if lane&.on
           next if lane.nil?
 
-          Fault.new("lane_off", "", "The lane of #{@song.parameter(envelope.target).name} is switched off; switch it on or remove it first.")
+          Fault.new("lane_off", "",
+                    "The lane of #{@song.parameter(envelope.target).name} is switched off; switch it on or remove it " \
+                    "first.")
         end
         raise InvalidInput, faults unless faults.empty?
       end
@@ -99,14 +111,17 @@ module KindSatchel
       def written_on(lane, song, written, from, to)
         return Lanes.inverted(lane, song, written) if lane.role == "set"
 
-        Blend.points(lane.role, Splice.between(lane.points, from, to).map { |point| point.with(tick: point.tick + from) }, written, from, to)
+        Blend.points(lane.role, Splice.between(lane.points, from, to).map do |point|
+          point.with(tick: point.tick + from)
+        end, written, from, to)
       end
 
       # Moves of a clip, and all that is drawn there for their settings.
       # @return [Hash{String=>Boolean}]
       def with_settings(clip, ids)
         gone = ids.to_h { |id| [id, true] }
-        while (more = clip.envelopes.find { |one| one.target.setting? && gone.key?(one.target.device_id) && !gone.key?(one.id) })
+        goes = ->(one) { one.target.setting? && gone.key?(one.target.device_id) && !gone.key?(one.id) }
+        while (more = clip.envelopes.find(&goes))
           gone[more.id] = true
         end
         gone
@@ -154,7 +169,9 @@ module KindSatchel
         points = Written.on_track(song, lane)
         return points if factor == 1 && offset.zero?
 
-        points.map { |p| Point.new(tick: p.tick, value: ((p.value * factor) + offset).clamp(0.0, 1.0), shape: p.shape.scaled(factor)) }
+        points.map do |p|
+          Point.new(tick: p.tick, value: ((p.value * factor) + offset).clamp(0.0, 1.0), shape: p.shape.scaled(factor))
+        end
       end
 
       # A stretch of a lane that changes nothing there: what sets holds what it had come to, the others are neutral.

@@ -11,7 +11,9 @@ module KindSatchel
         names = song.directory.moved_settings.fetch(envelope.id, []) & Settings.names(envelope)
         return if names.empty?
 
-        Fault.new("settings_moved", path, "The #{names.first} of #{song.owner_name(Address.setting(envelope.id, names.first))} is moved; take that away first.")
+        Fault.new("settings_moved", path,
+                  "The #{names.first} of #{song.owner_name(Address.setting(envelope.id, names.first))} is moved; " \
+                  "take that away first.")
       end
 
       # Where a change of some parameters is heard: their own values, and what hangs on those that are settings.
@@ -19,7 +21,9 @@ module KindSatchel
       # @return [Array<Address>]
       def heard(song, addresses)
         needs = Needs.new(song)
-        addresses.flat_map { |address| address.setting? ? needs.needing(address) : [address] }.uniq.reject(&:setting?).select { |one| song.parameter?(one) }
+        addresses.flat_map do |address|
+          address.setting? ? needs.needing(address) : [address]
+        end.uniq.reject(&:setting?).select { |one| song.parameter?(one) }
       end
 
       # @raise [InvalidInput]

@@ -2,10 +2,12 @@
 
 module KindSatchel
   module Conversion
-    # Makes one clip, as long as the stretch they cover, of what regions of a track play: repeats, places and gaps are written out, the
-    # moves with them. One region that plays its sound once is cropped the same way. The clips themselves stay as they are.
+    # Makes one clip, as long as the stretch they cover, of what regions of a track play: repeats, places and gaps are
+    # written out, the moves with them. One region that plays its sound once is cropped the same way. The clips
+    # themselves stay as they are.
     #
-    # A move that sets in some of the regions only is filled up elsewhere with what its lane, or else its knob, gives there.
+    # A move that sets in some of the regions only is filled up elsewhere with what its lane, or else its knob, gives
+    # there.
     class OneClip
       # @param song [Song]
       # @param placed [Array<Directory::Placed>] in order of time
@@ -41,12 +43,15 @@ module KindSatchel
         copy, song = Transfer::Clips.own_copy(@song, model, followed: false)
         song = song.with_clip(copy)
         gone = @regions.drop(1).to_h { |region| [region.id, true] }
-        regions = @track.regions.reject { |region| gone.key?(region.id) }.map { |region| region.id == @regions.first.id ? one(region, copy) : region }
+        regions = @track.regions.reject do |region|
+          gone.key?(region.id)
+        end.map { |region| region.id == @regions.first.id ? one(region, copy) : region }
         song.with_track(song.track(@track.id).with(regions:))
       end
 
       def one(region, clip)
-        Region.fresh(id: region.id, clip_id: clip.id, start_tick: @from, length_ticks: @to - @from).with(muted: region.muted)
+        Region.fresh(id: region.id, clip_id: clip.id, start_tick: @from,
+                     length_ticks: @to - @from).with(muted: region.muted)
       end
 
       def each_pass(&)
@@ -63,7 +68,9 @@ module KindSatchel
 
             list << note.with(tick: start - @from, length_ticks: [note.length_ticks, to - start].min)
           end
-          fault("too_many", "They play more than #{Notes::MOST} notes; one clip holds no more.") if list.size > Notes::MOST
+          if list.size > Notes::MOST
+            fault("too_many", "They play more than #{Notes::MOST} notes; one clip holds no more.")
+          end
         end
         Notes.in_order(list)
       end
@@ -75,7 +82,9 @@ module KindSatchel
       end
 
       def envelopes
-        @envelopes ||= @each_once.flat_map { |clip| moves_of(clip) }.uniq { |envelope| [envelope.target, envelope.role] }.map do |first|
+        @envelopes ||= @each_once.flat_map do |clip|
+          moves_of(clip)
+        end.uniq { |envelope| [envelope.target, envelope.role] }.map do |first|
           points = Splice.chain(stretches.map { |from, to, region, clip| written(first, from, to, region, clip) })
           Envelope.fresh(id: first.id, target: first.target, role: first.role, points: Written.shifted(points, -@from))
         end
@@ -132,13 +141,24 @@ module KindSatchel
         return unless kinds == ["audio"]
 
         passes = @regions.zip(@clips).sum { |region, clip| region.passes(clip).size }
-        fault("plays_again", "Sound that plays more than once cannot be written as one clip; choose a region that plays it once.") if passes > 1
+        return unless passes > 1
+
+        fault("plays_again",
+              "Sound that plays more than once cannot be written as one clip; choose a region that plays it once.")
       end
 
       def check_place
-        fault("other_tracks", "They lie on different tracks; one clip is made of regions of one track.") if @placed.map { |one| one.track.id }.uniq.size > 1
+        if @placed.map do |one|
+          one.track.id
+        end.uniq.size > 1
+          fault("other_tracks",
+                "They lie on different tracks; one clip is made of regions of one track.")
+        end
         between = @track.regions_in(@from, @to) - @regions
-        fault("not_neighbours", "#{@song.clip(between.first.clip_id).name} lies between them; choose it too.") if between.any?
+        return unless between.any?
+
+        fault("not_neighbours",
+              "#{@song.clip(between.first.clip_id).name} lies between them; choose it too.")
       end
 
       def fault(code, text) = raise(InvalidInput.of(code, "/region_ids", text))

@@ -2,24 +2,32 @@
 
 module KindSatchel
   module Conversion
-    # Packs a stretch of a lane into the clips beneath: each region it touches, over its whole length, gets an envelope of the
-    # lane's role that runs once; there the lane is emptied. Regions that come to the same share one clip.
+    # Packs a stretch of a lane into the clips beneath: each region it touches, over its whole length, gets an
+    # envelope of the lane's role that runs once; there the lane is emptied. Regions that come to the same share one
+    # clip.
     class Pack
       # @param song [Song]
       # @param lane [Envelope]
       # @return [Result]
-      # @raise [InvalidInput] where no region lies beneath, something there sets the parameter already, or is switched off
+      # @raise [InvalidInput] where no region lies beneath, something there sets the parameter already, or is switched
+      #   off
       def self.call(song, lane, from, to) = new(song, lane, from, to).result
 
       def initialize(song, lane, from, to)
         @song = song
         @lane = lane
         @address = lane.target
-        raise InvalidInput.of("lane_off", "/envelope_id", "The lane is switched off or empty; there is nothing to pack.") unless lane.acts?
+        unless lane.acts?
+          raise InvalidInput.of("lane_off", "/envelope_id",
+                                "The lane is switched off or empty; there is nothing to pack.")
+        end
 
         Moved.refuse(song, @lane)
         @regions = beneath(from, to)
-        raise InvalidInput.of("nothing_beneath", "/from_tick", "No region lies there that the lane is heard in.") if @regions.empty?
+        if @regions.empty?
+          raise InvalidInput.of("nothing_beneath", "/from_tick",
+                                "No region lies there that the lane is heard in.")
+        end
 
         check_clips
       end
@@ -35,9 +43,13 @@ module KindSatchel
       private
 
       def packed(changes)
-        @regions.group_by { |one| one.region.clip_id }.each { |id, list| changes.change(@song.clip(id), groups(changes, @song.clip(id), list)) }
+        @regions.group_by do |one|
+          one.region.clip_id
+        end.each { |id, list| changes.change(@song.clip(id), groups(changes, @song.clip(id), list)) }
         Transfer::Lanes.change(changes.song, @lane.id) do |lane|
-          LayOut.stretches(@regions.map(&:region)).reduce(lane.drawn(@song.length_ticks)) { |now, (from, to)| Lanes.emptied(now, from, to) }
+          LayOut.stretches(@regions.map(&:region)).reduce(lane.drawn(@song.length_ticks)) do |now, (from, to)|
+            Lanes.emptied(now, from, to)
+          end
         end
       end
 
@@ -58,19 +70,25 @@ module KindSatchel
         return if off.empty?
 
         raise InvalidInput.of("envelope_off", "/from_tick",
-                              "#{off.first(3).join(', ')}: a #{@song.parameter(@address).name} envelope is off there; switch it on or remove it first.")
+                              "#{off.first(3).join(', ')}: a #{@song.parameter(@address).name} envelope is off " \
+                              "there; switch it on or remove it first.")
       end
 
       # The same points, the same clip.
       def groups(changes, clip, list)
-        list.group_by { |one| points_in(one.region, clip) }.map { |points, placed| [placed, with_envelope(changes, clip, points)] }
+        list.group_by do |one|
+          points_in(one.region, clip)
+        end.map { |points, placed| [placed, with_envelope(changes, clip, points)] }
       end
 
       def points_in(region, clip)
         from, to = region.start_tick, region.end_tick
         points = Written.shifted(Splice.between(lane_points, from, to), from)
         envelope = clip.envelope_for(@address, @lane.role)
-        points = Blend.points(@lane.role, points, Written.in_region(@song, region, clip, envelope), from, to) if envelope&.acts?
+        if envelope&.acts?
+          points = Blend.points(@lane.role, points, Written.in_region(@song, region, clip, envelope), from,
+                                to)
+        end
         points.map { |point| point.with(tick: point.tick + region.offset_ticks - from) }
       end
 
@@ -78,7 +96,8 @@ module KindSatchel
 
       def with_envelope(changes, clip, points)
         known = clip.envelope_for(@address, @lane.role)
-        envelope = Envelope.fresh(id: known ? known.id : changes.fresh_id, target: @address, role: @lane.role, points:, clock: "once")
+        envelope = Envelope.fresh(id: known ? known.id : changes.fresh_id, target: @address, role: @lane.role, points:,
+                                  clock: "once")
         known ? clip.envelopes.map { |other| other.equal?(known) ? envelope : other } : [*clip.envelopes, envelope]
       end
     end

@@ -2,9 +2,9 @@
 
 module KindSatchel
   module Conversion
-    # An envelope in another role, giving what it gave: converted against what is really beneath it at each place, all other
-    # envelopes counted. A clip is heard in many places, over different things; it is converted for the first of them, and the
-    # largest difference over the whole song is stated.
+    # An envelope in another role, giving what it gave: converted against what is really beneath it at each place, all
+    # other envelopes counted. A clip is heard in many places, over different things; it is converted for the first of
+    # them, and the largest difference over the whole song is stated.
     class RoleChange
       # What straight segments keep to, where shapes cannot stay, as a share of the travel.
       TOLERANCE = 0.0005
@@ -59,8 +59,11 @@ module KindSatchel
       def first_run
         return unless @home.clip
 
-        placed = @song.directory.regions_of_clip(@home.clip.id).find { |one| !one.region.muted && reaches?(one) } or return
-        Clocks.enum_for(:each_run, placed.region, @home.clip, @envelope, placed.region.start_tick, placed.region.end_tick).first
+        placed = @song.directory.regions_of_clip(@home.clip.id).find do |one|
+          !one.region.muted && reaches?(one)
+        end or return
+        Clocks.enum_for(:each_run, placed.region, @home.clip, @envelope, placed.region.start_tick,
+                        placed.region.end_tick).first
       end
 
       def reaches?(placed) = @home.clip.reaches?(@envelope.target, placed.track)
@@ -68,7 +71,8 @@ module KindSatchel
       # What is heard with the envelope, on, and without it.
       def resolvers
         song = @envelope.on ? @song : Transfer::Lanes.replace(@song, @home, @envelope.with(on: true))
-        [Heard::Resolver.new(song, @envelope.target), Heard::Resolver.new(song, @envelope.target, except: [@envelope.id])]
+        [Heard::Resolver.new(song, @envelope.target),
+         Heard::Resolver.new(song, @envelope.target, except: [@envelope.id])]
       end
 
       # Over something level each amount is a multiple of the old one and something more, so that shapes stay.
@@ -115,9 +119,15 @@ module KindSatchel
       end
 
       def amounts(beneath, tick)
-        return { "scale" => beneath.scales.map { |span| span.at(tick) }, "shift" => beneath.shifts.map { |span| span.at(tick) } } if beneath.is_a?(Heard::Piece)
+        if beneath.is_a?(Heard::Piece)
+          return { "scale" => beneath.scales.map { |span| span.at(tick) }, "shift" => beneath.shifts.map do |span|
+            span.at(tick)
+          end }
+        end
 
-        beneath.amounts.at(tick).group_by { |source, _| source.envelope.role }.transform_values { |list| list.map(&:last) }
+        beneath.amounts.at(tick).group_by do |source, _|
+          source.envelope.role
+        end.transform_values { |list| list.map(&:last) }
       end
 
       def set_value(beneath, tick)

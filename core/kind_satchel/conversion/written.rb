@@ -2,20 +2,20 @@
 
 module KindSatchel
   module Conversion
-    # The points of an envelope in song time, its limits taken in, shapes and all. Points lie on whole ticks: a stretched clock may
-    # move one by less than a tick.
+    # The points of an envelope in song time, its limits taken in, shapes and all. Points lie on whole ticks: a
+    # stretched clock may move one by less than a tick.
     module Written
       module_function
 
       # What a clip envelope gives in a region.
       # @param region [Region]
-      # @param from [Integer] first song tick, inside the region
-      # @param to [Integer] the tick after the last
-      # @return [Array<Point>] in song ticks, the first at `from`, the last at `to`
-      def in_region(song, region, clip, envelope, from = region.start_tick, to = region.end_tick)
+      # @return [Array<Point>] in song ticks, the first where the region starts, the last where it ends
+      def in_region(song, region, clip, envelope)
         live = Heard::LiveMove.of(song, envelope, region)
         lists = []
-        Clocks.each_run(region, clip, envelope, from, to) { |run| lists << (live ? of_live(live, run) : shifted(in_run(envelope, run), run.from)) }
+        Clocks.each_run(region, clip, envelope, region.start_tick, region.end_tick) do |run|
+          lists << (live ? of_live(live, run) : shifted(in_run(envelope, run), run.from))
+        end
         Splice.chain(lists)
       end
 
@@ -32,7 +32,9 @@ module KindSatchel
       STRAY = 0.0005
 
       # What a move gives whose settings are moved: levels are held, all else are lines.
-      def of_live(live, run) = of_arcs(live.enum_for(:each_arc, run, nil), live.allowed) { |tick, value| [tick.round, value] }
+      def of_live(live, run)
+        of_arcs(live.enum_for(:each_arc, run, nil), live.allowed) { |tick, value| [tick.round, value] }
+      end
 
       # @param arcs [Enumerable<Heard::Arc>]
       # @param allowed [Range] of values
@@ -41,9 +43,15 @@ module KindSatchel
       def of_arcs(arcs, allowed, stray = STRAY, &place)
         Splice.chain(arcs.filter_map do |arc|
           shape = arc.still? ? Shapes::Hold::PLAIN : Shapes::Straight::PLAIN
-          inner = arc.breaks(arc.from, arc.to, 1.0, stray).map(&:round).uniq.select { |tick| tick > arc.from && tick < arc.to }
+          inner = arc.breaks(arc.from, arc.to, 1.0, stray).map(&:round).uniq.select do |tick|
+            tick > arc.from && tick < arc.to
+          end
           points = [arc.from, *inner, arc.to].map { |tick| place.call(tick, arc.at(tick)) }
-          points.map { |tick, value| Point.new(tick:, value: value.clamp(allowed), shape:) } if points.last[0] > points.first[0]
+          if points.last[0] > points.first[0]
+            points.map do |tick, value|
+              Point.new(tick:, value: value.clamp(allowed), shape:)
+            end
+          end
         end)
       end
 
@@ -67,7 +75,10 @@ module KindSatchel
           following = points[i + 1]
           shape = point.shape
           ticks = following ? following.tick - point.tick : 0
-          shape = shape.with(cycles: shape.count(ticks), note_ticks: nil) if ticks.positive? && shape.is_a?(Shapes::Cycle) && shape.note_ticks
+          if ticks.positive? && shape.is_a?(Shapes::Cycle) && shape.note_ticks
+            shape = shape.with(cycles: shape.count(ticks),
+                               note_ticks: nil)
+          end
           point.with(tick: (point.tick / pace).round, shape:)
         end
       end

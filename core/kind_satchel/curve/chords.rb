@@ -1,11 +1,11 @@
 # frozen_string_literal: true
 
 module KindSatchel
-  # Breaks a curve into few chords, each of which is known to stay within a tolerance: the caller gives an upper bound of
-  # how far a chord can stray, never a guess from samples.
+  # Breaks a curve into few chords, each of which is known to stay within a tolerance: the caller gives an upper bound
+  # of how far a chord can stray, never a guess from samples.
   #
-  # A chord over a stretch of width h strays by at most h^2/8 times the largest second derivative in it (the error of linear
-  # interpolation), and never by more than the curve's rise there.
+  # A chord over a stretch of width h strays by at most h^2/8 times the largest second derivative in it (the error of
+  # linear interpolation), and never by more than the curve's rise there.
   module Chords
     # Chords are never made shorter than this share of the whole stretch.
     SHORTEST = 2.0**-44

@@ -16,8 +16,8 @@ module KindSatchel
     # @return [Float] on a grid of 2**-50
     def share(number) = (number * PHASE).round / PHASE
 
-    # Places between ticks are kept so coarse that adding whole ticks to them loses nothing: a region sounds the same wherever
-    # it is put.
+    # Places between ticks are kept so coarse that adding whole ticks to them loses nothing: a region sounds the same
+    # wherever it is put.
     # @param ticks [Numeric]
     # @return [Numeric] on a grid of 1/65536 tick; an Integer where it is whole
     def ticks(ticks)

@@ -1,11 +1,11 @@
 # frozen_string_literal: true
 
 module KindSatchel
-  # A corner of an envelope: its tick, its normalised value and the shape of the segment that leaves it.
-  # Two points on one tick are a jump.
+  # A corner of an envelope: its tick, its normalised value and the shape of the segment that leaves it. Two points on
+  # one tick are a jump.
   #
-  # Values are kept to {DECIMALS} decimals, rounded here and nowhere else, so that turning them over or moving them there and
-  # back comes to the same to the byte; zero has no sign.
+  # Values are kept to {DECIMALS} decimals, rounded here and nowhere else, so that turning them over or moving them
+  # there and back comes to the same to the byte; zero has no sign.
   #
   # Envelopes hold very many, so this value is made by hand: without a hash for its fields.
   class Point < Struct.new(:tick, :value, :shape)
@@ -18,7 +18,9 @@ module KindSatchel
       self.tick = tick
       self.value = value
       self.shape = shape
-      check unless value.is_a?(Float) && value >= -1.0 && value <= 1.0 && tick.is_a?(Integer) && tick >= 0 && tick <= Timing::LAST_TICK
+      unless value.is_a?(Float) && value >= -1.0 && value <= 1.0 && tick.is_a?(Integer) && tick >= 0 && tick <= Timing::LAST_TICK
+        check
+      end
       freeze
     end
 

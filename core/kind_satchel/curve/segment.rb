@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
 module KindSatchel
-  # One smooth stretch of an envelope in its own time: from value `a` at `start` to `b` at `finish`, by a {Shapes::Smooth}
-  # shape. A still segment (no rise, or held) has the value `a` throughout.
+  # One smooth stretch of an envelope in its own time: from value `a` at `start` to `b` at `finish`, by a
+  # {Shapes::Smooth} shape. A still segment (no rise, or held) has the value `a` throughout.
   class Segment
     attr_reader :start, :finish, :a, :b, :shape, :rise, :length
 
@@ -10,7 +10,7 @@ module KindSatchel
     # @param finish [Numeric] after it; both on the {Grid}
     # @param origin [Numeric] where it starts exactly, between ticks
     # @param length [Float] how long it is exactly
-    def initialize(start, finish, a, b, shape, origin = start, length = (finish - start).to_f)
+    def initialize(start, finish, a, b, shape, origin: start, length: (finish - start).to_f)
       @start = start
       @finish = finish
       @a = a
@@ -51,15 +51,15 @@ module KindSatchel
       @shape.weigh(values, first, last, @a, @rise)
     end
 
-    # Corners of a line chain that stays within `tolerance`: share of the length, share of the rise, share, share, ...; the last
-    # one is the end.
+    # Corners of a line chain that stays within `tolerance`: share of the length, share of the rise, share, share,
+    # ...; the last one is the end.
     def chain(tolerance) = @straight ? ENDS : @shape.chain(@rise, tolerance, room?(tolerance))
     ENDS = [1.0, 1.0].freeze
 
     def share_at(position) = (position - @origin) / @length
 
-    # Positions strictly between two where a line chain must turn to stay within `tolerance`, when the values of this segment
-    # are worth `worth` each.
+    # Positions strictly between two where a line chain must turn to stay within `tolerance`, when the values of this
+    # segment are worth `worth` each.
     def breaks(from, to, worth, tolerance)
       return [] if @straight
 
@@ -76,7 +76,8 @@ module KindSatchel
       u0, u1 = share_at(from).clamp(0.0, 1.0), share_at(to).clamp(0.0, 1.0)
       low, high = [at(from), at(to)].minmax
       size = @rise.abs
-      Jet.new(low, high, size * @shape.slope_most(u0, u1) / @length, size * @shape.bend_most(u0, u1) / (@length * @length))
+      Jet.new(low, high, size * @shape.slope_most(u0, u1) / @length,
+              size * @shape.bend_most(u0, u1) / (@length * @length))
     end
 
     # What never changes of a segment for a scale and a tolerance, kept with it: one thing at a time.

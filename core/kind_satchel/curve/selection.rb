@@ -11,7 +11,13 @@ module KindSatchel
     def initialize(points, runs)
       @points = points
       check(runs)
-      @indexes = runs.size == 1 ? (runs[0][0]..runs[0][1]).to_a : runs.flat_map { |first, last| (first..last).to_a }.sort.uniq
+      @indexes = if runs.size == 1
+                   (runs[0][0]..runs[0][1]).to_a
+                 else
+                   runs.flat_map do |first, last|
+                     (first..last).to_a
+                   end.sort.uniq
+                 end
     end
 
     def size = indexes.size
@@ -81,7 +87,8 @@ module KindSatchel
       faults = runs.each_with_index.filter_map do |(first, last), i|
         next if first <= last && last < points.size
 
-        Fault.new("unknown_point", "/runs/#{i}", "The envelope has #{points.size} points; #{first} to #{last} names others.")
+        Fault.new("unknown_point", "/runs/#{i}",
+                  "The envelope has #{points.size} points; #{first} to #{last} names others.")
       end
       raise NotFound, faults unless faults.empty?
     end

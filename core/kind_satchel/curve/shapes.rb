@@ -32,7 +32,8 @@ module KindSatchel
     # value `b`, by a {Smooth} shape.
     Part = Struct.new(:start, :finish, :a, :b, :shape)
 
-    ALL = Registry.new("shape", "hold" => Hold, "straight" => Straight, "curved" => Curved, "ess" => Ess, "cycle" => Cycle)
+    ALL = Registry.new("shape", "hold" => Hold, "straight" => Straight, "curved" => Curved, "ess" => Ess,
+                                "cycle" => Cycle)
 
     # @param record [Hash] `"shape"` and that shape's own settings
     # @raise [InvalidInput] for an unknown shape or a setting out of range

@@ -64,7 +64,10 @@ module KindSatchel
     def cut(left, right, tick)
       before, after = left.last, right.first
       return [[edge(tick, after.value)], [edge(tick, after.value), *right]] unless before
-      return [[*left[0..-2], before.with(shape: Shapes::Hold::PLAIN), edge(tick, before.value)], [edge(tick, before.value)]] unless after
+      unless after
+        return [[*left[0..-2], before.with(shape: Shapes::Hold::PLAIN), edge(tick, before.value)],
+                [edge(tick, before.value)]]
+      end
 
       halves(left, right, tick)
     end

@@ -58,7 +58,12 @@ module KindSatchel
       kept = [0, ticks.size - 1]
       open = [[0, ticks.size - 1]]
       while (from, to = open.pop)
-        place = tolerance.is_a?(Array) ? furthest_of(ticks, values, tolerance, from, to) : furthest(ticks, values, tolerance, from, to)
+        place = if tolerance.is_a?(Array)
+                  furthest_of(ticks, values, tolerance, from,
+                              to)
+                else
+                  furthest(ticks, values, tolerance, from, to)
+                end
         next unless place
 
         kept << place

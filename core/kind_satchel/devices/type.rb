@@ -5,9 +5,9 @@ module KindSatchel
     # @return [String] what the part of a kit is called: "Open hat"
     def self.part_name(part) = part.tr("-", " ").capitalize
 
-    # A kind of device: what it is called, what it does (`macros`, `instrument`, `note-effect`, `effect` or `channel`), what it plays (`notes` or
-    # `audio`, the kind of its track; nil for an effect), its parameters, the parts of a kit, each with sends of its own, and whether it
-    # plays a sound of the store.
+    # A kind of device: what it is called, what it does (`macros`, `instrument`, `note-effect`, `effect` or
+    # `channel`), what it plays (`notes` or `audio`, the kind of its track; nil for an effect), its parameters, the
+    # parts of a kit, each with sends of its own, and whether it plays a sound of the store.
     class Type < Value.of(:id, :name, :role, :plays, :parameters, :parts, :samples)
       def initialize(parts: [].freeze, samples: false, **fields) = super
 
@@ -15,7 +15,8 @@ module KindSatchel
       ROLES = %w[macros note-effect instrument effect channel].freeze
 
       # @yieldparam list [ParameterList]
-      def self.define(id, name, role, plays: %w[instrument note-effect].include?(role) ? "notes" : nil, parts: [].freeze, samples: false)
+      def self.define(id, name, role, plays: %w[instrument note-effect].include?(role) ? "notes" : nil,
+                      parts: [].freeze, samples: false)
         list = ParameterList.new
         yield list
         new(id:, name:, role:, plays:, parameters: list.to_h.freeze, parts:, samples:)
@@ -24,7 +25,8 @@ module KindSatchel
       # @raise [NotFound]
       def parameter(id)
         parameters.fetch(id) do
-          raise NotFound.of("unknown_parameter", "", "#{name} has no parameter #{id.inspect}; it has #{parameters.keys.join(', ')}.")
+          raise NotFound.of("unknown_parameter", "",
+                            "#{name} has no parameter #{id.inspect}; it has #{parameters.keys.join(', ')}.")
         end
       end
     end
@@ -36,11 +38,25 @@ module KindSatchel
       def to_h = @list
 
       def share(id, name, default) = add(id, name, Scales::Linear.new(low: 0, high: 100, unit: Units::PERCENT), default)
-      def linear(id, name, range, unit, default) = add(id, name, Scales::Linear.new(low: range.min, high: range.max, unit:), default)
-      def bipolar(id, name, range, unit, default) = add(id, name, Scales::Bipolar.new(low: range.min, high: range.max, unit:), default)
-      def log(id, name, range, unit, default) = add(id, name, Scales::Log.new(low: range.min, high: range.max, unit:), default)
+
+      def linear(id, name, range, unit, default)
+        add(id, name, Scales::Linear.new(low: range.min, high: range.max, unit:), default)
+      end
+
+      def bipolar(id, name, range, unit, default)
+        add(id, name, Scales::Bipolar.new(low: range.min, high: range.max, unit:), default)
+      end
+
+      def log(id, name, range, unit, default)
+        add(id, name, Scales::Log.new(low: range.min, high: range.max, unit:), default)
+      end
+
       def fader(id, name, peak, default) = add(id, name, Scales::Fader.new(peak:), default)
-      def steps(id, name, range, unit, default) = add(id, name, Scales::Steps.new(low: range.min, high: range.max, unit:), default)
+
+      def steps(id, name, range, unit, default)
+        add(id, name, Scales::Steps.new(low: range.min, high: range.max, unit:), default)
+      end
+
       def length(id, name, default) = add(id, name, Scales::NoteLength.all, default)
       def choice(id, name, words, default) = add(id, name, Scales::Steps.choice(words), default)
       def switch(id, name, default) = add(id, name, Scales::Switch.new, default)

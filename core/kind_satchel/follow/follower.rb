@@ -4,9 +4,10 @@ module KindSatchel
   module Follow
     # Turns a level from moment to moment into shares 0..1.
     #
-    # A one-pole follower: of every step of `dt` seconds it makes 1 - e^(-dt / t) of what is left, where t is the attack while the level
-    # rises, the release while it falls; so after one time constant it has come 63.2 % of the way (common practice). Then a running mean
-    # over `smooth` seconds, then decibels under the loudest: 0 at `floor`, 1 at the loudest.
+    # A one-pole follower: of every step of `dt` seconds it makes 1 - e^(-dt / t) of what is left, where t is the
+    # attack while the level rises, the release while it falls; so after one time constant it has come 63.2 % of the
+    # way (common practice). Then a running mean over `smooth` seconds, then decibels under the loudest: 0 at `floor`,
+    # 1 at the loudest.
     class Follower
       # @param attack [Float] seconds
       # @param release [Float] seconds
@@ -52,7 +53,9 @@ module KindSatchel
         end
       end
 
-      def under(level, loudest) = level.positive? && loudest.positive? ? 1 - (20 * Math.log10(level / loudest) / @floor) : 0.0
+      def under(level, loudest)
+        level.positive? && loudest.positive? ? 1 - (20 * Math.log10(level / loudest) / @floor) : 0.0
+      end
     end
   end
 end

@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Follow
-    # How loud something is over ticks: of the material of a clip, or of a whole track, or of a sound from a tick on. Amplitudes 0..1,
-    # of notes their velocity while they last.
+    # How loud something is over ticks: of the material of a clip, or of a whole track, or of a sound from a tick on.
+    # Amplitudes 0..1, of notes their velocity while they last.
     class Levels
       # Of sounds, by key: `"hop_seconds"` and `"energy"`, mean squares of even stretches.
       # @param sounds [Hash{String=>Hash}]
@@ -34,7 +34,7 @@ module KindSatchel
           own = @song.clip(region.clip_id)
           next if region.muted || own.carrier? || (clip && own.id != clip.id)
 
-          region.passes(own).each { |from, to, position| add(list, ticks, own, from, to, position) }
+          region.passes(own).each { |pass| add(list, ticks, own, pass) }
         end
         list
       end
@@ -48,7 +48,7 @@ module KindSatchel
 
       private
 
-      def add(list, ticks, clip, from, to, position)
+      def add(list, ticks, clip, (from, to, position))
         first = ticks.bsearch_index { |tick| tick >= from } or return
         last = ticks.bsearch_index { |tick| tick >= to } || ticks.size
         found = of_clip(clip, ticks[first...last].map { |tick| tick - from + position })

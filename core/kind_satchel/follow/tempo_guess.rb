@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Follow
-    # How many beats a recorded loop has, and so its tempo: of the counts that fit its length the one on whose beats most begins to
-    # sound. A guess, to be set right by hand.
+    # How many beats a recorded loop has, and so its tempo: of the counts that fit its length the one on whose beats
+    # most begins to sound. A guess, to be set right by hand.
     class TempoGuess
       TEMPOS = (60.0..200.0)
       # Tempos about this one are likelier, by how many octaves they are away (common practice, no source).

@@ -4,7 +4,8 @@ require "strscan"
 
 module KindSatchel
   module Formats
-    # Walks through a Standard MIDI File (1.0) without keeping anything: how many events it has, and whether it is whole.
+    # Walks through a Standard MIDI File (1.0) without keeping anything: how many events it has, and whether it is
+    # whole.
     class MidiEvents
       # The most events that are read.
       MOST = 150_000
@@ -14,10 +15,12 @@ module KindSatchel
       DATA = { 0x8 => 2, 0x9 => 2, 0xA => 2, 0xB => 2, 0xC => 1, 0xD => 1, 0xE => 2 }.freeze
 
       # What meta events of a kind have at least, and what these are (Standard MIDI Files 1.0).
-      META = { 0x00 => [2, "a sequence number"], 0x51 => [3, "a tempo"], 0x54 => [5, "an offset of film time"], 0x58 => [4, "a time signature"],
+      META = { 0x00 => [2, "a sequence number"], 0x51 => [3, "a tempo"], 0x54 => [5, "an offset of film time"],
+               0x58 => [4, "a time signature"],
                0x59 => [2, "a key signature"] }.freeze
 
-      # What most events of a large file are: a distance, a status byte of pressure, controller or pitch bend, two data bytes.
+      # What most events of a large file are: a distance, a status byte of pressure, controller or pitch bend, two
+      # data bytes.
       STEADY = /[\x80-\xFF]{0,3}[\x00-\x7F][\xA0-\xBF\xE0-\xEF][\x00-\x7F]{2}/n
 
       # @param bytes [String] the file
@@ -28,8 +31,8 @@ module KindSatchel
       end
 
       # @return [Integer] how many events there are
-      # @raise [InvalidInput] for what is no MIDI file, is of type 2, is broken off, has more than {MOST}, or holds more than {MOST_HELD}
-      #   notes at once
+      # @raise [InvalidInput] for what is no MIDI file, is of type 2, is broken off, has more than {MOST}, or holds
+      #   more than {MOST_HELD} notes at once
       def count!
         tracks = header!
         count = (1..tracks).sum { |track| track!(track) }
@@ -50,7 +53,10 @@ module KindSatchel
         size, kind, tracks, division = take(10).unpack("Nnnn")
         fault!("no_midi", "The head of a MIDI file has 6 bytes, not #{size}.") if size < 6
         fault!("wrong_type", "MIDI files of type 0 and 1 are read; this one is of type #{kind}.") if kind > 1
-        fault!("wrong_division", "Its times are frames of film; only files in ticks of a quarter note are read.") if division >= 0x8000 || division.zero?
+        if division >= 0x8000 || division.zero?
+          fault!("wrong_division",
+                 "Its times are frames of film; only files in ticks of a quarter note are read.")
+        end
         skip(size - 6)
         tracks
       end
@@ -59,7 +65,10 @@ module KindSatchel
         name, size = take(8).unpack("a4N")
         fault!("broken_midi", "Track #{number} does not begin with MTrk.") unless name == "MTrk"
         finish = @at + size
-        fault!("broken_midi", "Track #{number} is broken off: it says #{size} bytes, and #{@bytes.bytesize - @at} are left.") if finish > @bytes.bytesize
+        if finish > @bytes.bytesize
+          fault!("broken_midi",
+                 "Track #{number} is broken off: it says #{size} bytes, and #{@bytes.bytesize - @at} are left.")
+        end
 
         count, status, @held = 0, nil, 0
         while @at < finish
@@ -92,7 +101,10 @@ module KindSatchel
         return meta! if byte == 0xFF
 
         status = byte >= 0x80 ? byte : running
-        fault!("broken_midi", "At byte #{@at} stands data where an event should begin.") unless status && DATA.key?(status >> 4)
+        unless status && DATA.key?(status >> 4)
+          fault!("broken_midi",
+                 "At byte #{@at} stands data where an event should begin.")
+        end
         data = take(DATA[status >> 4] - (byte >= 0x80 ? 0 : 1))
         hold(status >> 4, data.getbyte(-1))
         status
@@ -102,7 +114,10 @@ module KindSatchel
       def meta!
         kind, size = byte!, number!
         least, name = META[kind]
-        fault!("broken_midi", "Before byte #{@at} stands #{name} of #{size} bytes; it has #{least}.") if least && size < least
+        if least && size < least
+          fault!("broken_midi",
+                 "Before byte #{@at} stands #{name} of #{size} bytes; it has #{least}.")
+        end
         skip(size)
       end
 
@@ -111,7 +126,10 @@ module KindSatchel
         return unless [0x8, 0x9].include?(kind)
 
         @held = [@held + (kind == 0x9 && velocity.positive? ? 1 : -1), 0].max
-        fault!("too_many_held", "Before byte #{@at} more than #{MOST_HELD} notes are held at once.") if @held > MOST_HELD
+        return unless @held > MOST_HELD
+
+        fault!("too_many_held",
+               "Before byte #{@at} more than #{MOST_HELD} notes are held at once.")
       end
 
       # A variable-length quantity: seven bits a byte, the last without the highest bit; at most four bytes.
@@ -132,7 +150,10 @@ module KindSatchel
       end
 
       def take(count)
-        fault!("broken_midi", "The file ends at byte #{@bytes.bytesize}, in the middle of something.") if @at + count > @bytes.bytesize
+        if @at + count > @bytes.bytesize
+          fault!("broken_midi",
+                 "The file ends at byte #{@bytes.bytesize}, in the middle of something.")
+        end
         @bytes.byteslice(@at, count).tap { @at += count }
       end
 

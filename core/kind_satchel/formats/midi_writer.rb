@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Formats
-    # Writes a Standard MIDI File (1.0) of type 1: a first track of tempo, signatures and markers, then one for each part. Events are packed
-    # into whole numbers before they are put in order, so that millions of them take seconds.
+    # Writes a Standard MIDI File (1.0) of type 1: a first track of tempo, signatures and markers, then one for each
+    # part. Events are packed into whole numbers before they are put in order, so that millions of them take seconds.
     class MidiWriter
       # On one tick notes end first, then controllers move, then notes begin.
       RANKS = { off: 0, control: 1, on: 2 }.freeze
@@ -50,7 +50,9 @@ module KindSatchel
         list
       end
 
-      def pack(tick, rank, kind, first, second) = (tick << 20) | (RANKS.fetch(rank) << 18) | (kind << 14) | (first << 7) | second
+      def pack(tick, rank, kind, first, second)
+        (tick << 20) | (RANKS.fetch(rank) << 18) | (kind << 14) | (first << 7) | second
+      end
 
       # Of pitch bend the finer half comes first.
       def add(list, control)
@@ -64,7 +66,9 @@ module KindSatchel
       end
 
       def lead
-        events = @score.tempo.map { |tick, micros| [tick, [0xFF, 0x51, 3, micros >> 16, (micros >> 8) & 0xFF, micros & 0xFF]] }
+        events = @score.tempo.map do |tick, micros|
+          [tick, [0xFF, 0x51, 3, micros >> 16, (micros >> 8) & 0xFF, micros & 0xFF]]
+        end
         events += @score.meters.map { |tick, beats, unit| [tick, [0xFF, 0x58, 4, beats, Math.log2(unit).round, 24, 8]] }
         events += @score.markers.map { |tick, name| [tick, [0xFF, 0x06, *text(name)]] }
         bytes = [0, 0xFF, 0x03, *text(@score.name)]

@@ -2,8 +2,9 @@
 
 module KindSatchel
   module HandOver
-    # A song made to fit what the program on the other side can do. What all of a parameter's moves fit stays as it is; of any other what is
-    # heard becomes one lane that sets, on its own track. What it loses is measured against what is heard (see {Meter}).
+    # A song made to fit what the program on the other side can do. What all of a parameter's moves fit stays as it
+    # is; of any other what is heard becomes one lane that sets, on its own track. What it loses is measured against
+    # what is heard (see {Meter}).
     class Bake
       # The song that fits, and what each parameter loses, by track.
       Baked = Struct.new(:song, :losses)
@@ -21,12 +22,15 @@ module KindSatchel
       # One by one, in this process.
       PLAIN = ->(list, work, made) { list.each_with_index.map { |one, i| made.call(i, work.call(one)) } }
 
-      # @param map [#call] does the work on each of a list, and makes something of each answer, with its place; gives that, in order
+      # @param map [#call] does the work on each of a list, and makes something of each answer, with its place; gives
+      #   that, in order
       # @return [Baked]
       def call(map = PLAIN)
         worked = ->(address) { of(address).then { |points, loss| [packed(points), loss] } }
         made = ->(place, (points, loss)) { [drawn(addresses[place], unpacked(points)), loss] }
-        work = addresses.zip(map.call(addresses, worked, made)).map { |address, (points, loss)| [address, points, loss] }
+        work = addresses.zip(map.call(addresses, worked, made)).map do |address, (points, loss)|
+          [address, points, loss]
+        end
         Baked.new(written(work), work.map(&:last))
       end
 
@@ -45,8 +49,13 @@ module KindSatchel
 
       def ordered
         list = @song.sounded
-        tempo = @song.automated.include?(Address.tempo) || @song.directory.driver(Address.tempo) || @song.held_bpm ? [Address.tempo] : []
-        list.sort_by { |address| [@song.tracks_of(address).map { |track| @song.tracks.index(track) }.min || 0, address.to_s] } + tempo
+        moves = @song.automated.include?(Address.tempo) || @song.directory.driver(Address.tempo) || @song.held_bpm
+        tempo = moves ? [Address.tempo] : []
+        list.sort_by do |address|
+          [@song.tracks_of(address).map do |track|
+            @song.tracks.index(track)
+          end.min || 0, address.to_s]
+        end + tempo
       end
 
       # So far something may move.
@@ -61,8 +70,13 @@ module KindSatchel
       def seconds = @seconds ||= @song.tempo.method(:seconds_at)
 
       # Points may come from another process: many numbers travel fastest as bytes.
-      def packed(points) = points == :whole ? points : points.transpose.zip(%w[l* d*]).map { |list, form| list.pack(form) }
-      def unpacked(packed) = packed == :whole ? packed : packed.zip(%w[l* d*]).map { |bytes, form| bytes.unpack(form) }.transpose
+      def packed(points)
+        points == :whole ? points : points.transpose.zip(%w[l* d*]).map { |list, form| list.pack(form) }
+      end
+
+      def unpacked(packed)
+        packed == :whole ? packed : packed.zip(%w[l* d*]).map { |bytes, form| bytes.unpack(form) }.transpose
+      end
 
       # What stands in a lane; one value by itself stays as it is.
       def drawn(address, points)
@@ -101,10 +115,15 @@ module KindSatchel
 
       # Whether all that acts on it has room as it is.
       def whole?(address)
-        return false if !along?(address) || (address.song? && @limits.one_tempo) || @song.directory.driver(address) || @song.held?(address)
+        if !along?(address) || (address.song? && @limits.one_tempo) ||
+           @song.directory.driver(address) || @song.held?(address)
+          return false
+        end
 
         homes = homes_of.fetch(address, [])
-        homes.all? { |home| @limits.fits?(home, seconds) } && homes.none? { |home| @song.directory.moved_settings.key?(home.envelope.id) }
+        homes.all? { |home| @limits.fits?(home, seconds) } && homes.none? do |home|
+          @song.directory.moved_settings.key?(home.envelope.id)
+        end
       end
 
       def homes_of = @homes_of ||= @song.directory.envelopes.each_value.group_by { |home| home.envelope.target }
@@ -129,7 +148,9 @@ module KindSatchel
       def written(work)
         kept = work.select { |_, points, _| points == :whole }.to_h { |address, *| [address, true] }
         knobs, lanes = work.reject { |address, *| kept[address] }.partition { |_, points, _| points.size == 1 }
-        song = knobs.reduce(without_moves(kept)) { |made, (address, points, _)| made.owned(address).turned(points[0][1]) }
+        song = knobs.reduce(without_moves(kept)) do |made, (address, points, _)|
+          made.owned(address).turned(points[0][1])
+        end
         song = laid(song, lanes).with(set_aside: [])
         Integrity.check(nil, song)
         song
@@ -164,7 +185,9 @@ module KindSatchel
           [song.owned(address).lane_track.id, Envelope.fresh(id: "lane-#{song.next_id + i}", target: address, points:)]
         end
         by_track = made.group_by(&:first).transform_values { |list| list.map(&:last) }
-        tracks = song.tracks.map { |track| by_track.key?(track.id) ? track.with(lanes: track.lanes + by_track[track.id]) : track }
+        tracks = song.tracks.map do |track|
+          by_track.key?(track.id) ? track.with(lanes: track.lanes + by_track[track.id]) : track
+        end
         song.with(tracks:, next_id: song.next_id + made.size)
       end
     end

@@ -2,12 +2,13 @@
 
 module KindSatchel
   module HandOver
-    # Two states of one song: what is heard of each parameter, the tempo too, how far apart it is, and where most; and what differs in all
-    # else that is heard, see {Material}. Equal as heard is every parameter within 1e-9 everywhere, and all of the material.
+    # Two states of one song: what is heard of each parameter, the tempo too, how far apart it is, and where most; and
+    # what differs in all else that is heard, see {Material}. Equal as heard is every parameter within 1e-9
+    # everywhere, and all of the material.
     class Comparison
-      # A parameter that differs: `largest` and `mean` in its own unit, `tick` where the largest is; `envelopes` are the moves of the other
-      # state that differ, each with its owner, "clip/ID" or "track/ID"; `knob` is where its knob stands there, normalised, nil where it stands
-      # alike; `released` is true where only here a hand holds it.
+      # A parameter that differs: `largest` and `mean` in its own unit, `tick` where the largest is; `envelopes` are
+      # the moves of the other state that differ, each with its owner, "clip/ID" or "track/ID"; `knob` is where its
+      # knob stands there, normalised, nil where it stands alike; `released` is true where only here a hand holds it.
       Row = Struct.new(:address, :largest, :mean, :tick, :envelopes, :knob, :released) do
         # @param song [Song] the one whose names and units are told
         def to_record(song)
@@ -31,7 +32,8 @@ module KindSatchel
       end
 
       # @yieldparam share [Float] how far it is, 0..1
-      # @return [Array<Row>] of all that differs in what is heard, or in how it is made; what only one of the two has is left out
+      # @return [Array<Row>] of all that differs in what is heard, or in how it is made; what only one of the two has
+      #   is left out
       def rows
         list = addresses
         list.each_with_index.filter_map do |address, i|
@@ -68,12 +70,14 @@ module KindSatchel
         Heard::Difference.new(@now, @other, address).then { |found| found.largest > NONE || found.moved_jumps }
       end
 
-      # @return [Array(Float, Float, Integer)] the largest difference, an upper bound, the mean, and where the largest is
+      # @return [Array(Float, Float, Integer)] the largest difference, an upper bound, the mean, and where the largest
+      #   is
       def apart(address)
         resolvers = [@now, @other].map { |song| Heard::Resolver.new(song, address) }
         pieces = resolvers.map { |one| one.pieces(0, @finish + 1) }
         chain = Heard::Outline.of_pieces(pieces[1], tolerance: FINE)
-        lines = Course.new(ticks: chain.each_slice(2).map(&:first), values: chain.each_slice(2).map(&:last), scale: resolvers[1].scale)
+        lines = Course.new(ticks: chain.each_slice(2).map(&:first), values: chain.each_slice(2).map(&:last),
+                           scale: resolvers[1].scale)
         exact = pieces[1].all? { |piece| piece.scale.steps || piece.still? || piece.straight? }
         meter = Meter.new(resolvers[0].scale, lines, room: exact ? 0.0 : FINE).over(pieces[0])
         [meter.largest, meter.mean, meter.tick]
@@ -88,7 +92,9 @@ module KindSatchel
       end
 
       def addresses
-        moved = [@now, @other].flat_map { |song| song.automated | song.sounded | [Address.tempo] }.uniq.reject { |one| one.setting? && !both?(one) }
+        moved = [@now, @other].flat_map do |song|
+          song.automated | song.sounded | [Address.tempo]
+        end.uniq.reject { |one| one.setting? && !both?(one) }
         turned = @now.tracks.flat_map { |track| turned(track) }
         (moved | turned).select { |address| both?(address) }
       end
@@ -109,7 +115,10 @@ module KindSatchel
           next if now && now.envelope == home.envelope && now.owner.id == home.owner.id
 
           owner = "#{home.clip ? 'clip' : 'track'}/#{home.owner.id}"
-          [owner, home.envelope] if home.clip ? @now.clips.key?(home.owner.id) : @now.directory.tracks.key?(home.owner.id)
+          if home.clip ? @now.clips.key?(home.owner.id) : @now.directory.tracks.key?(home.owner.id)
+            [owner,
+             home.envelope]
+          end
         end
       end
     end

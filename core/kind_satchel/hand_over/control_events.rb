@@ -2,9 +2,10 @@
 
 module KindSatchel
   module HandOver
-    # A course as few events of a controller that stay within an error of it, rounding to steps counted in. Each holds until the next; one
-    # is followed as long as it is near enough, and the next then goes as far ahead as it may. What goes on level is said as exactly as
-    # there are steps. Where a course crosses more than the error within a tick nothing can keep to it: {#within} tells what was kept to.
+    # A course as few events of a controller that stay within an error of it, rounding to steps counted in. Each holds
+    # until the next; one is followed as long as it is near enough, and the next then goes as far ahead as it may.
+    # What goes on level is said as exactly as there are steps. Where a course crosses more than the error within a
+    # tick nothing can keep to it: {#within} tells what was kept to.
     class ControlEvents
       # Semitones of pitch bend up and down that a file says at its start.
       BEND_SEMITONES = 24
@@ -44,7 +45,9 @@ module KindSatchel
       # @return [Float] share of the controller's travel
       def within(pieces, ticks, values)
         held = values.map { |whole| @law.in(whole / @largest.to_f) }
-        lines = Course.new(ticks: ticks.flat_map { |tick| [tick, tick] }.drop(1), values: held.flat_map { |value| [value, value] }[0..-2], scale: nil)
+        lines = Course.new(ticks: ticks.flat_map { |tick| [tick, tick] }.drop(1), values: held.flat_map do |value|
+          [value, value]
+        end[0..-2], scale: nil)
         Meter.new(Travel.new(@law), lines).over(pieces).largest
       end
 
@@ -76,8 +79,8 @@ module KindSatchel
         step(goal) while (goal - @held).abs > @error
       end
 
-      # The next event on the way to a value: at the last whole tick at which what is held is still near enough; where that leads nowhere, at
-      # the tick after.
+      # The next event on the way to a value: at the last whole tick at which what is held is still near enough; where
+      # that leads nowhere, at the tick after.
       def step(goal)
         up = goal > @held
         edge = @held + (up ? @error : -@error)
@@ -94,7 +97,12 @@ module KindSatchel
       def ahead(tick, goal, up)
         value = @first + (@pace * (tick - @from))
         share = @plain ? value : @law.out(value)
-        up ? [((share + @error) * @largest).floor, nearest(goal)].min : [((share - @error) * @largest).ceil, nearest(goal)].max
+        if up
+          [((share + @error) * @largest).floor,
+           nearest(goal)].min
+        else
+          [((share - @error) * @largest).ceil, nearest(goal)].max
+        end
       end
 
       # No two nearer than allowed: one that comes too soon waits, and then says what is heard there.

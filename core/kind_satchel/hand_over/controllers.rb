@@ -4,8 +4,8 @@ module KindSatchel
   module HandOver
     # By which MIDI controller each moved parameter goes out.
     module Controllers
-      # A row: `number` of the controller, or "bend" for pitch bend; `bits` 7 or 14. One of 14 bits also takes the number 32 above it
-      # (MIDI 1.0: 0 to 31 have their finer half in 32 to 63).
+      # A row: `number` of the controller, or "bend" for pitch bend; `bits` 7 or 14. One of 14 bits also takes the
+      # number 32 above it (MIDI 1.0: 0 to 31 have their finer half in 32 to 63).
       class Row < Value.of(:address, :number, :bits)
         def check
           known = number == BEND || (number.is_a?(Integer) && number.between?(0, LAST))
@@ -25,10 +25,12 @@ module KindSatchel
       # Those above are no controllers but messages of their own (MIDI 1.0, channel mode).
       LAST = 119
       FINE = 32
-      # Where a parameter goes first: 7 and 10 by MIDI 1.0, 71 to 75, 91 and 93 as they are commonly used (General MIDI 2, from memory).
+      # Where a parameter goes first: 7 and 10 by MIDI 1.0, 71 to 75, 91 and 93 as they are commonly used (General
+      # MIDI 2, from memory).
       USUAL = { **Formats::MidiControls::USUAL.invert, "expression" => 11, "vibrato" => 1 }.freeze
       # Those with no meaning of their own (MIDI 1.0), then those with one that is rarely used.
-      FREE = [*102..119, *20..31, 14, 15, 3, 9, 85, 86, 87, 88, 89, 90, 91, 93, 16, 17, 18, 19, *76..83, 92, 94, 95, 2, 4, 5, 12, 13, 1, 11, 8, 70,
+      FREE = [*102..119, *20..31, 14, 15, 3, 9, 85, 86, 87, 88, 89, 90, 91, 93, 16, 17, 18, 19, *76..83, 92, 94, 95, 2,
+              4, 5, 12, 13, 1, 11, 8, 70,
               *71..75, 7, 10].freeze
       # Bank, data entry, pedals and parameter numbers do something to most instruments.
       MOST = FREE.size + 1
@@ -54,7 +56,8 @@ module KindSatchel
         faults = Faults.new
         rows = records.each_with_index.map do |record, i|
           faults.within("/controllers/#{i}") do
-            row = Row.new(address: Address.parse(record["address"]), number: record["number"], bits: record.fetch("bits", 7))
+            row = Row.new(address: Address.parse(record["address"]), number: record["number"],
+                          bits: record.fetch("bits", 7))
             song.parameter(row.address)
             row
           end
@@ -93,13 +96,16 @@ module KindSatchel
 
       def usual(song, address, id)
         return BEND if id == "bend"
-        return 91 + (2 * song.returns.index { |track| "send-#{track.id}" == id }.to_i.clamp(0, 1)) if id.start_with?("send-")
+        return 91 + (2 * send_index(song, id).clamp(0, 1)) if id.start_with?("send-")
 
         USUAL[id] if !Formats::MidiControls::OF_CHANNEL.include?(id) || address.device_id == "channel"
       end
 
+      def send_index(song, id) = song.returns.index { |track| "send-#{track.id}" == id }.to_i
+
       def clash(song, row, other, place)
-        words = "#{name(song, row)} and #{name(song, other)} both go out by controller #{(row.taken & other.taken).first}; give one of them another."
+        words = "#{name(song, row)} and #{name(song, other)} both go out by controller " \
+                "#{(row.taken & other.taken).first}; give one of them another."
         Fault.new("clash", "/controllers/#{place}/number", words)
       end
 

@@ -2,13 +2,14 @@
 
 module KindSatchel
   module HandOver
-    # What is heard of one parameter, as a chain of straight lines on whole ticks: `ticks` and `values` (normalised) in step, two on one
-    # tick for a jump; at every whole tick it is what is heard, within {FINE}. A jump between two ticks goes to the later one.
+    # What is heard of one parameter, as a chain of straight lines on whole ticks: `ticks` and `values` (normalised)
+    # in step, two on one tick for a jump; at every whole tick it is what is heard, within {FINE}. A jump between two
+    # ticks goes to the later one.
     class Course < Value.of(:ticks, :values, :scale)
       # How far its lines may stray from what is heard at whole ticks, as a share of the travel.
       FINE = 2e-4
-      # Chains turn between ticks, lines at the ticks nearest to there. These are a tick further apart at most, and a line of two ticks, the
-      # shortest that passes one, then strays by the square of three halves.
+      # Chains turn between ticks, lines at the ticks nearest to there. These are a tick further apart at most, and a
+      # line of two ticks, the shortest that passes one, then strays by the square of three halves.
       ROUNDING = 2.25
 
       # @param song [Song]

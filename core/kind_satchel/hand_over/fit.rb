@@ -2,9 +2,9 @@
 
 module KindSatchel
   module HandOver
-    # As few straight lines as keep a course within a tolerance; where only so many points are allowed, or only so near to each other, those
-    # that matter most: from the ends on, always the corner that lies furthest from the lines so far (the order in which
-    # Ramer-Douglas-Peucker finds them).
+    # As few straight lines as keep a course within a tolerance; where only so many points are allowed, or only so
+    # near to each other, those that matter most: from the ends on, always the corner that lies furthest from the
+    # lines so far (the order in which Ramer-Douglas-Peucker finds them).
     class Fit
       # A stretch between two points, and its worst corner; corners `low` to `high` lie inside.
       Gap = Struct.new(:worst, :corner, :from, :to, :low, :high)
@@ -27,7 +27,8 @@ module KindSatchel
         @most = limits.points_per_lane || Float::INFINITY
       end
 
-      # @return [Array<Array(Integer, Float)>] tick and value, in order, straight lines between; values as the other side keeps them
+      # @return [Array<Array(Integer, Float)>] tick and value, in order, straight lines between; values as the other
+      #   side keeps them
       def points
         places = plain || chosen
         @limits.largest ? places.map { |tick, value| [tick, @limits.rounded(value)] } : places
@@ -43,7 +44,9 @@ module KindSatchel
         kept.map { |i| [@ticks[i], @values[i]] } if kept.size <= @most
       end
 
-      def crowded? = @ticks.each_cons(2).any? { |from, to| to == from || @tempo.seconds_at(to) - @tempo.seconds_at(from) < @apart }
+      def crowded?
+        @ticks.each_cons(2).any? { |from, to| to == from || @tempo.seconds_at(to) - @tempo.seconds_at(from) < @apart }
+      end
 
       def chosen
         ends = [[@ticks[0], @values[0]], [@ticks[-1], @values[-1]]]
@@ -61,8 +64,8 @@ module KindSatchel
         ordered(kept.sort_by.with_index { |(tick, _), i| [tick, i] })
       end
 
-      # Where there may be any number of points, a long course is looked at in stretches from one sharp corner to the next, which are few: each
-      # corner is then looked at some times less.
+      # Where there may be any number of points, a long course is looked at in stretches from one sharp corner to the
+      # next, which are few: each corner is then looked at some times less.
       def begun(kept)
         from, low = kept[0], 1
         sharp.each do |i|

@@ -2,18 +2,21 @@
 
 module KindSatchel
   module HandOver
-    # What the program on the other side can do. `lanes_only`: it has automation of tracks, not of clips; `no_carriers`: no clips that hold
-    # nothing but moves; `set_only`: no moves that scale or shift; `straight`: no curves, cycles or LFOs; `one_tempo`: one tempo from start
-    # to end. `points_per_lane` and `points_per_second` are the most it takes, `bits` (7 or 14) how fine its values are; nil for no such
-    # limit. `track_ids` are the tracks whose moves go along, nil for all. `tolerance` is how far straight lines may stray, as a share of
-    # the travel, where none of the other limits asks for more.
-    class Limits < Value.of(:lanes_only, :no_carriers, :set_only, :straight, :one_tempo, :points_per_lane, :points_per_second, :bits, :track_ids,
+    # What the program on the other side can do. `lanes_only`: it has automation of tracks, not of clips;
+    # `no_carriers`: no clips that hold nothing but moves; `set_only`: no moves that scale or shift; `straight`: no
+    # curves, cycles or LFOs; `one_tempo`: one tempo from start to end. `points_per_lane` and `points_per_second` are
+    # the most it takes, `bits` (7 or 14) how fine its values are; nil for no such limit. `track_ids` are the tracks
+    # whose moves go along, nil for all. `tolerance` is how far straight lines may stray, as a share of the travel,
+    # where none of the other limits asks for more.
+    class Limits < Value.of(:lanes_only, :no_carriers, :set_only, :straight, :one_tempo, :points_per_lane,
+                            :points_per_second, :bits, :track_ids,
                             :tolerance)
       FLAGS = %i[lanes_only no_carriers set_only straight one_tempo].freeze
       BITS = [7, 14].freeze
       TOLERANCES = (0.0001..0.2)
 
-      def initialize(lanes_only: false, no_carriers: false, set_only: false, straight: false, one_tempo: false, points_per_lane: nil,
+      def initialize(lanes_only: false, no_carriers: false, set_only: false, straight: false, one_tempo: false,
+                     points_per_lane: nil,
                      points_per_second: nil, bits: nil, track_ids: nil, tolerance: 0.001)
         super
       end
@@ -43,24 +46,35 @@ module KindSatchel
       # @param home [Directory::Home]
       # @param seconds [#call] of a tick of the song
       def fits?(home, seconds)
-        envelope, clip = home.envelope, home.clip
-        return false if clip && (lanes_only || (no_carriers && clip.carrier?))
-        return false if set_only && envelope.role != "set"
-        return false if straight && (envelope.lfo? || !envelope.plain? || envelope.points.any? { |point| curved?(point.shape) })
-
-        few?(envelope) && exact?(envelope) && apart?(envelope, seconds)
+        envelope = home.envelope
+        allowed?(home.clip) && kept?(envelope) && few?(envelope) && exact?(envelope) && apart?(envelope, seconds)
       end
 
       private
 
+      # Whether a move may stand where it is.
+      def allowed?(clip) = clip.nil? || !(lanes_only || (no_carriers && clip.carrier?))
+
+      # Whether its role and its shapes are among those that are kept.
+      def kept?(envelope)
+        return false if set_only && envelope.role != "set"
+
+        !straight || (!envelope.lfo? && envelope.plain? && envelope.points.none? { |point| curved?(point.shape) })
+      end
+
       def curved?(shape) = !(shape.is_a?(Shapes::Hold) || shape.is_a?(Shapes::Straight))
       def few?(envelope) = points_per_lane.nil? || envelope.points.size <= points_per_lane
-      def exact?(envelope) = bits.nil? || envelope.points.all? { |point| (rounded(point.value) - point.value).abs < 1e-9 }
+
+      def exact?(envelope)
+        bits.nil? || envelope.points.all? { |point| (rounded(point.value) - point.value).abs < 1e-9 }
+      end
 
       def apart?(envelope, seconds)
         return true unless points_per_second
 
-        envelope.points.each_cons(2).all? { |one, other| seconds.call(other.tick) - seconds.call(one.tick) >= (1.0 / points_per_second) - 1e-6 }
+        envelope.points.each_cons(2).all? do |one, other|
+          seconds.call(other.tick) - seconds.call(one.tick) >= (1.0 / points_per_second) - 1e-6
+        end
       end
     end
   end

@@ -2,8 +2,9 @@
 
 module KindSatchel
   module HandOver
-    # What one parameter loses on its way out. `points` is how many it has afterwards, nil where it goes as it is; `largest` and `mean` are
-    # differences in its own unit, on ticks and between (see {Meter}); `tick` is where the largest is; `why` says what else is to be known.
+    # What one parameter loses on its way out. `points` is how many it has afterwards, nil where it goes as it is;
+    # `largest` and `mean` are differences in its own unit, on ticks and between (see {Meter}); `tick` is where the
+    # largest is; `why` says what else is to be known.
     class Loss < Value.of(:address, :points, :largest, :mean, :tick, :why)
       # What is softer than this counts as silence, in dB.
       SILENCE_DB = -60.0
@@ -17,7 +18,8 @@ module KindSatchel
       def to_record(song)
         scale = song.parameter(address).scale
         { "address" => address.to_s, "name" => song.full_name(address), "points" => points,
-          "largest" => largest.round(6), "mean" => mean.round(6), "unit" => scale.unit.word, "largest_text" => text(scale, largest),
+          "largest" => largest.round(6), "mean" => mean.round(6), "unit" => scale.unit.word,
+          "largest_text" => text(scale, largest),
           "mean_text" => text(scale, mean), "tick" => tick, "position" => song.meters.text(tick), "why" => why,
           "left_out" => left_out? || nil }.compact
       end

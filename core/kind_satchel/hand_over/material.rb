@@ -2,8 +2,8 @@
 
 module KindSatchel
   module HandOver
-    # What differs in two states of one song besides its parameters, by kind and place: notes, sounds and the regions that hold them, devices
-    # and their order, where tracks sound, how long the song is. Mute and solo are aside.
+    # What differs in two states of one song besides its parameters, by kind and place: notes, sounds and the regions
+    # that hold them, devices and their order, where tracks sound, how long the song is. Mute and solo are aside.
     class Material
       NOTE = %w[start_tick end_tick pitch velocity].freeze
       # Of a sound: where it is played, and how.
@@ -20,7 +20,9 @@ module KindSatchel
 
       # @return [Array<String>] in words; empty where nothing of it differs
       def words
-        [*length, *owners_words("track", :tracks), *owners_words("clip", :clips), *both_tracks.flat_map { |now, other| track(now, other) }, *clips]
+        [*length, *owners_words("track", :tracks), *owners_words("clip", :clips), *both_tracks.flat_map do |now, other|
+          track(now, other)
+        end, *clips]
       end
 
       private
@@ -28,17 +30,28 @@ module KindSatchel
       def length
         return [] if @now.length_ticks == @other.length_ticks
 
-        ["it is #{@other.length_ticks > @now.length_ticks ? 'longer' : 'shorter'} in #{@called}, to #{@other.meters.text(@other.length_ticks)}"]
+        ["it is #{@other.length_ticks > @now.length_ticks ? 'longer' : 'shorter'} in #{@called}, to " \
+         "#{@other.meters.text(@other.length_ticks)}"]
       end
 
       # Tracks and clips that only one of the two has.
       def owners_words(word, kind)
         now, other = [@now, @other].map { |song| kind == :tracks ? song.tracks : song.clips.values }
-        gone = other.reject { |one| now.any? { |two| two.id == one.id } }.map { |one| "#{word} #{one.name} is only in #{@called}" }
-        gone + now.reject { |one| other.any? { |two| two.id == one.id } }.map { |one| "#{word} #{one.name} is not in #{@called}" }
+        gone = other.reject do |one|
+          now.any? do |two|
+            two.id == one.id
+          end
+        end.map { |one| "#{word} #{one.name} is only in #{@called}" }
+        gone + now.reject do |one|
+          other.any? do |two|
+            two.id == one.id
+          end
+        end.map { |one| "#{word} #{one.name} is not in #{@called}" }
       end
 
-      def both_tracks = @now.tracks.filter_map { |track| @other.directory.tracks[track.id]&.then { |other| [track, other] } }
+      def both_tracks
+        @now.tracks.filter_map { |track| @other.directory.tracks[track.id]&.then { |other| [track, other] } }
+      end
 
       def track(now, other)
         heard = [@now, @other].map { |song| events(song).fetch(now.id, []) }
@@ -54,19 +67,27 @@ module KindSatchel
         @events[song] ||= Heard::Events.new(song).in_range(0, song.length_ticks).group_by { |event| event["track_id"] }
       end
 
-      # What stands at one place with one pitch is one note; of the others, those alike in all but their place were moved.
+      # What stands at one place with one pitch is one note; of the others, those alike in all but their place were
+      # moved.
       def notes(track, now, other)
         lists = [now, other].map { |list| list.map { |event| event.values_at(*NOTE) } }
         gone, come = without(*lists), without(*lists.reverse)
         changed = pairs(gone, come) { |start, _, pitch, _| [start, pitch] }
         moved = pairs(gone, come) { |start, finish, pitch, velocity| [finish - start, pitch, velocity] }
-        counts = [[changed.count { |one, two| two[3] > one[3] }, "louder"], [changed.count { |one, two| two[3] < one[3] }, "softer"],
-                  [changed.count { |one, two| two[3] == one[3] }, "of another length"], [moved.size, "elsewhere"],
-                  [come.size, "only in #{@called}"], [gone.size, "not in #{@called}"]].reject { |count, _| count.zero? }
+        counts = [*loudness(changed), [moved.size, "elsewhere"], [come.size, "only in #{@called}"],
+                  [gone.size, "not in #{@called}"]].reject { |count, _| count.zero? }
         return [] if counts.empty?
 
         first = [*changed.flatten(1), *moved.flatten(1), *gone, *come].map(&:first).min
-        ["#{track.name}: #{counts.map { |count, words| "#{count} #{count == 1 ? 'note' : 'notes'} #{words}" }.join(', ')}, first at #{place(first)}"]
+        ["#{track.name}: #{counts.map do |count, words|
+          "#{count} #{count == 1 ? 'note' : 'notes'} #{words}"
+        end.join(', ')}, first at #{place(first)}"]
+      end
+
+      # How many of the notes that stayed in their places are of another velocity, or of another length alone.
+      def loudness(changed)
+        found = changed.map { |(*, one), (*, two)| two <=> one }.tally
+        [[found.fetch(1, 0), "louder"], [found.fetch(-1, 0), "softer"], [found.fetch(0, 0), "of another length"]]
       end
 
       def place(tick) = @now.meters.text(tick.round)
@@ -98,12 +119,17 @@ module KindSatchel
 
         first = (gone + come).map(&:first).min
         count = [gone.size, come.size].max
-        ["#{track.name}: #{count == 1 ? 'a sound is' : "#{count} sounds are"} played otherwise in #{@called}, first at #{place(first)}"]
+        ["#{track.name}: #{count == 1 ? 'a sound is' : "#{count} sounds are"} played otherwise in #{@called}, first " \
+         "at #{place(first)}"]
       end
 
       # Where they lie, only told where it is heard.
       def regions(now, other)
-        gone, come = [now, other].map { |track| track.regions.reject(&:muted).map { |one| [one.start_tick, one.length_ticks, one.clip_id] } }
+        gone, come = [now, other].map do |track|
+          track.regions.reject(&:muted).map do |one|
+            [one.start_tick, one.length_ticks, one.clip_id]
+          end
+        end
         gone, come = gone - come, come - gone
         return [] if gone.empty? && come.empty?
 
@@ -119,7 +145,11 @@ module KindSatchel
         return ["#{name}: its devices stand in another order in #{@called}"] if gone.empty? && come.empty?
 
         [*named(gone).map { |device| "#{name}: #{device} is not in #{@called}, or another" },
-         *named(come - gone.select { |id,| come.any? { |one,| one == id } }).map { |device| "#{name}: #{device} is only in #{@called}, or another" }].uniq
+         *named(come - gone.select do |id,|
+           come.any? do |one,|
+             one == id
+           end
+         end).map { |device| "#{name}: #{device} is only in #{@called}, or another" }].uniq
       end
 
       def named(list) = list.map { |_, type, _| Devices::TYPES.fetch(type).name }
@@ -134,7 +164,8 @@ module KindSatchel
       def clips
         @now.clips.each_value.flat_map do |clip|
           other = @other.clips[clip.id] or next []
-          tails = clip.devices.any? && other.devices.any? && clip.tails != other.tails ? ["#{clip.name}: its tails #{other.tails} in #{@called}"] : []
+          otherwise = clip.devices.any? && other.devices.any? && clip.tails != other.tails
+          tails = otherwise ? ["#{clip.name}: its tails #{other.tails} in #{@called}"] : []
           chain(clip.name, clip, other) + tails
         end
       end

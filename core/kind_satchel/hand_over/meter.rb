@@ -2,14 +2,15 @@
 
 module KindSatchel
   module HandOver
-    # How far straight lines between whole ticks lie from what is heard of a parameter, in its own unit: on ticks and between. `largest` is
-    # an upper bound, `mean` the mean over the ticks, `tick` where the largest is.
+    # How far straight lines between whole ticks lie from what is heard of a parameter, in its own unit: on ticks and
+    # between. `largest` is an upper bound, `mean` the mean over the ticks, `tick` where the largest is.
     #
-    # What is heard is followed by chains that stay within a small room of it; what that room is worth in the unit where the chain stands is
-    # counted in. A jump between two ticks goes to the next tick: what lies between there is a matter of time, and not counted. What is softer
-    # than {Loss::SILENCE_DB} is silence.
+    # What is heard is followed by chains that stay within a small room of it; what that room is worth in the unit
+    # where the chain stands is counted in. A jump between two ticks goes to the next tick: what lies between there is
+    # a matter of time, and not counted. What is softer than {Loss::SILENCE_DB} is silence.
     class Meter
-      # How far a chain may stray, as a share of the travel; of gains, whose decibels grow long towards silence, less there.
+      # How far a chain may stray, as a share of the travel; of gains, whose decibels grow long towards silence, less
+      # there.
       ROOM = 1e-4
       GAIN_ROOM = 7e-4
       # Values closer than this are the same.
@@ -78,8 +79,8 @@ module KindSatchel
           step(start)
           finish = [@ticks[@place + 1] || to, to].min
           finish = to if finish <= start
-          lines = [start, finish].map { |tick| line_at(tick) }
-          compare(start, finish, value + (pace * (start - at)), finish == to ? goal : value + (pace * (finish - at)), *lines, room)
+          heard = [value + (pace * (start - at)), finish == to ? goal : value + (pace * (finish - at))]
+          compare(start, finish, heard, [line_at(start), line_at(finish)], room)
           start = finish
         end
       end
@@ -96,7 +97,7 @@ module KindSatchel
         @values[@place] + ((@values[@place + 1] - @values[@place]) * (tick - from) / (to - from).to_f)
       end
 
-      def compare(start, finish, value, goal, line, line_goal, room)
+      def compare(start, finish, (value, goal), (line, line_goal), room)
         width = finish - start
         @width += width
         return if value == line && goal == line_goal && room.zero?
@@ -117,7 +118,8 @@ module KindSatchel
         @largest, @tick = apart, tick.round if apart > @largest
       end
 
-      # How a scale turns lines of travel into its unit: where two lines may be furthest apart, and what a line is in the mean.
+      # How a scale turns lines of travel into its unit: where two lines may be furthest apart, and what a line is in
+      # the mean.
       class Law
         # Lines nearer to level than this are level.
         LEVEL = 1e-7
@@ -136,7 +138,9 @@ module KindSatchel
         # The ends of two lines and every share of the way where they meet, or where their difference turns.
         # @return [Array<Float>] in order
         def shares(value, goal, line, line_goal)
-          inner = [meeting(value - line, goal - line_goal), *turns(value, goal, line, line_goal)].select { |share| share&.between?(LEVEL, 1 - LEVEL) }
+          inner = [meeting(value - line, goal - line_goal), *turns(value, goal, line, line_goal)].select do |share|
+            share&.between?(LEVEL, 1 - LEVEL)
+          end
           inner.empty? ? ENDS : [0.0, *inner.sort, 1.0]
         end
         ENDS = [0.0, 1.0].freeze
@@ -146,7 +150,10 @@ module KindSatchel
 
         private
 
-        def meeting(first, last) = (first.positive? && last.negative?) || (first.negative? && last.positive?) ? first / (first - last) : nil
+        def meeting(first, last)
+          (first.positive? && last.negative?) || (first.negative? && last.positive?) ? first / (first - last) : nil
+        end
+
         def turns(*) = []
       end
 
@@ -181,7 +188,8 @@ module KindSatchel
 
         def natural(value) = value <= @silence ? Loss::SILENCE_DB : super
 
-        # The integral of ln n is n ln n - n. Of a line that begins or ends a hair off where it comes to silence, the rest is silent.
+        # The integral of ln n is n ln n - n. Of a line that begins or ends a hair off where it comes to silence, the
+        # rest is silent.
         def mean(from, to)
           from, to = [from, to].map { |value| [value, @silence].max }
           return super if (to - from).abs < LEVEL

@@ -17,7 +17,8 @@ module KindSatchel
         tracks = song.tracks.map { |track| track.with(lanes: [], regions: track.id == placed.track.id ? [region] : []) }
         bpm = song.tempo.bpm_at(placed.region.start_tick).clamp(Timing::TempoPoint::RANGE)
         meters = Timing::Meters.steady(clip.meter || song.meters.at(placed.region.start_tick))
-        song.with(name: clip.name, tracks:, clips: { clip_id => clip }, bpm:, held_bpm: nil, meters:, markers: [], set_aside: [])
+        song.with(name: clip.name, tracks:, clips: { clip_id => clip }, bpm:, held_bpm: nil, meters:, markers: [],
+                  set_aside: [])
       end
     end
   end

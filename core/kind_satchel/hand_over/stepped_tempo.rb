@@ -2,8 +2,8 @@
 
 module KindSatchel
   module HandOver
-    # A tempo as a MIDI file has it: so many microseconds to the quarter note, from a tick on. While it moves it goes in steps, which keep
-    # every tick within a stated time of where it is in the song.
+    # A tempo as a MIDI file has it: so many microseconds to the quarter note, from a tick on. While it moves it goes
+    # in steps, which keep every tick within a stated time of where it is in the song.
     module SteppedTempo
       # How far a tick may be off, in seconds.
       WITHIN_SECONDS = 0.0009
@@ -38,11 +38,13 @@ module KindSatchel
         divided(tempo, from, middle) + divided(tempo, middle, to)
       end
 
-      # At one tempo all through no tick is off by more than is allowed; looked at in quarters, where a tempo that rises or falls is off most.
+      # At one tempo all through no tick is off by more than is allowed; looked at in quarters, where a tempo that
+      # rises or falls is off most.
       def even?(tempo, from, to)
         start, finish = tempo.seconds_at(from), tempo.seconds_at(to)
         [0.25, 0.5, 0.75].all? do |share|
-          (tempo.seconds_at(from + ((to - from) * share)) - start - ((finish - start) * share)).abs <= WITHIN_SECONDS / 2
+          even = start + ((finish - start) * share)
+          (tempo.seconds_at(from + ((to - from) * share)) - even).abs <= WITHIN_SECONDS / 2
         end
       end
       private_class_method :divided, :even?

@@ -2,7 +2,8 @@
 
 module KindSatchel
   module HandOver
-    # Moves as comma-separated values (RFC 4180): the corners of what is heard, samples of it, or the points as they are drawn, layer by layer.
+    # Moves as comma-separated values (RFC 4180): the corners of what is heard, samples of it, or the points as they
+    # are drawn, layer by layer.
     module Table
       POINTS = %w[address position tick seconds normalised value unit].freeze
       DRAWN = %w[envelope owner address role clock tick position seconds amount value shape].freeze
@@ -23,7 +24,8 @@ module KindSatchel
             scale = course.scale
             Thinning.keep(course.ticks, course.values, tolerance / 2).each do |i|
               tick, value = course.ticks[i], course.values[i]
-              lines << line([address, song.meters.text(tick), tick, song.tempo.seconds_at(tick), value, natural(scale, value), scale.unit.word])
+              lines << line([address, song.meters.text(tick), tick, song.tempo.seconds_at(tick), value,
+                             natural(scale, value), scale.unit.word])
             end
           end
         end
@@ -35,19 +37,24 @@ module KindSatchel
       # @raise [InvalidInput] for too many of them
       def samples(song, addresses, from, to, step)
         if ((to - from) / step) * [addresses.size, 1].max > MOST_ROWS
-          raise InvalidInput.of("too_many", "/step_ticks", "That is more than #{MOST_ROWS} values; take a longer step, or fewer parameters.")
+          raise InvalidInput.of("too_many", "/step_ticks",
+                                "That is more than #{MOST_ROWS} values; take a longer step, or fewer parameters.")
         end
 
         ticks = (from...to).step(step).to_a
         columns = addresses.map { |address| Heard::Resolver.new(song, address).then { |one| one.at_each(ticks).map { |value| natural(one.scale, value) } } }
         Enumerator.new do |lines|
           lines << line(["tick", "seconds", *addresses.map(&:to_s)])
-          ticks.each_with_index { |tick, i| lines << line([tick, song.tempo.seconds_at(tick), *columns.map { |column| column[i] }]) }
+          ticks.each_with_index do |tick, i|
+            lines << line([tick, song.tempo.seconds_at(tick), *columns.map do |column|
+              column[i]
+            end])
+          end
         end
       end
 
-      # The points of every envelope by itself, in its own time: of a lane that of the song, of a clip's that of the clip, its seconds as they
-      # pass where the clip lies first. Waves have none.
+      # The points of every envelope by itself, in its own time: of a lane that of the song, of a clip's that of the
+      # clip, its seconds as they pass where the clip lies first. Waves have none.
       # @param addresses [Array<Address>] what they move
       # @return [Enumerator<String>] lines
       def drawn(song, addresses)
@@ -58,7 +65,13 @@ module KindSatchel
             envelope = home.envelope
             next unless wanted[envelope.target] && song.parameter?(envelope.target)
 
-            start = home.clip ? song.directory.regions_of_clip(home.clip.id).map { |placed| placed.region.start_tick }.min || 0 : 0
+            start = if home.clip
+                      song.directory.regions_of_clip(home.clip.id).map do |placed|
+                        placed.region.start_tick
+                      end.min || 0
+                    else
+                      0
+                    end
             envelope.points.each { |point| lines << line(cells(song, home, start, point)) }
           end
         end
@@ -69,7 +82,8 @@ module KindSatchel
         amount = envelope.amount(point.value)
         text = envelope.role_rules.amount_text(song.parameter(envelope.target).scale, amount)
         seconds = song.tempo.seconds_at(start + point.tick) - song.tempo.seconds_at(start)
-        [envelope.id, home.clip ? "clip #{home.clip.name}" : "track #{home.track.name}", envelope.target, envelope.role, envelope.clock, point.tick,
+        [envelope.id, home.clip ? "clip #{home.clip.name}" : "track #{home.track.name}", envelope.target,
+         envelope.role, envelope.clock, point.tick,
          song.meters_of(home.owner).text(point.tick), seconds, amount, text, Shapes.record(point.shape)["shape"]]
       end
 

@@ -6,8 +6,9 @@ require_relative "changes/spread"
 
 module KindSatchel
   module Heard
-    # Where what is heard may differ from one song to the next: for every parameter the stretches, and from where the clock does.
-    # Outside of them heard is equal. Edits share what they did not change, so this looks at what is not the same thing.
+    # Where what is heard may differ from one song to the next: for every parameter the stretches, and from where the
+    # clock does. Outside of them heard is equal. Edits share what they did not change, so this looks at what is not
+    # the same thing.
     #
     # @example
     #   changes = Changes.between(before, after)
@@ -24,8 +25,8 @@ module KindSatchel
       # @return [Changes]
       def self.between(before, after) = new(before, after)
 
-      # By address the stretches [from, to] in song ticks, in order, apart from each other, with a tick to spare on both sides.
-      # Addresses that name nothing in the next song are among them.
+      # By address the stretches [from, to] in song ticks, in order, apart from each other, with a tick to spare on
+      # both sides. Addresses that name nothing in the next song are among them.
       # @return [Hash{Address=>Array<Array(Integer, Integer)>}]
       attr_reader :heard
 
@@ -59,7 +60,11 @@ module KindSatchel
           pairs(@before.directory.tracks, @after.directory.tracks) { |old, new| look_at_tracks(old, new) }
           look_at_order
         end
-        pairs(@before.clips, @after.clips) { |old, new| look_at_clips(old, new) } unless @before.clips.equal?(@after.clips)
+        return if @before.clips.equal?(@after.clips)
+
+        pairs(@before.clips, @after.clips) do |old, new|
+          look_at_clips(old, new)
+        end
       end
 
       # On from settings to what hangs on them, until nothing more does.
@@ -79,7 +84,9 @@ module KindSatchel
         @found.reject! { |_, list| list.empty? }
       end
 
-      def leads_on?(address) = address.setting? || address.song? || [@before, @after].any? { |song| song.directory.drives_of(address).any? }
+      def leads_on?(address)
+        address.setting? || address.song? || [@before, @after].any? { |song| song.directory.drives_of(address).any? }
+      end
 
       # Yields old and new of all that is not the same thing.
       def pairs(before, after)
@@ -125,7 +132,11 @@ module KindSatchel
         clip = song.clips[region.clip_id]
         return if region.muted || clip.nil?
 
-        clip.envelopes.each { |envelope| add(envelope.target, [region.start_tick, region.end_tick]) if envelope.acts? && reaches?(clip, envelope, track) }
+        clip.envelopes.each do |envelope|
+          if envelope.acts? && reaches?(clip, envelope, track)
+            add(envelope.target, [region.start_tick, region.end_tick])
+          end
+        end
       end
 
       def reaches?(clip, envelope, track) = clip.reaches?(envelope.target, track)
@@ -148,13 +159,18 @@ module KindSatchel
 
       # Parameters whose knob, or the hand on it, is another.
       def turned(old, new)
-        %i[values held].flat_map { |field| (old[field].keys | new[field].keys).reject { |id| old[field][id] == new[field][id] } }.uniq
+        %i[values held].flat_map do |field|
+          (old[field].keys | new[field].keys).reject do |id|
+            old[field][id] == new[field][id]
+          end
+        end.uniq
       end
 
       # Of a device that comes, goes or is another: all that something acts on.
       def moved_ids(owner_id, device_id)
-        [@before, @after].flat_map { |song| song.directory.envelopes.each_value.map { |home| home.envelope.target } }.uniq
-                         .select { |target| target.owner_id == owner_id && target.device_id == device_id }.map(&:parameter_id)
+        envelopes = [@before, @after].flat_map { |song| song.directory.envelopes.each_value.map(&:envelope) }
+        targets = envelopes.map(&:target).uniq
+        targets.select { |target| target.owner_id == owner_id && target.device_id == device_id }.map(&:parameter_id)
       end
 
       # Further down the tracks is later: where carriers meet, another one may win.
@@ -162,7 +178,11 @@ module KindSatchel
         ids = [@before, @after].map { |song| song.tracks.map(&:id) }
         return if (ids[0] & ids[1]) == (ids[1] & ids[0])
 
-        moved = @after.clips.each_value.select(&:carrier?).flat_map { |clip| clip.envelopes.map { |envelope| [envelope.target, clip] } }
+        moved = @after.clips.each_value.select(&:carrier?).flat_map do |clip|
+          clip.envelopes.map do |envelope|
+            [envelope.target, clip]
+          end
+        end
         moved.group_by(&:first).each { |target, list| look_at_meeting(target, list) }
       end
 
@@ -176,18 +196,28 @@ module KindSatchel
         pairs(of(old, :envelopes), of(new, :envelopes)) { |was, is| look_at_envelopes(old, new, was, is) }
         return if old.nil? || new.nil? || (old.length_ticks == new.length_ticks && old.kind == new.kind)
 
-        [[@before, old], [@after, new]].each { |song, clip| each_region(song, clip) { |placed| add_region(song, placed.track, placed.region) } }
+        [[@before, old], [@after, new]].each do |song, clip|
+          each_region(song, clip) do |placed|
+            add_region(song, placed.track, placed.region)
+          end
+        end
       end
 
       def look_at_envelopes(old, new, was, is)
         look_at_settings(was, is)
-        stretch = was && is && was.target == is.target && !Spread.new(@after).rate?(is.target) ? PointsChanged.between(was, is) : nil
+        stretch = if was && is && was.target == is.target && !Spread.new(@after).rate?(is.target)
+                    PointsChanged.between(
+                      was, is
+                    )
+                  end
         [[@before, old, was], [@after, new, is]].each do |song, clip, envelope|
           each_region(song, clip) { |placed| add_runs(clip, envelope, placed, stretch) } if envelope&.acts?
         end
       end
 
-      def each_region(song, clip, &) = song.directory.regions_of_clip(clip.id).reject { |placed| placed.region.muted }.each(&)
+      def each_region(song, clip, &)
+        song.directory.regions_of_clip(clip.id).reject { |placed| placed.region.muted }.each(&)
+      end
 
       # Where in a region a stretch of an envelope sounds; all of it without one.
       def add_runs(clip, envelope, placed, stretch)

@@ -4,17 +4,17 @@ module KindSatchel
   module Heard
     # How far what is heard of one parameter in one song lies from what is heard in another, over all of both songs.
     #
-    # Pieces that are the same need no look. Elsewhere both sides are drawn as line chains that keep {FINE}, which differ most at
-    # the corners of either; with both tolerances added the number is an upper bound. Points lie on whole ticks, so a jump may come
-    # up to a tick early or late: that is told apart.
+    # Pieces that are the same need no look. Elsewhere both sides are drawn as line chains that keep {FINE}, which
+    # differ most at the corners of either; with both tolerances added the number is an upper bound. Points lie on
+    # whole ticks, so a jump may come up to a tick early or late: that is told apart.
     class Difference
       # What each chain keeps to, as a share of the travel.
       FINE = 1e-5
       # Less than this is none: what adding up in another order, or cutting a curve, leaves.
       NONE = 1e-7
 
-      # `largest` is an upper bound, as a share of the travel, 0 for none; `moved_jumps` tells whether a jump moved by less than
-      # a tick.
+      # `largest` is an upper bound, as a share of the travel, 0 for none; `moved_jumps` tells whether a jump moved by
+      # less than a tick.
       attr_reader :largest, :moved_jumps
 
       # @param before [Song]
@@ -29,7 +29,11 @@ module KindSatchel
       # @param moved_jumps [Boolean]
       # @return [String] for people
       def self.words(share, moved_jumps)
-        text = share < NONE ? "nothing heard changes" : "the largest difference heard is #{format('%.3g', share * 100)} % of the travel"
+        text = if share < NONE
+                 "nothing heard changes"
+               else
+                 "the largest difference heard is #{format('%.3g', share * 100)} % of the travel"
+               end
         moved_jumps ? "#{text}; a jump comes up to a tick early or late" : text
       end
 
@@ -68,11 +72,9 @@ module KindSatchel
         same = Likeness.of(old, new, from, to)
         return @largest = [@largest, same].max if same
 
-        chains = [old, new].map { |piece| Outline.of_pieces([cut(piece, from, to)], tolerance: FINE) }
+        chains = [old, new].map { |piece| Outline.of_pieces([piece.cut(from, to)], tolerance: FINE) }
         to - from < 1 ? look_short(chains) : look_long(chains, old.scale.steps)
       end
-
-      def cut(piece, from, to) = Piece.new(from, to, piece.scale, piece.knob, piece.set, piece.scales, piece.shifts)
 
       # Between two whole ticks: what stands there is a jump that moved.
       def look_short((old, new)) = (old[1] - new[1]).abs > NONE && @moved_jumps = true
@@ -122,7 +124,9 @@ module KindSatchel
         lists = [old, new].map { |piece| [working(piece.scales, 1.0, from), working(piece.shifts, 0.0, from)] }
         return unless lists[0].map(&:size) == lists[1].map(&:size)
 
-        bounds = lists[0].flatten.zip(lists[1].flatten).map { |a, b| of_spans(a, b, from, to) } << of_sets(old, new, from, to)
+        bounds = lists[0].flatten.zip(lists[1].flatten).map do |a, b|
+          of_spans(a, b, from, to)
+        end << of_sets(old, new, from, to)
         bounds.sum * (old.scale.gain? ? 4 : 1) if bounds.all?
       end
 

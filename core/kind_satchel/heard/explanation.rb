@@ -2,15 +2,17 @@
 
 module KindSatchel
   module Heard
-    # Why a parameter has its value at a tick: the steps in order, each with what it does and the value after it. What sets the
-    # value but is overruled is listed before what overrules it. While a hand holds the parameter, what would act is listed too, and
-    # waits.
+    # Why a parameter has its value at a tick: the steps in order, each with what it does and the value after it. What
+    # sets the value but is overruled is listed before what overrules it. While a hand holds the parameter, what would
+    # act is listed too, and waits.
     class Explanation
-      # `kind` is knob, held, macro, lane, clip, carrier, limits or heard; `value` is normalised, after the step. `inputs` are the settings of the
-      # move that made it, see {Inputs}.
-      Step = Struct.new(:kind, :name, :does, :value, :text, :envelope_id, :region_id, :overruled, :waits, :inputs, keyword_init: true)
+      # `kind` is knob, held, macro, lane, clip, carrier, limits or heard; `value` is normalised, after the step.
+      # `inputs` are the settings of the move that made it, see {Inputs}.
+      Step = Struct.new(:kind, :name, :does, :value, :text, :envelope_id, :region_id, :overruled, :waits, :inputs,
+                        keyword_init: true)
 
-      # Above about so many cycles a second the ear no longer follows the swings of a level one by one (a fact of hearing, from memory).
+      # Above about so many cycles a second the ear no longer follows the swings of a level one by one (a fact of
+      # hearing, from memory).
       FUSED_HERTZ = 30.0
       TOO_FAST = "too fast for its shape to be heard"
 
@@ -33,18 +35,24 @@ module KindSatchel
       # @return [Array<String>] one line a step
       def lines
         head = "#{@song.owner_name(@address)}, #{parameter.name} at #{@song.meters.text(@tick)}"
-        [head] + steps.map { |step| [step.kind, step.name, step.does].compact.join(" ") + Inputs.words(step.inputs) + (aside(step) || " -> #{step.text}") }
+        [head] + steps.map do |step|
+          [step.kind, step.name,
+           step.does].compact.join(" ") + Inputs.words(step.inputs) + (aside(step) || " -> #{step.text}")
+        end
       end
 
       def to_record
-        { "address" => @address.to_s, "name" => parameter.name, "owner" => @song.owner_name(@address), "tick" => @tick, "position" => @song.meters.text(@tick),
+        { "address" => @address.to_s, "name" => parameter.name, "owner" => @song.owner_name(@address), "tick" => @tick,
+          "position" => @song.meters.text(@tick),
           "heard" => heard, "text" => parameter.text(heard), "steps" => steps.map { |step| record(step) } }
       end
 
       private
 
       def record(step)
-        step.to_h.transform_keys(&:to_s).merge("inputs" => step.inputs.map { |input| input.to_h.transform_keys(&:to_s).merge("address" => input.address.to_s) })
+        step.to_h.transform_keys(&:to_s).merge("inputs" => step.inputs.map do |input|
+          input.to_h.transform_keys(&:to_s).merge("address" => input.address.to_s)
+        end)
       end
 
       def aside(step)
@@ -57,7 +65,10 @@ module KindSatchel
       def scale = parameter.scale
 
       def knob_step
-        return step("held", nil, "by hand at #{parameter.text(@resolver.knob)}", @resolver.knob) if @resolver.acting.held?
+        if @resolver.acting.held?
+          return step("held", nil, "by hand at #{parameter.text(@resolver.knob)}",
+                      @resolver.knob)
+        end
 
         return macro_step if @resolver.driven
 
@@ -87,14 +98,22 @@ module KindSatchel
 
       # What acts again once the hand lets go.
       def waiting_steps
-        Amounts.new(Acting.new(@song, @address, waiting: true)).at(@tick).map { |source, amount| acting_step(source, amount, @resolver.knob, waits: true) }
+        Amounts.new(Acting.new(@song, @address, waiting: true)).at(@tick).map do |source, amount|
+          acting_step(source, amount, @resolver.knob, waits: true)
+        end
       end
 
       def acting_step(source, amount, value, **more)
         rules = source.envelope.trims? ? Roles::Trim.new(parameter.default) : source.envelope.role_rules
         inputs = Inputs.of(@song, source, @tick)
-        wave = source.envelope.lfo? ? "#{Inputs.wave(source.envelope, inputs)}#{", #{TOO_FAST}" if too_fast?(source)}: " : ""
-        step(source.kind, source.clip&.name, "#{wave}#{rules.verb} #{rules.amount_text(scale, amount)}", value, inputs:, **places(source), **more)
+        wave = if source.envelope.lfo?
+                 "#{Inputs.wave(source.envelope,
+                                inputs)}#{", #{TOO_FAST}" if too_fast?(source)}: "
+               else
+                 ""
+               end
+        step(source.kind, source.clip&.name, "#{wave}#{rules.verb} #{rules.amount_text(scale, amount)}", value,
+             inputs:, **places(source), **more)
       end
 
       # Whether a wave goes by so quickly that it is heard as roughness and no longer as a move.
@@ -123,7 +142,8 @@ module KindSatchel
       def last_value = @last_value ||= @resolver.raw(@tick)
 
       def step(kind, name, does, value, **more)
-        Step.new(kind:, name:, does:, value:, text: parameter.text(value), overruled: false, waits: false, inputs: [], **more)
+        Step.new(kind:, name:, does:, value:, text: parameter.text(value), overruled: false, waits: false, inputs: [],
+                 **more)
       end
     end
   end

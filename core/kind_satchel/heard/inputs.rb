@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Heard
-    # The settings of a move that made a step of an explanation: those that are not as they begin, and those that are moved. Each leads to
-    # an explanation of its own by its address.
+    # The settings of a move that made a step of an explanation: those that are not as they begin, and those that are
+    # moved. Each leads to an explanation of its own by its address.
     module Inputs
       # `by` says what moves it there: lane, clip, carrier or hand; nil where it rests.
       Input = Struct.new(:name, :text, :by, :address)

@@ -69,8 +69,8 @@ module KindSatchel
         Pieces.new(scale, knob, sets, *lists.values_at("scale", "shift")).between(from, to)
       end
 
-      # What is heard stays between these over a stretch, or a little wider: known from the bounds of what acts, however often it
-      # repeats.
+      # What is heard stays between these over a stretch, or a little wider: known from the bounds of what acts,
+      # however often it repeats.
       # @return [Array(Float, Float)] normalised
       def between(from, to)
         bounds = bounds_by_role(from, to)

@@ -2,9 +2,9 @@
 
 module KindSatchel
   module Heard
-    # The tempo of a song whatever moves it, and with it the bridge between ticks and seconds: seconds are the integral of 60 / tempo over
-    # quarter notes. It answers what {Timing::TempoMap} does, which stands in its place where a lane of held and straight segments is all
-    # that moves it.
+    # The tempo of a song whatever moves it, and with it the bridge between ticks and seconds: seconds are the
+    # integral of 60 / tempo over quarter notes. It answers what {Timing::TempoMap} does, which stands in its place
+    # where a lane of held and straight segments is all that moves it.
     class SongClock
       # How far the tempo may lie from a line between two of {#changes}, as a share of its travel.
       TOLERANCE = 2e-6
@@ -21,15 +21,21 @@ module KindSatchel
         return Timing::TempoMap.steady(song.held_bpm) if song.held_bpm
 
         directory = song.directory
-        return if directory.movers(Address.tempo).any? { |clip, envelope| clip.carrier? && envelope.acts? } || directory.driver(Address.tempo)
+        return if directory.movers(Address.tempo).any? do |clip, envelope|
+          clip.carrier? && envelope.acts?
+        end || directory.driver(Address.tempo)
 
         lanes = song.lanes_of(Address.tempo).select(&:acts?)
         return Timing::TempoMap.steady(song.bpm) if lanes.empty?
 
-        lane = lanes[0]
-        simple = lanes.size == 1 && lane.role == "set" && lane.plain? && !lane.lfo? && !lane.live? && !directory.moved_settings.key?(lane.id)
-        TempoLane.map(lane.points) if simple
+        TempoLane.map(lanes[0].points) if lanes.size == 1 && simple?(song, lanes[0])
       end
+
+      # Whether a lane is drawn, sets, and nothing moves it.
+      def self.simple?(song, lane)
+        lane.role == "set" && lane.plain? && !lane.lfo? && !lane.live? && !song.directory.moved_settings.key?(lane.id)
+      end
+      private_class_method :simple?
 
       def initialize(song)
         @song = song
@@ -68,7 +74,8 @@ module KindSatchel
 
       def steady_pace = nil
 
-      # The tick -> seconds relation as corners of a line chain that stays within `tolerance` seconds, over the whole song.
+      # The tick -> seconds relation as corners of a line chain that stays within `tolerance` seconds, over the whole
+      # song.
       def clock(tolerance: 0.0005)
         list = []
         @integral.each(0, reach) { |stretch| list.concat(even(stretch, bends(stretch, tolerance))) }
@@ -81,7 +88,9 @@ module KindSatchel
 
       # So far something may move it.
       def reach
-        @reach ||= [@song.length_ticks, *@song.lanes_of(Address.tempo).filter_map { |lane| lane.points.last&.tick }].max + PPQ
+        @reach ||= [@song.length_ticks, *@song.lanes_of(Address.tempo).filter_map do |lane|
+          lane.points.last&.tick
+        end].max + PPQ
       end
 
       # How the clock bends there, in lines.
@@ -117,14 +126,18 @@ module KindSatchel
           low, high = [known.low, known.high].map { |value| @scale.natural(value.clamp(0.0, 1.0)) }
           slope, bend = [known.slope, known.bend].map { |value| value * (@scale.high - @scale.low) }
           unit = 60.0 / PPQ
-          Jet.new(unit / high, unit / low, unit * slope / (low**2), unit * ((bend / (low**2)) + (2 * slope * slope / (low**3))))
+          Jet.new(unit / high, unit / low, unit * slope / (low**2),
+                  unit * ((bend / (low**2)) + (2 * slope * slope / (low**3))))
         end
 
         def stretches(arc, sum, &)
           return curved(arc, sum, &) unless arc.still? || arc.straight?
 
-          first, last = [arc.from, arc.still? ? arc.from : arc.to].map { |tick| TempoLane.bpm(arc.at(tick).clamp(0.0, 1.0)) }
-          yield first == last ? Steady.new(arc.from, arc.to, sum, 60.0 / PPQ / first) : Straight.new(arc.from, arc.to, sum, first, last)
+          first, last = [arc.from, arc.still? ? arc.from : arc.to].map do |tick|
+            TempoLane.bpm(arc.at(tick).clamp(0.0, 1.0))
+          end
+          yield first == last ? Steady.new(arc.from, arc.to, sum,
+                                           60.0 / PPQ / first) : Straight.new(arc.from, arc.to, sum, first, last)
         end
 
         private

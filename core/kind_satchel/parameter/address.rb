@@ -1,9 +1,9 @@
 # frozen_string_literal: true
 
 module KindSatchel
-  # Names one parameter of a song: `track/device/parameter`, such as `rope-bass/channel/volume`; of a device in a clip's own chain
-  # `clip-<clip id>/device/parameter`; of a move's own settings `move/<envelope id>/<setting>` (see {Settings});
-  # the tempo is `song/clock/tempo`.
+  # Names one parameter of a song: `track/device/parameter`, such as `rope-bass/channel/volume`; of a device in a
+  # clip's own chain `clip-<clip id>/device/parameter`; of a move's own settings `move/<envelope id>/<setting>` (see
+  # {Settings}); the tempo is `song/clock/tempo`.
   #
   # @example
   #   Address.parse("rope-bass/synth/cutoff").device_id #=> "synth"
@@ -11,7 +11,8 @@ module KindSatchel
     ID = /[a-z0-9][a-z0-9-]{0,63}/
     # Sends are named after returns, so they are longer.
     PARAMETER = /[a-z0-9][a-z0-9-]{0,127}/
-    # First ids that are kept for other things than tracks: the song's own parameters, settings of moves, a clip's own chain.
+    # First ids that are kept for other things than tracks: the song's own parameters, settings of moves, a clip's own
+    # chain.
     RESERVED = /\A(?:song|move|clip-.*)\z/
     CHAIN = "clip-"
     MOVE = "move"
@@ -30,7 +31,10 @@ module KindSatchel
     # @raise [InvalidInput] when the text is not of that form
     def self.parse(text)
       match = PATTERN.match(text.to_s)
-      raise InvalidInput.of("bad_address", "", "#{text.inspect} is not an address; write track/device/parameter.") unless match
+      unless match
+        raise InvalidInput.of("bad_address", "",
+                              "#{text.inspect} is not an address; write track/device/parameter.")
+      end
 
       new(owner_id: match[1], device_id: match[2], parameter_id: match[3])
     end

@@ -26,7 +26,13 @@ module KindSatchel
     end
 
     def stepped(scale)
-      scale.steps < MOST ? (0..scale.steps).map { |i| i.fdiv(scale.steps) } : QUARTERS.map { |value| scale.heard(value) }
+      if scale.steps < MOST
+        (0..scale.steps).map { |i| i.fdiv(scale.steps) }
+      else
+        QUARTERS.map do |value|
+          scale.heard(value)
+        end
+      end
     end
 
     def within(values) = values.grep(0.0..1.0)

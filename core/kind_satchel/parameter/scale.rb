@@ -5,8 +5,8 @@ module KindSatchel
     # What every scale does: a frozen value with `unit`, the maps `natural(n)` and `normalised(x)`, and how
     # normalised values are scaled, shifted, limited, written and turned into ramps for a sound engine.
     module Scale
-      # What lies so little below the edge of a step stands on it: sums that were taken apart and put together again flip at the
-      # same tick.
+      # What lies so little below the edge of a step stands on it: sums that were taken apart and put together again
+      # flip at the same tick.
       EDGE = 1e-11
 
       # The normalised value that a scaling leaves where it is.
@@ -48,9 +48,9 @@ module KindSatchel
       # @return [Array<Float>] normalised values strictly between, in order of travel
       def breaks(_from, _to, _tolerance) = []
 
-      # What turns lines of travel into ramps in the engine's unit. It answers `line(list, start, from, finish, to)`, which appends to
-      # a flat list of place, engine value, ..., whose last corner is that of `start` and `from`, all corners up to `finish` and
-      # `to`; places are ticks or seconds.
+      # What turns lines of travel into ramps in the engine's unit. It answers `line(list, start, from, finish, to)`,
+      # which appends to a flat list of place, engine value, ..., whose last corner is that of `start` and `from`, all
+      # corners up to `finish` and `to`; places are ticks or seconds.
       # @param tolerance [Float] how far the ramps may stray, as a share of the travel
       def ramp(tolerance) = Ramp.new(self, tolerance)
 
@@ -64,7 +64,11 @@ module KindSatchel
 
         def line(list, start, from, finish, to)
           pace = (finish - start) / (to - from) unless @plain || from == to
-          @scale.breaks(from, to, @tolerance).each { |value| list << (start + (pace * (value - from))) << @scale.engine(value) } if pace
+          if pace
+            @scale.breaks(from, to, @tolerance).each do |value|
+              list << (start + (pace * (value - from))) << @scale.engine(value)
+            end
+          end
           list << finish << @scale.engine(to)
         end
       end
@@ -75,7 +79,10 @@ module KindSatchel
       # @raise [InvalidInput] when the text is no value in this unit, or lies outside the range
       def parse(text)
         natural = unit.parse(text.to_s)
-        raise InvalidInput.of("bad_value", "", "#{text.inspect} is not a value here; write it like #{examples}.") unless natural
+        unless natural
+          raise InvalidInput.of("bad_value", "",
+                                "#{text.inspect} is not a value here; write it like #{examples}.")
+        end
 
         value = normalised(natural)
         return value.clamp(0.0, 1.0) if value.between?(-1e-9, 1 + 1e-9)

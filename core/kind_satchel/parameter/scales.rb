@@ -16,6 +16,7 @@ module KindSatchel
   module Scales
     ALL = Registry.new("scale",
                        "linear" => Linear, "bipolar" => Bipolar, "log" => Log,
-                       "fader" => Fader, "steps" => Steps, "note_length" => NoteLength, "switch" => Switch, "amount" => Amount, "tempo" => Tempo)
+                       "fader" => Fader, "steps" => Steps, "note_length" => NoteLength, "switch" => Switch,
+                       "amount" => Amount, "tempo" => Tempo)
   end
 end

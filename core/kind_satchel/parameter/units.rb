@@ -134,8 +134,8 @@ module KindSatchel
       end
     end
 
-    # How often something comes round, written as how long it takes: "1/8", "2 bars". Natural values are times a quarter note; bars
-    # have four of them.
+    # How often something comes round, written as how long it takes: "1/8", "2 bars". Natural values are times a
+    # quarter note; bars have four of them.
     class CycleLengths
       def word = "cycles"
       def engine_factor = 1.0

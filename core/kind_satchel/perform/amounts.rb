@@ -4,7 +4,8 @@ module KindSatchel
   module Perform
     # What an envelope must give, tick by tick, so that a stroke is heard: through its role, over what acts beneath it.
     class Amounts
-      # What lines between amounts may add to what is heard, as a share of the tolerance; and at least, as a share of the travel.
+      # What lines between amounts may add to what is heard, as a share of the tolerance; and at least, as a share of
+      # the travel.
       BETWEEN = 0.02
       LEAST = 2e-5
       # Rounding of what lies between must not lead out of what is asked for.
@@ -21,18 +22,18 @@ module KindSatchel
       def self.plain(stroke, tolerance) = new(stroke.ticks, stroke.values, tolerance, stroke.held?)
 
       # @param pieces [Array<Heard::Piece>] what is heard without the envelope, over the stroke
-      # @param scale [Scales::Scale]
       # @param role [String]
       # @param line [Array(Float, Float)] what the knob makes of a lane that it trims: times, plus
-      # @return [Array(Amounts, Maker)] and what there is to say: whether some had to be `limited`, and where, first and last tick, the role
-      #   can do nothing: `idle`
-      def self.through(pieces, stroke, scale, role, line, tolerance)
-        maker = Maker.new(scale, role, line, tolerance)
+      # @return [Array(Amounts, Maker)] and what there is to say: whether some had to be `limited`, and where, first
+      #   and last tick, the role can do nothing: `idle`
+      def self.through(pieces, stroke, role, line, tolerance)
+        maker = Maker.new(pieces.first.scale, role, line, tolerance)
         pieces.each { |piece| maker.over(piece, stroke) }
         [new(maker.ticks, maker.values, maker.rooms, stroke.held?), maker]
       end
 
-      # @param room [Float, Array<Float>] how far each may be from where it is, for the heard value to keep to a tolerance
+      # @param room [Float, Array<Float>] how far each may be from where it is, for the heard value to keep to a
+      #   tolerance
       def initialize(ticks, values, room, held)
         @ticks = ticks
         @values = values
@@ -46,7 +47,12 @@ module KindSatchel
 
         first = ticks.bsearch_index { |tick| tick > from } || ticks.size
         last = ticks.bsearch_index { |tick| tick >= to } || ticks.size
-        room = @room.is_a?(Array) ? [@room[[first - 1, 0].max], *@room[first...last], @room[[last, ticks.size - 1].min]] : @room
+        room = if @room.is_a?(Array)
+                 [@room[[first - 1, 0].max], *@room[first...last],
+                  @room[[last, ticks.size - 1].min]]
+               else
+                 @room
+               end
         ends = @held ? [at(from), at(to - 1)] : [at(from), arriving(to, last)]
         Amounts.new([from, *ticks[first...last], to], [ends[0], *values[first...last], ends[1]], room, @held)
       end
@@ -82,7 +88,8 @@ module KindSatchel
         before = [after - 1, 0].max
         return values[before] if @held || after == ticks.size || after.zero?
 
-        values[before] + ((values[after] - values[before]) * (tick - ticks[before]) / (ticks[after] - ticks[before]).to_f)
+        share = (tick - ticks[before]) / (ticks[after] - ticks[before]).to_f
+        values[before] + ((values[after] - values[before]) * share)
       end
 
       # The amount just before a jump at that tick, if there is one.

@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Perform
-    # What is set for a parameter over a stretch, before anything scales or shifts it, as points: by lanes, clips and carriers, or the
-    # knob. Shapes stay; what lies between two ticks comes to the later one.
+    # What is set for a parameter over a stretch, before anything scales or shifts it, as points: by lanes, clips and
+    # carriers, or the knob. Shapes stay; what lies between two ticks comes to the later one.
     module Course
       # How far lines may stray, where no shape can say it.
       FINE = 0.0005
@@ -15,7 +15,9 @@ module KindSatchel
       # @param to [Integer] the tick after the last
       # @return [Array<Point>] in song ticks
       def points(resolver, from, to)
-        Splice.chain(resolver.pieces(from, to).filter_map { |piece| piece.to.ceil > piece.from.ceil ? ends(piece) : nil })
+        Splice.chain(resolver.pieces(from, to).filter_map do |piece|
+          piece.to.ceil > piece.from.ceil ? ends(piece) : nil
+        end)
       end
 
       def ends(piece)
@@ -26,7 +28,8 @@ module KindSatchel
         shape = span.nil? || span.still? ? Shapes::Hold::PLAIN : part(span, piece)
         return chain(piece, span) unless Shapes.own?(shape)
 
-        [Point.new(tick: piece.from.ceil, value: values[0], shape:), Point.new(tick: piece.to.ceil, value: values[1], shape: Shapes::Hold::PLAIN)]
+        [Point.new(tick: piece.from.ceil, value: values[0], shape:),
+         Point.new(tick: piece.to.ceil, value: values[1], shape: Shapes::Hold::PLAIN)]
       end
 
       # Lines, where no shape can say it.

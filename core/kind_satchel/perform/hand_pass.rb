@@ -2,13 +2,15 @@
 
 module KindSatchel
   module Perform
-    # What a hand did, written: into the clips that sound on the parameter's own track, into its lane, or into a region given. Within
-    # a stroke the old move is replaced, edges level; all else stays as it was. What is written makes heard equal what the hand did,
-    # through the role, over whatever else acts there; where no amount can, it is limited, and told.
+    # What a hand did, written: into the clips that sound on the parameter's own track, into its lane, or into a
+    # region given. Within a stroke the old move is replaced, edges level; all else stays as it was. What is written
+    # makes heard equal what the hand did, through the role, over whatever else acts there; where no amount can, it is
+    # limited, and told.
     #
-    # A move that is made starts as what is heard without it. Where it is played for longer than one run of the clip, or over a seam, the
-    # region gets a clip of its own and the move runs once over it. Where a move that runs each loop was there before, later loops write over
-    # earlier ones; how much of what was played is not heard then is told.
+    # A move that is made starts as what is heard without it. Where it is played for longer than one run of the clip,
+    # or over a seam, the region gets a clip of its own and the move runs once over it. Where a move that runs each
+    # loop was there before, later loops write over earlier ones; how much of what was played is not heard then is
+    # told.
     #
     # @example
     #   pass = HandPass.new(song, { address => [stroke] }, into: "clip")
@@ -25,7 +27,9 @@ module KindSatchel
           return [[self], 0] if other.envelope_id != envelope_id || other.from >= to || other.to <= from
 
           left, right = [from, other.from].max, [to, other.to].min
-          rest = [[from, left], [right, to]].select { |a, b| b > a }.map { |a, b| Part.new(envelope_id, a, b, song_at(a), song_at(b)) }
+          rest = [[from, left], [right, to]].select do |a, b|
+            b > a
+          end.map { |a, b| Part.new(envelope_id, a, b, song_at(a), song_at(b)) }
           [rest, [song_to, song_at(right)].min - song_at(left) - both(other, song_at(left), song_at(right))]
         end
 
@@ -43,20 +47,24 @@ module KindSatchel
       attr_reader :overruled, :limited, :homeless
       # Ids of envelopes that were off and start as new ones; names of settings whose moves were switched off.
       attr_reader :replaced, :stilled
-      # Names of the clips of which regions were made separate, so that a move runs once over each; how many ticks of what was played later
-      # loops wrote over, by address; where the role can do nothing, [address, role, first tick, last tick].
+      # Names of the clips of which regions were made separate, so that a move runs once over each; how many ticks of
+      # what was played later loops wrote over, by address; where the role can do nothing, [address, role, first tick,
+      # last tick].
       attr_reader :apart, :lost_ticks, :idle
 
       # @param song [Song] in which none of the parameters is held by hand
       # @param strokes [Hash{Address=>Array<Stroke>}] in order of time
       # @param into [String] one of {WAYS}
-      # @param role [String, nil] nil for what is at work there: a move that shifts and none that sets is written as such, all else sets
+      # @param role [String, nil] nil for what is at work there: a move that shifts and none that sets is written as
+      #   such, all else sets
       # @param tolerance [Float]
       # @param region_id [String, nil] the region of a carrier clip, for "region"
       def initialize(song, strokes, into:, role: nil, tolerance: TOLERANCE, region_id: nil)
         @song = song
         @into, @given, @tolerance, @region_id = into, role, tolerance, region_id
-        @bases, @parts, @played = {}, Hash.new { |all, address| all[address] = [] }, Hash.new { |all, address| all[address] = [] }
+        @bases, @parts, @played = {}, Hash.new { |all, address| all[address] = [] }, Hash.new do |all, address|
+          all[address] = []
+        end
         @overruled, @limited, @homeless, @replaced, @stilled = [], false, [], [], []
         @apart, @lost_ticks, @idle = [], {}, []
         strokes.each { |address, list| list.each { |stroke| write(address, stroke) } }
@@ -65,13 +73,15 @@ module KindSatchel
       # @return [Hash{Address=>Array<String>}] ids of the envelopes that were written into
       def envelopes = @played.transform_values { |list| list.map(&:first).uniq }
 
-      # How far what is heard lies from what the hand did, wherever any of it was written: at its samples and between them, of several laps
-      # on one stretch the last. An upper bound; see {Strayed} for what counts as time.
+      # How far what is heard lies from what the hand did, wherever any of it was written: at its samples and between
+      # them, of several laps on one stretch the last. An upper bound; see {Strayed} for what counts as time.
       # @param earlier [Array<Stroke>] what was played before in the same pass
       # @return [Float] as a share of the travel
       def difference(address, earlier = [])
         resolver = Heard::Resolver.new(@song, address)
-        last(earlier + @played[address].map(&:last)).map { |stroke| Strayed.of(resolver.pieces(stroke.from, stroke.to), stroke) }.max || 0.0
+        last(earlier + @played[address].map(&:last)).map do |stroke|
+          Strayed.of(resolver.pieces(stroke.from, stroke.to), stroke)
+        end.max || 0.0
       end
 
       private
@@ -100,7 +110,9 @@ module KindSatchel
       def sounding(track, address, stroke)
         return [] unless track
 
-        track.regions_in(stroke.from, stroke.to).reject { |region| region.muted || !@song.clip(region.clip_id).reaches?(address, track) }
+        track.regions_in(stroke.from, stroke.to).reject do |region|
+          region.muted || !@song.clip(region.clip_id).reaches?(address, track)
+        end
       end
 
       # Where no clip sounds the lane takes it; effects of a clip have none.
@@ -124,8 +136,10 @@ module KindSatchel
       def no_lane!(address)
         return unless address.clip_id
 
-        raise InvalidInput.of("no_lane", "/into", "The effects of #{@song.owner_name(address)} are the clip's own: envelopes in the clip move them, and " \
-                                                  "carriers, but no lane.")
+        raise InvalidInput.of("no_lane", "/into",
+                              "The effects of #{@song.owner_name(address)} are the clip's own: envelopes in the clip " \
+                              "move them, and " \
+                              "carriers, but no lane.")
       end
 
       def write_region(placed, address, stroke)
@@ -138,7 +152,9 @@ module KindSatchel
         envelope = unrolled(region, envelope) if once
         own = placed.track.id == @song.tracks_of(address).first&.id
         list = amounts(address, envelope, stroke, own ? Heard::Acting.own_turn(placed.place) : placed.place)
-        Clocks.each_run(region, @song.clip(clip.id), envelope, stroke.from, stroke.to) { |run| put(address, envelope.id, run, list, stroke) }
+        Clocks.each_run(region, @song.clip(clip.id), envelope, stroke.from, stroke.to) do |run|
+          put(address, envelope.id, run, list, stroke)
+        end
       end
 
       # The region, with a clip of its own where a move is to run once over it.
@@ -147,7 +163,8 @@ module KindSatchel
         region, clip = placed.region, @song.clip(placed.region.clip_id)
         @role = role_among(clip.envelopes.select { |envelope| envelope.target == address })
         envelope = clip.envelope_for(address, @role)
-        return [placed, false] unless @into == "once" ? envelope&.clock != "once" : envelope.nil? && seam?(region, clip, stroke)
+        once = @into == "once" ? envelope&.clock != "once" : envelope.nil? && seam?(region, clip, stroke)
+        return [placed, false] unless once
 
         return [placed, true] if @song.directory.regions_of_clip(clip.id).size < 2
         # Of a copy they would have other addresses.
@@ -162,14 +179,17 @@ module KindSatchel
       end
 
       # Whether the material begins again under a stroke.
-      def seam?(region, clip, stroke) = Clocks.enum_for(:each_material_pass, region, clip, stroke.from, stroke.to).count > 1
+      def seam?(region, clip, stroke)
+        Clocks.enum_for(:each_material_pass, region, clip, stroke.from, stroke.to).count > 1
+      end
 
       # A move as it is heard over all of a region, in one run.
       def unrolled(region, envelope)
         return envelope if envelope.clock == "once"
 
         clip = @song.clip(region.clip_id)
-        points = Conversion::Written.shifted(Conversion::Written.in_region(@song, region, clip, envelope), region.offset_ticks - region.start_tick)
+        points = Conversion::Written.shifted(Conversion::Written.in_region(@song, region, clip, envelope),
+                                             region.offset_ticks - region.start_tick)
         @bases[envelope.id] = { **@bases[envelope.id], "clock" => [envelope.clock, envelope.own_length_ticks] }
         @song = Transfer::Lanes.change(@song, envelope.id) { |one| one.with(clock: "once", own_length_ticks: nil, points:) }
         @song.directory.envelope(envelope.id).envelope
@@ -193,12 +213,20 @@ module KindSatchel
       def course(address, region, clip, envelope, stroke)
         run = Clocks.enum_for(:each_run, region, clip, envelope, stroke.from, stroke.to).first
         from, to = [run.zero, 0].max, envelope.clock == "once" ? region.end_tick : run.zero + clip.length_ticks
-        Conversion::Written.shifted(Course.points(Heard::Resolver.new(@song, address), from, [to, from + 1].max), -run.zero)
+        Conversion::Written.shifted(Course.points(Heard::Resolver.new(@song, address), from, [to, from + 1].max),
+                                    -run.zero)
       end
 
       # On, with full limits. One that was off is not heard, so it does not come back: it starts as a new one.
       def ready(envelope, made)
-        now = envelope.on ? envelope : envelope.bare.with(on: true, points: Transfer::Lanes.resting(@song, envelope.target, @role).points)
+        now = if envelope.on
+                envelope
+              else
+                envelope.bare.with(on: true,
+                                   points: Transfer::Lanes.resting(
+                                     @song, envelope.target, @role
+                                   ).points)
+              end
         now = plain(now)
         @bases[now.id] ||= { "made" => made, "points" => now.points }
         @replaced |= [now.id] unless envelope.on
@@ -206,7 +234,8 @@ module KindSatchel
         now
       end
 
-      # As points with full limits. What moves its settings would make something else of what is written: it is taken in.
+      # As points with full limits. What moves its settings would make something else of what is written: it is taken
+      # in.
       def plain(envelope)
         home = @song.directory.envelopes[envelope.id]
         plain = home && envelope.equal?(home.envelope) ? Conversion::Drawn.taken_in(@song, home) : envelope
@@ -215,7 +244,9 @@ module KindSatchel
       end
 
       def still(envelope)
-        movers = @song.directory.envelopes.each_value.map(&:envelope).select { |one| one.on && one.target.setting? && one.target.device_id == envelope.id }
+        movers = @song.directory.envelopes.each_value.map(&:envelope).select do |one|
+          one.on && one.target.setting? && one.target.device_id == envelope.id
+        end
         return if movers.empty?
 
         @stilled |= movers.map { |one| "#{one.target.parameter_id} of #{@song.parameter_name(envelope.target)}" }
@@ -229,7 +260,7 @@ module KindSatchel
         line = @song.trim_line(envelope) || [1.0, 0.0]
         return Amounts.plain(stroke, @tolerance) if @role == "set" && pieces.all?(&:alone?) && line == [1.0, 0.0]
 
-        list, found = Amounts.through(pieces, stroke, resolver.scale, @role, line, @tolerance)
+        list, found = Amounts.through(pieces, stroke, @role, line, @tolerance)
         @limited ||= found.limited
         @idle << [address, @role, *found.idle] if found.idle
         list

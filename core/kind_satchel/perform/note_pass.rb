@@ -2,8 +2,9 @@
 
 module KindSatchel
   module Perform
-    # One pass of playing notes in on a track, written into the clips whose regions sound there, at the place of their material. Where
-    # no region lies a clip is made, in whole bars. A clip that several regions share gets the notes for all of them.
+    # One pass of playing notes in on a track, written into the clips whose regions sound there, at the place of their
+    # material. Where no region lies a clip is made, in whole bars. A clip that several regions share gets the notes
+    # for all of them.
     #
     # @example
     #   pass = NotePass.new(song, track, [NotePass::Played.new(1.0, 1.25, 40, 100)], from: 0.0, to: 4.0)
@@ -25,7 +26,10 @@ module KindSatchel
       # @param grid_ticks [Integer] starts go to the nearest line of this grid; 0 leaves them as they were played
       # @raise [InvalidInput]
       def initialize(song, track, played, from:, to:, replace: false, whole: false, grid_ticks: 0)
-        raise InvalidInput.of("no_notes_here", "/track_id", "#{track.name} is a #{track.kind} track; it plays no notes.") unless track.kind == "notes"
+        unless track.kind == "notes"
+          raise InvalidInput.of("no_notes_here", "/track_id",
+                                "#{track.name} is a #{track.kind} track; it plays no notes.")
+        end
         raise InvalidInput.of("too_short", "/to_seconds", "A pass ends after it starts.") unless to > from
 
         @from, @to = [from, to].map { |seconds| song.tempo.tick_at(seconds).round }
@@ -45,7 +49,8 @@ module KindSatchel
         start, finish = [played.start_seconds, played.end_seconds].map { |seconds| song.tempo.tick_at(seconds).round }
         length = [finish - start, Notes::SHORTEST_TICKS].max
         start = song.meters.line_near(start, @grid) if @grid.positive?
-        Note.new(tick: start.clamp(@from, [@to - 1, @from].max), length_ticks: length, pitch: played.pitch, velocity: played.velocity)
+        Note.new(tick: start.clamp(@from, [@to - 1, @from].max), length_ticks: length, pitch: played.pitch,
+                 velocity: played.velocity)
       end
 
       # First clips where none lie, then the notes, so that all have a region.
@@ -76,7 +81,9 @@ module KindSatchel
       # Whole bars around the notes, or around the range they lie in.
       def stretch(song, notes, before, after)
         first, last = notes.first.tick, notes.map { |one| one.tick + one.length_ticks }.max
-        first, last = song.range.start_tick, song.range.end_tick if @whole && first.between?(song.range.start_tick, song.range.end_tick)
+        if @whole && first.between?(song.range.start_tick, song.range.end_tick)
+          first, last = song.range.start_tick, song.range.end_tick
+        end
         start = song.meters.start_of(song.meters.bar_at(first)).clamp(before, after)
         finish = [song.meters.rounded_up(last), start + Clip::SHORTEST_TICKS].max
         [start, finish.clamp(start + 1, after)]
@@ -85,8 +92,10 @@ module KindSatchel
       def with_clip(song, track, (start, finish))
         name = Transfer::Clips.free_name(song.clips.each_value.map(&:name), track.name)
         length = [finish - start, Clip::SHORTEST_TICKS].max
-        clip = Clip.new(id: "clip-#{song.next_id}", name:, kind: "notes", length_ticks: length, notes: [], audio: nil, envelopes: [])
-        region = Region.fresh(id: "region-#{song.next_id + 1}", clip_id: clip.id, start_tick: start, length_ticks: finish - start)
+        clip = Clip.new(id: "clip-#{song.next_id}", name:, kind: "notes", length_ticks: length, notes: [], audio: nil,
+                        envelopes: [])
+        region = Region.fresh(id: "region-#{song.next_id + 1}", clip_id: clip.id, start_tick: start,
+                              length_ticks: finish - start)
         song = song.with(next_id: song.next_id + 2).with_clip(clip)
         song.with_track(track.with(regions: [*track.regions, region].sort_by(&:start_tick)))
       end
@@ -113,7 +122,9 @@ module KindSatchel
       # The notes that do not begin where the pass went over.
       def kept(song, clip, track_id)
         regions = song.track(track_id).regions_in(@from, @to).select { |region| region.clip_id == clip.id }
-        swept = regions.flat_map { |region| region.passes(clip, [region.start_tick, @from].max, [region.end_tick, @to].min) }
+        swept = regions.flat_map do |region|
+          region.passes(clip, [region.start_tick, @from].max, [region.end_tick, @to].min)
+        end
         swept = swept.map { |from, to, into| into...(into + to - from) }
         clip.notes.reject { |one| swept.any? { |range| range.cover?(one.tick) } }
       end

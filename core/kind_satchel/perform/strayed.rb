@@ -2,9 +2,9 @@
 
 module KindSatchel
   module Perform
-    # How far what is heard lies from what a hand did, an upper bound: at its samples, between them, and wherever something else jumps or
-    # bends. Points lie on whole ticks of an envelope, and a stretched clock may lay one a tick or two beside; so what lasts no longer than
-    # that beside a jump is a matter of time, and not counted.
+    # How far what is heard lies from what a hand did, an upper bound: at its samples, between them, and wherever
+    # something else jumps or bends. Points lie on whole ticks of an envelope, and a stretched clock may lay one a
+    # tick or two beside; so what lasts no longer than that beside a jump is a matter of time, and not counted.
     module Strayed
       # What lies beside a jump for less is not counted, in ticks.
       NEAR = 3
@@ -24,7 +24,8 @@ module KindSatchel
         parts(pieces).map { |piece, from| along(piece, from, stroke) }.max || 0.0
       end
 
-      # The pieces that count, each with the tick from which it does: what begins with a jump between two ticks is heard from the next.
+      # The pieces that count, each with the tick from which it does: what begins with a jump between two ticks is
+      # heard from the next.
       def parts(pieces)
         jumps = [false, *pieces.each_cons(2).map { |one, two| (one.at(one.to) - two.at(two.from)).abs > JUMP }, false]
         pieces.each_with_index.filter_map do |piece, i|

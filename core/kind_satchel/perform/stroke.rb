@@ -2,8 +2,9 @@
 
 module KindSatchel
   module Perform
-    # What a hand did with one parameter, from where it took hold to where its move ends: wanted values (normalised, as heard) at
-    # ticks of the song. Between them the value goes straight; a held stroke (switches, steps) keeps each until the next.
+    # What a hand did with one parameter, from where it took hold to where its move ends: wanted values (normalised,
+    # as heard) at ticks of the song. Between them the value goes straight; a held stroke (switches, steps) keeps each
+    # until the next.
     class Stroke
       # A hand that is still sends nothing: after so long without a sample the value is taken to have stayed.
       STILL_SECONDS = 0.1
@@ -27,7 +28,10 @@ module KindSatchel
         last, before = nil, nil
         moments = tempo.ticks_at(samples.map(&:first))
         samples.each_with_index do |(seconds, value), i|
-          place(ticks, values, tempo.tick_at(seconds - MOVE_SECONDS).round, before) if last && !held && seconds - last > STILL_SECONDS
+          if last && !held && seconds - last > STILL_SECONDS
+            place(ticks, values, tempo.tick_at(seconds - MOVE_SECONDS).round,
+                  before)
+          end
           last, before = seconds, scale.heard(value).round(DECIMALS)
           place(ticks, values, moments[i].round, before)
         end
@@ -94,9 +98,14 @@ module KindSatchel
 
       # @param meters [Timing::Meters]
       # @param grid_ticks [Integer] above 0
-      # @return [Stroke] on the lines of a grid: the value it has at each; of a held one, each change on the nearest line
+      # @return [Stroke] on the lines of a grid: the value it has at each; of a held one, each change on the nearest
+      #   line
       def snapped(meters, grid_ticks)
-        return Stroke.from_places(ended(places.map { |tick, value| [meters.line_near(tick, grid_ticks), value] }, grid_ticks), true) if @held
+        if @held
+          return Stroke.from_places(ended(places.map do |tick, value|
+            [meters.line_near(tick, grid_ticks), value]
+          end, grid_ticks), true)
+        end
 
         start = meters.line_near(from, grid_ticks)
         finish = [meters.line_near(to, grid_ticks), start + grid_ticks].max

@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Perform
-    # What a hand did with one parameter in the laps of a pass, and what of it is to be heard: all laps, later ones over earlier ones;
-    # or a list of parts, each a stretch of one lap.
+    # What a hand did with one parameter in the laps of a pass, and what of it is to be heard: all laps, later ones
+    # over earlier ones; or a list of parts, each a stretch of one lap.
     #
     # @example
     #   takes = Takes.new({ 0 => [first], 1 => [second] })
@@ -19,7 +19,10 @@ module KindSatchel
       module Records
         module_function
 
-        def strokes(list) = list.map { |stroke| { "held" => stroke.held?, "ticks" => stroke.ticks, "values" => stroke.values } }
+        def strokes(list)
+          list.map { |stroke| { "held" => stroke.held?, "ticks" => stroke.ticks, "values" => stroke.values } }
+        end
+
         def read(list) = list.map { |record| Stroke.new(record["ticks"], record["values"], record["held"]) }
       end
 
@@ -52,10 +55,16 @@ module KindSatchel
 
       def check(parts)
         faults = parts.each_with_index.filter_map do |part, i|
-          next Fault.new("unknown_take", "/parts/#{i}/lap", "There is no take of lap #{part.lap + 1}.") unless @laps.key?(part.lap)
+          unless @laps.key?(part.lap)
+            next Fault.new("unknown_take", "/parts/#{i}/lap",
+                           "There is no take of lap #{part.lap + 1}.")
+          end
           next Fault.new("too_short", "/parts/#{i}/to_tick", "A part ends after it starts.") unless part.to > part.from
 
-          Fault.new("unsorted", "/parts/#{i}/from_tick", "Parts stand in order of time, none over another.") if i.positive? && part.from < parts[i - 1].to
+          if i.positive? && part.from < parts[i - 1].to
+            Fault.new("unsorted", "/parts/#{i}/from_tick",
+                      "Parts stand in order of time, none over another.")
+          end
         end
         raise InvalidInput, faults unless faults.empty?
       end

@@ -28,7 +28,8 @@ module KindSatchel
 
       private
 
-      # Whether all tracks stay where they stand and no clip goes, so that the song's directory can be brought up to date.
+      # Whether all tracks stay where they stand and no clip goes, so that the song's directory can be brought up to
+      # date.
       def in_place?
         return false if touched_owners("track").size + touched_owners("clip").size > FEW || records("clip").value?(nil)
 
@@ -37,7 +38,11 @@ module KindSatchel
 
       def in_place(song)
         named = records("track")
-        song = touched_owners("track").reduce(song) { |now, id| now.with_track(build_track(id, named.fetch(id) { Records.track(@song.track(id)) })) }
+        song = touched_owners("track").reduce(song) do |now, id|
+          now.with_track(build_track(id, named.fetch(id) do
+            Records.track(@song.track(id))
+          end))
+        end
         touched_owners("clip").reduce(song) { |now, id| now.with_clip(build_clip(id)) }
       end
 
@@ -53,7 +58,9 @@ module KindSatchel
 
       # Whatever changed its place is named by the records, so what was kept stands right once all are back.
       def by_place(kept, placed)
-        placed.sort_by(&:first).each_with_object(kept) { |(place, thing), list| list.insert([place, list.size].min, thing) }
+        placed.sort_by(&:first).each_with_object(kept) do |(place, thing), list|
+          list.insert([place, list.size].min, thing)
+        end
       end
 
       def build_track(id, record)

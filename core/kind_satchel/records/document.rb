@@ -46,7 +46,9 @@ module KindSatchel
       track
     end
 
-    def dump_clip(clip) = Records.clip(clip).merge("envelopes" => clip.envelopes.map { |entry| Records.envelope(entry) })
+    def dump_clip(clip)
+      Records.clip(clip).merge("envelopes" => clip.envelopes.map { |entry| Records.envelope(entry) })
+    end
 
     def load_clip(record)
       faults = Faults.new
@@ -100,10 +102,15 @@ module KindSatchel
       end
 
       def check_region(track, region, path)
-        clip = @song.clips[region.clip_id] or return @faults.add("unknown_clip", path, "There is no clip #{region.clip_id.inspect}.")
+        clip = @song.clips[region.clip_id]
+        return @faults.add("unknown_clip", path, "There is no clip #{region.clip_id.inspect}.") unless clip
+
         return if track.fits?(clip)
 
-        @faults.add("wrong_kind", path, "#{clip.name} is a clip of #{clip.kind}, #{track.name} a track of #{track.kind}.") if track.holds_regions?
+        return unless track.holds_regions?
+
+        @faults.add("wrong_kind", path,
+                    "#{clip.name} is a clip of #{clip.kind}, #{track.name} a track of #{track.kind}.")
       end
 
       # Outputs lead to a group or the master, and only downwards, so that no chain of outputs is a ring.
@@ -113,7 +120,8 @@ module KindSatchel
         place = @song.tracks.index { |other| other.id == track.output }
         return if place && place > @song.tracks.index(track) && %w[group master].include?(@song.tracks[place].kind)
 
-        @faults.add("bad_output", "#{path}/output", "#{track.name} outputs to a group or the master further down, not #{track.output.inspect}.")
+        @faults.add("bad_output", "#{path}/output",
+                    "#{track.name} outputs to a group or the master further down, not #{track.output.inspect}.")
       end
 
       # What points at nothing is kept, and does nothing.
@@ -130,9 +138,12 @@ module KindSatchel
       # A clip with effects of its own sounds on one track.
       def check_one_track
         @song.clips.each_value.with_index do |clip, i|
-          next if clip.devices.empty? || @song.directory.regions_of_clip(clip.id).map { |placed| placed.track.id }.uniq.size < 2
+          next if clip.devices.empty? || @song.directory.regions_of_clip(clip.id).map do |placed|
+            placed.track.id
+          end.uniq.size < 2
 
-          @faults.add("two_tracks", "/clips/#{i}/devices", "#{clip.name} has effects of its own, so its regions lie on one track; they lie on several.")
+          @faults.add("two_tracks", "/clips/#{i}/devices",
+                      "#{clip.name} has effects of its own, so its regions lie on one track; they lie on several.")
         end
       end
 
@@ -159,7 +170,8 @@ module KindSatchel
 
     # The first number that no id of a song ends with: a new id of a lower one could be there already.
     def self.past(song)
-      ids = [*song.directory.tracks.keys, *song.directory.regions.keys, *song.directory.envelopes.keys, *song.clips.keys, *song.markers.map(&:id)]
+      ids = [*song.directory.tracks.keys, *song.directory.regions.keys, *song.directory.envelopes.keys,
+             *song.clips.keys, *song.markers.map(&:id)]
       ids.filter_map { |id| id[/-(\d{1,8})\z/, 1]&.to_i }.max.to_i + 1
     end
   end

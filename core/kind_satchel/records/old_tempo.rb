@@ -1,7 +1,8 @@
 # frozen_string_literal: true
 
 module KindSatchel
-  # Before version 4 a song had a list of tempos in its head. The first is its resting tempo now; more are a lane on the master.
+  # Before version 4 a song had a list of tempos in its head. The first is its resting tempo now; more are a lane on
+  # the master.
   module OldTempo
     LANE = ["envelope", TempoLane::ID].freeze
 
@@ -28,7 +29,9 @@ module KindSatchel
     # @return [Hash]
     def document(record)
       lane = lane(record) or return head(record)
-      tracks = record["tracks"].map { |track| track["kind"] == "master" ? track.merge("lanes" => [*track["lanes"], lane]) : track }
+      tracks = record["tracks"].map do |track|
+        track["kind"] == "master" ? track.merge("lanes" => [*track["lanes"], lane]) : track
+      end
       head(record).merge("tracks" => tracks)
     end
 
@@ -61,7 +64,10 @@ module KindSatchel
     end
 
     def placed(lane, track_id, place) = lane.merge("owner" => "track/#{track_id}", "place" => place)
-    def lanes(parts, track_id) = parts.count { |(kind, _), record| kind == "envelope" && record["owner"] == "track/#{track_id}" }
+
+    def lanes(parts, track_id)
+      parts.count { |(kind, _), record| kind == "envelope" && record["owner"] == "track/#{track_id}" }
+    end
     private_class_method :placed, :lanes
   end
 end

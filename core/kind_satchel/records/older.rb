@@ -1,17 +1,19 @@
 # frozen_string_literal: true
 
 module KindSatchel
-  # Records as older versions wrote them, brought to today's form, one by one. Logs and patches of old still hold them; a record
-  # of today comes back as it is.
+  # Records as older versions wrote them, brought to today's form, one by one. Logs and patches of old still hold
+  # them; a record of today comes back as it is.
   module Older
-    # Targets that begin with what is kept for other things than tracks, and mean those: effects of clips, settings of moves, the tempo.
+    # Targets that begin with what is kept for other things than tracks, and mean those: effects of clips, settings of
+    # moves, the tempo.
     TODAY = %r{\A(?:#{Address::CHAIN}|#{Address::MOVE}/[^/]+/(?:#{Settings::NAMES.join('|')})\z|#{Address.tempo}\z)}
 
     module_function
 
     # @param kind [String] track, clip, envelope; others are as they were
     # @param record [Hash]
-    # @param chains [Boolean] whether targets may be effects of clips and settings of moves, which version 1 did not have
+    # @param chains [Boolean] whether targets may be effects of clips and settings of moves, which version 1 did not
+    #   have
     # @return [Hash]
     def record(kind, record, chains: false)
       case kind
@@ -28,7 +30,8 @@ module KindSatchel
 
     # Tracks whose ids are kept for other things now have others, wherever they are named.
     def renamed(record, chains: false)
-      changes = { "id" => record.key?("devices") ? free(record["id"]) : record["id"], "output" => record["output"] && free(record["output"]),
+      changes = { "id" => record.key?("devices") ? free(record["id"]) : record["id"],
+                  "output" => record["output"] && free(record["output"]),
                   "target" => record["target"] && target(record["target"], chains),
                   "owner" => record["owner"]&.sub(%r{(?<=\Atrack/).+\z}) { |id| free(id) } }
       changes = changes.slice(*record.keys).reject { |name, text| record[name] == text }
@@ -75,8 +78,8 @@ module KindSatchel
       record.key?("range") ? limited(record.except("range"), *record["range"]) : record
     end
 
-    # Versions 1 and 2 had a range in place of limits: `low + value (high - low)`, for a shift too. Where that leads to limits which
-    # cannot be, it is taken into the points.
+    # Versions 1 and 2 had a range in place of limits: `low + value (high - low)`, for a shift too. Where that leads
+    # to limits which cannot be, it is taken into the points.
     def limited(record, low, high)
       return record if low.zero? && high == 1
       return record.merge("limits" => [low, high]) unless record["role"] == "shift"
@@ -88,8 +91,9 @@ module KindSatchel
     end
     private_class_method :renamed, :target, :free, :track, :device, :clip, :kind, :envelope, :limited
 
-    # A range of a shift taken into its points. Where that leads past what a shift may hold, points stand where the curve leaves and comes
-    # back, to the tick, and it stays at the end in between, which is heard alike where nothing else shifts.
+    # A range of a shift taken into its points. Where that leads past what a shift may hold, points stand where the
+    # curve leaves and comes back, to the tick, and it stays at the end in between, which is heard alike where nothing
+    # else shifts.
     module Baked
       MOST = (-1.0..1.0)
 
@@ -98,13 +102,15 @@ module KindSatchel
       # @param records [Array<Hash>] points
       # @return [Array<Point>]
       def points(records, low, high)
-        list = records.map { |record| [record["tick"], low + (record["value"] * (high - low)), Shapes.of(record).scaled(high - low)] }
-        parts = list.each_cons(2).map { |one, two| segment(*one, *two) }
+        list = records.map do |record|
+          [record["tick"], low + (record["value"] * (high - low)), Shapes.of(record).scaled(high - low)]
+        end
+        parts = list.each_cons(2).map { |one, two| segment(one, two) }
         Splice.chain([*parts, [edge(*list.last.first(2))]].reject(&:empty?))
       end
 
       # @return [Array<Point>] of one segment, with both its ends
-      def segment(from, first, shape, to, last, _)
+      def segment((from, first, shape), (to, last))
         return [] if to == from
 
         ends = Shapes::Ends.new(first, last, to - from)
@@ -112,22 +118,25 @@ module KindSatchel
         return [Point.new(tick: from, value: first, shape:), edge(to, last)] if inside
 
         value = ->(tick) { tick == to ? last : Shapes.value_at(shape, ends, (tick - from).fdiv(to - from)) }
-        runs = (from..to).chunk_while { |one, two| MOST.cover?(value.call(one)) == MOST.cover?(value.call(two)) }.map { |run| [run.first, run.last] }
-        runs.flat_map { |start, finish| run(start, finish, shape, ends, from, value) }
+        runs = (from..to).chunk_while do |one, two|
+          MOST.cover?(value.call(one)) == MOST.cover?(value.call(two))
+        end.map { |run| [run.first, run.last] }
+        place = ->(tick) { (tick - from).fdiv(ends.ticks) }
+        runs.flat_map { |run| part(run, shape, ends, place, value) }
       end
 
       # Stays in or out: cut from the segment, or level at the end.
-      def run(start, finish, shape, ends, from, value)
+      def part((start, finish), shape, ends, place, value)
         a, b = [start, finish].map { |tick| value.call(tick).clamp(MOST) }
         return [edge(start, a, Shapes::Straight::PLAIN)] if start == finish
         return [edge(start, a), edge(finish, a, Shapes::Straight::PLAIN)] unless MOST.cover?(value.call(start))
 
-        cut = shape.cut(*[start, finish].map { |tick| (tick - from).fdiv(ends.ticks) }, ends, Shapes::Ends.new(a, b))
+        cut = shape.cut(place.call(start), place.call(finish), ends, Shapes::Ends.new(a, b))
         [Point.new(tick: start, value: a, shape: cut), edge(finish, b, Shapes::Straight::PLAIN)]
       end
 
       def edge(tick, value, shape = Shapes::Hold::PLAIN) = Point.new(tick:, value: value.clamp(MOST), shape:)
-      private_class_method :segment, :run, :edge
+      private_class_method :segment, :part, :edge
     end
     private_constant :Baked
   end

@@ -11,8 +11,8 @@ module KindSatchel
 
     module_function
 
-    # @param points [Boolean] whether the records of envelopes hold their points, and those of clips their notes; without them they hold
-    #   themselves
+    # @param points [Boolean] whether the records of envelopes hold their points, and those of clips their notes;
+    #   without them they hold themselves
     # @return [Hash] the parts that differ; made by identity, since edits share what they did not change
     def between(before, after, points: true)
       patch = Patch.new(points)
@@ -95,7 +95,8 @@ module KindSatchel
     module Tracks
       def self.diff(patch, old, new, was, place)
         id = (old || new).id
-        patch[["track", id]] = [old && Parts.placed(Records.track(old), nil, was), new && Parts.placed(Records.track(new), nil, place)]
+        patch[["track", id]] =
+          [old && Parts.placed(Records.track(old), nil, was), new && Parts.placed(Records.track(new), nil, place)]
         Parts.add_envelopes(patch, "track/#{id}", old ? old.lanes : [], new ? new.lanes : [])
         regions(patch, id, old ? old.regions : [], new ? new.regions : [])
       end

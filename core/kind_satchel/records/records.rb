@@ -14,11 +14,16 @@ module KindSatchel
     end
 
     def snippet(value)
-      { "role" => value.role, "length_ticks" => value.length_ticks, "points" => value.points.map { |entry| point(entry) } }
+      { "role" => value.role, "length_ticks" => value.length_ticks, "points" => value.points.map do |entry|
+        point(entry)
+      end }
     end
 
     def read_snippet(record)
-      Snippet.new(role: record["role"], length_ticks: record["length_ticks"], points: each(record["points"], "/points") { |entry| read_point(entry) })
+      Snippet.new(role: record["role"], length_ticks: record["length_ticks"],
+                  points: each(record["points"], "/points") do |entry|
+                    read_point(entry)
+                  end)
     end
 
     def kept_move(value)
@@ -28,27 +33,34 @@ module KindSatchel
     end
 
     def read_kept_move(record)
-      KeptMove.new(name: record["name"], tags: record.fetch("tags", []), role: record["role"], length_ticks: record["length_ticks"],
+      KeptMove.new(name: record["name"], tags: record.fetch("tags", []), role: record["role"],
+                   length_ticks: record["length_ticks"],
                    limits: record.fetch("limits", KeptMove::FULL), source: Sources.of(record["source"]),
                    points: each(record["points"], "/points") { |entry| read_point(entry) })
     end
 
-    def read_tempo_point(record) = Timing::TempoPoint.new(tick: record["tick"], bpm: record["bpm"], shape: record["shape"])
+    def read_tempo_point(record)
+      Timing::TempoPoint.new(tick: record["tick"], bpm: record["bpm"], shape: record["shape"])
+    end
 
     def envelope(value)
       { "id" => value.id, "target" => value.target.to_s, "role" => value.role, "clock" => value.clock,
-        "own_length_ticks" => value.own_length_ticks, **limits(value), **source(value), **held(value), "on" => value.on, "fader" => value.fader,
+        "own_length_ticks" => value.own_length_ticks, **limits(value), **source(value), **held(value),
+        "on" => value.on, "fader" => value.fader,
         "points" => value.points.map { |entry| point(entry) } }
     end
 
     # Only where they are not full.
     def limits(value)
-      { **(value.full_limits? ? {} : { "limits" => value.limits }), **(value.depth == 1 ? {} : { "depth" => value.depth }) }
+      { **(value.full_limits? ? {} : { "limits" => value.limits }),
+**(value.depth == 1 ? {} : { "depth" => value.depth }) }
     end
 
     def read_envelope(record)
-      Envelope.new(id: record["id"], target: Address.parse(record["target"]), role: record["role"], clock: record["clock"],
-                   own_length_ticks: record["own_length_ticks"], **read_limits(record), on: record["on"], fader: record.fetch("fader", "follow"),
+      Envelope.new(id: record["id"], target: Address.parse(record["target"]), role: record["role"],
+                   clock: record["clock"],
+                   own_length_ticks: record["own_length_ticks"], **read_limits(record), on: record["on"],
+                   fader: record.fetch("fader", "follow"),
                    source: read_source(record), held: record.fetch("held", Envelope::NOTHING),
                    points: each(record["points"], "/points") { |entry| read_point(entry) })
     end
@@ -62,7 +74,9 @@ module KindSatchel
       value.lfo? ? { "source" => record } : { "followed" => record.except("kind") }
     end
 
-    def read_source(record) = record.key?("followed") ? Sources::Followed.of(record["followed"]) : Sources.of(record["source"])
+    def read_source(record)
+      record.key?("followed") ? Sources::Followed.of(record["followed"]) : Sources.of(record["source"])
+    end
 
     def read_limits(record)
       { limits: record.fetch("limits") { Roles.full(record["role"]) }, depth: record.fetch("depth", 1.0) }
@@ -71,13 +85,15 @@ module KindSatchel
     # Remembered, since an edit leaves most of a clip's many notes as they are.
     def note(value)
       value.memo(:record) do
-        { "tick" => value.tick, "length_ticks" => value.length_ticks, "pitch" => value.pitch, "velocity" => value.velocity }.freeze
+        { "tick" => value.tick, "length_ticks" => value.length_ticks, "pitch" => value.pitch,
+          "velocity" => value.velocity }.freeze
       end
     end
 
     def read_note(record)
       Form.note!(record)
-      Note.new(tick: record["tick"], length_ticks: record["length_ticks"], pitch: record["pitch"], velocity: record["velocity"])
+      Note.new(tick: record["tick"], length_ticks: record["length_ticks"], pitch: record["pitch"],
+               velocity: record["velocity"])
     end
 
     # A clip without its envelopes.
@@ -90,7 +106,8 @@ module KindSatchel
     end
 
     def audio(value)
-      { "sound" => value.sound, "bpm" => value.bpm, **(value.start_seconds.zero? ? {} : { "start_seconds" => value.start_seconds }),
+      { "sound" => value.sound, "bpm" => value.bpm,
+        **(value.start_seconds.zero? ? {} : { "start_seconds" => value.start_seconds }),
         **%w[stretched backwards].select { |way| value[way] }.to_h { |way| [way, true] } }
     end
 
@@ -114,17 +131,22 @@ module KindSatchel
     def macros(value) = value.macros.empty? ? {} : { "macros" => value.macros.map { |one| macro(one) } }
 
     def macro(value)
-      { "id" => value.id, "name" => value.name, "drives" => value.drives.map { |one| { "target" => one.target.to_s, "stops" => one.stops } } }
+      { "id" => value.id, "name" => value.name, "drives" => value.drives.map do |one|
+        { "target" => one.target.to_s, "stops" => one.stops }
+      end }
     end
 
     def read_macro(record)
-      drives = each(record["drives"], "/drives") { |one| Drive.new(target: Address.parse(one["target"]), stops: one["stops"]) }
+      drives = each(record["drives"], "/drives") do |one|
+        Drive.new(target: Address.parse(one["target"]), stops: one["stops"])
+      end
       Macro.new(id: record["id"], name: record["name"], drives:)
     end
 
     def read_device(record)
       macros = record.key?("macros") ? each(record["macros"], "/macros") { |one| read_macro(one) } : Device::NO_MACROS
-      Device.new(id: record["id"], type: record["type"], values: record["values"], held: record["held"], sound: record["sound"], macros:)
+      Device.new(id: record["id"], type: record["type"], values: record["values"], held: record["held"],
+                 sound: record["sound"], macros:)
     end
 
     def read_clip(record, envelopes)
@@ -138,8 +160,10 @@ module KindSatchel
     end
 
     def clip_of(record, notes, audio, envelopes, devices)
-      Clip.new(id: record["id"], name: record["name"], kind: record["kind"], length_ticks: record["length_ticks"], notes:, audio:, envelopes:,
-               devices:, tails: record.fetch("tails", "ring"), hue: record["hue"], meter: record["meter"] && read_meter(record["meter"]))
+      Clip.new(id: record["id"], name: record["name"], kind: record["kind"], length_ticks: record["length_ticks"],
+               notes:, audio:, envelopes:,
+               devices:, tails: record.fetch("tails", "ring"), hue: record["hue"],
+               meter: record["meter"] && read_meter(record["meter"]))
     end
 
     def region(value) = value.to_h.reject { |name, field| name == :phases && field.empty? }.transform_keys(&:to_s)
@@ -167,8 +191,15 @@ module KindSatchel
     def head(song)
       { "name" => song.name, "meter" => meter(song.meters.changes.first.meter), **meter_changes(song),
         "bpm" => song.bpm, **(song.held_bpm ? { "held_bpm" => song.held_bpm } : {}),
-        "range" => song.range.to_h.transform_keys(&:to_s), "points_follow" => song.points_follow, "next_id" => song.next_id,
-        **(song.markers.empty? ? {} : { "markers" => song.markers.map { |marker| marker.to_h.transform_keys(&:to_s) } }),
+        "range" => song.range.to_h.transform_keys(&:to_s), "points_follow" => song.points_follow,
+        "next_id" => song.next_id,
+        **(if song.markers.empty?
+             {}
+           else
+             { "markers" => song.markers.map do |marker|
+               marker.to_h.transform_keys(&:to_s)
+             end }
+           end),
         **(song.set_aside.empty? ? {} : { "set_aside" => song.set_aside.map { |one| aside(one) } }) }
     end
 
@@ -179,7 +210,9 @@ module KindSatchel
         bpm: record.fetch("bpm") { record["tempo"][0]["bpm"] }, held_bpm: record["held_bpm"],
         range: Song::PlayRange.new(on: range["on"], start_tick: range["start_tick"], end_tick: range["end_tick"]),
         points_follow: record.fetch("points_follow", false), next_id: record["next_id"],
-        markers: each(record.fetch("markers", []), "/markers") { |entry| Marker.new(id: entry["id"], tick: entry["tick"], name: entry["name"]) },
+        markers: each(record.fetch("markers", []), "/markers") do |entry|
+          Marker.new(id: entry["id"], tick: entry["tick"], name: entry["name"])
+        end,
         set_aside: each(record.fetch("set_aside", []), "/set_aside") { |entry| read_aside(entry) } }
     end
 
@@ -204,7 +237,13 @@ module KindSatchel
     # Reads a list; the faults of all its entries come back at once, each under its place.
     def each(list, path)
       faults = Faults.new
-      values = list.each_with_index.map { |entry, i| faults.full? ? break : faults.within("#{path}/#{i}") { yield entry } }
+      values = list.each_with_index.map do |entry, i|
+        break if faults.full?
+
+        faults.within("#{path}/#{i}") do
+          yield entry
+        end
+      end
       faults.raise_any
       values
     end

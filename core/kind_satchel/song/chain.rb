@@ -1,7 +1,8 @@
 # frozen_string_literal: true
 
 module KindSatchel
-  # What has a chain of devices: a track, and a clip with effects of its own. `chain_id` is the first part of their addresses.
+  # What has a chain of devices: a track, and a clip with effects of its own. `chain_id` is the first part of their
+  # addresses.
   module Chain
     # The most devices of one chain.
     MOST_DEVICES = 100
@@ -9,11 +10,14 @@ module KindSatchel
     # @raise [NotFound]
     def device(id)
       devices.find { |device| device.id == id } or
-        raise NotFound.of("unknown_device", "", "#{name} has no device #{id.inspect}; it has #{devices.map(&:id).join(', ')}.")
+        raise NotFound.of("unknown_device", "",
+                          "#{name} has no device #{id.inspect}; it has #{devices.map(&:id).join(', ')}.")
     end
 
     # Where the first effect stands, or would: after macros, note effects and the instrument.
-    def first_effect = devices.take_while { |device| %w[macros note-effect instrument].include?(device.type_rules.role) }.size
+    def first_effect
+      devices.take_while { |device| %w[macros note-effect instrument].include?(device.type_rules.role) }.size
+    end
 
     # At its head.
     # @return [Array<Device>]
@@ -36,8 +40,14 @@ module KindSatchel
     private
 
     def check_chain
-      fault!("duplicate_id", "/devices", "The devices of #{name} need different ids.") if devices.map(&:id).uniq.size < devices.size
-      fault!("too_many_devices", "/devices", "A chain has at most #{MOST_DEVICES} devices.") if devices.size > MOST_DEVICES
+      if devices.map(&:id).uniq.size < devices.size
+        fault!("duplicate_id", "/devices",
+               "The devices of #{name} need different ids.")
+      end
+      return unless devices.size > MOST_DEVICES
+
+      fault!("too_many_devices", "/devices",
+             "A chain has at most #{MOST_DEVICES} devices.")
     end
   end
 end

@@ -1,12 +1,14 @@
 # frozen_string_literal: true
 
 module KindSatchel
-  # Material and the envelopes embedded in it. `kind` is notes, audio or carrier: a carrier holds envelopes only, which may move
-  # any parameter of the song; the other kinds move the track they lie on. `audio` is nil but for an audio clip.
+  # Material and the envelopes embedded in it. `kind` is notes, audio or carrier: a carrier holds envelopes only,
+  # which may move any parameter of the song; the other kinds move the track they lie on. `audio` is nil but for an
+  # audio clip.
   #
-  # `devices` are effects of its own, heard only while its regions sound, on one track; `tails` says whether what they ring on with
-  # after a region is heard (`ring`) or not (`stop`). `hue` is its colour, nil for its track's. `meter` is a time signature of its own, by
-  # which its bars and positions are counted, nil for that of the song where it lies.
+  # `devices` are effects of its own, heard only while its regions sound, on one track; `tails` says whether what they
+  # ring on with after a region is heard (`ring`) or not (`stop`). `hue` is its colour, nil for its track's. `meter`
+  # is a time signature of its own, by which its bars and positions are counted, nil for that of the song where it
+  # lies.
   #
   # For one parameter a clip has at most one envelope of each role that is on.
   class Clip < Value.of(:id, :name, :kind, :length_ticks, :notes, :audio, :envelopes, :devices, :tails, :hue, :meter)
@@ -21,7 +23,10 @@ module KindSatchel
     def initialize(devices: [], tails: "ring", hue: nil, meter: nil, **fields) = super
 
     def check
-      fault!("unknown_kind", "/kind", "A clip is one of #{KINDS.join(', ')}, not #{kind.inspect}.") unless KINDS.include?(kind)
+      unless KINDS.include?(kind)
+        fault!("unknown_kind", "/kind",
+               "A clip is one of #{KINDS.join(', ')}, not #{kind.inspect}.")
+      end
       whole!("/length_ticks", length_ticks, SHORTEST_TICKS)
       notes.freeze
       [envelopes, devices].each(&:freeze)
@@ -34,11 +39,13 @@ module KindSatchel
     def chain_id = Address.chain_id(id)
     def carrier? = kind == "carrier"
 
-    # Whether its envelopes for a parameter act where it lies on a track: those of a carrier do anywhere, others on their own track
-    # their own chain, and on settings of their own moves.
+    # Whether its envelopes for a parameter act where it lies on a track: those of a carrier do anywhere, others on
+    # their own track their own chain, and on settings of their own moves.
     # @param address [Address]
     # @param track [Track]
-    def reaches?(address, track) = carrier? || address.owner_id == track.id || address.owner_id == chain_id || own_setting?(address)
+    def reaches?(address, track)
+      carrier? || address.owner_id == track.id || address.owner_id == chain_id || own_setting?(address)
+    end
 
     # Whether it is a setting of one of its own moves.
     def own_setting?(address) = address.setting? && envelopes.any? { |envelope| envelope.id == address.device_id }
@@ -67,18 +74,28 @@ module KindSatchel
     end
 
     def check_effects
-      fault!("unknown_tails", "/tails", "Tails #{TAILS.join(' or ')}, not #{tails.inspect}.") unless TAILS.include?(tails)
-      fault!("no_devices_here", "/devices", "A carrier clip makes no sound, so it has no devices.") if carrier? && devices.any?
+      unless TAILS.include?(tails)
+        fault!("unknown_tails", "/tails",
+               "Tails #{TAILS.join(' or ')}, not #{tails.inspect}.")
+      end
+      if carrier? && devices.any?
+        fault!("no_devices_here", "/devices",
+               "A carrier clip makes no sound, so it has no devices.")
+      end
       check_chain
       late = devices.find { |device| device.type_rules.role != "effect" } or return
       fault!("wrong_device", "/devices", "The chain of a clip holds effects; #{late.type_rules.name} is none.")
     end
 
     def check_material
-      fault!("too_many_notes", "/notes", "A clip holds at most #{Notes::MOST} notes; this would make #{notes.size}.") if notes.size > Notes::MOST
+      if notes.size > Notes::MOST
+        fault!("too_many_notes", "/notes",
+               "A clip holds at most #{Notes::MOST} notes; this would make #{notes.size}.")
+      end
       return if (kind == "notes" || notes.empty?) && (kind == "audio") == !audio.nil?
 
-      fault!("wrong_material", "/kind", "A clip of #{kind} holds nothing else: #{name} has #{notes.size} notes and #{audio ? 'a' : 'no'} sound.")
+      fault!("wrong_material", "/kind",
+             "A clip of #{kind} holds nothing else: #{name} has #{notes.size} notes and #{audio ? 'a' : 'no'} sound.")
     end
   end
 end

@@ -1,15 +1,15 @@
 # frozen_string_literal: true
 
 module KindSatchel
-  # How an envelope's own time runs while a region sounds. With e the ticks into the region plus its offset, a clock maps e to
-  # a position in the envelope. Each clock answers:
+  # How an envelope's own time runs while a region sounds. With e the ticks into the region plus its offset, a clock
+  # maps e to a position in the envelope. Each clock answers:
   #
   # - `pace(region, clip, envelope)` envelope ticks per song tick; nil for one to one
   # - `pass_ticks(region, clip, envelope)` ticks of e after which it restarts; nil when it does not
   module Clocks
-    # One stretch without a restart, in song ticks: position 0 lies at `zero` (maybe before the region), `pace` envelope ticks
-    # pass per song tick (nil: one), and it sounds for `from` <= tick < `to`. `ahead` is what of it had passed when what is looked at
-    # began, in envelope ticks: positions are counted from there.
+    # One stretch without a restart, in song ticks: position 0 lies at `zero` (maybe before the region), `pace`
+    # envelope ticks pass per song tick (nil: one), and it sounds for `from` <= tick < `to`. `ahead` is what of it had
+    # passed when what is looked at began, in envelope ticks: positions are counted from there.
     Run = Struct.new(:zero, :from, :to, :pace, :ahead) do
       def position(tick) = pace ? ((tick - zero) * pace) - (ahead || 0) : tick - zero
       # The song tick of a position, on the {Grid}.
@@ -43,7 +43,8 @@ module KindSatchel
       def self.pass_ticks(_region, clip, envelope) = envelope.own_length_ticks || clip.length_ticks
     end
 
-    ALL = Registry.new("clock", "each_loop" => EachLoop, "once" => Once, "stretched" => Stretched, "own_length" => OwnLength)
+    ALL = Registry.new("clock", "each_loop" => EachLoop, "once" => Once, "stretched" => Stretched,
+                                "own_length" => OwnLength)
 
     module_function
 
@@ -70,8 +71,8 @@ module KindSatchel
       pace ? e * pace : e
     end
 
-    # @return [Integer, nil] ticks after which an envelope of its own length and the loop begin together again: the least
-    #   common multiple (7 beats over 4 meet after 28); nil for other clocks
+    # @return [Integer, nil] ticks after which an envelope of its own length and the loop begin together again: the
+    #   least common multiple (7 beats over 4 meet after 28); nil for other clocks
     def meeting(clip, envelope)
       envelope.own_length_ticks&.lcm(clip.length_ticks) if envelope.clock == "own_length"
     end
@@ -97,7 +98,8 @@ module KindSatchel
       heard = song.directory.regions_of_clip(clip.id).map do |placed|
         region = placed.region
         whole = region.offset_ticks + region.length_ticks
-        envelope.clock_rules.pass_ticks(region, clip, envelope) || (whole * (envelope.clock_rules.pace(region, clip, envelope) || 1)).ceil
+        rules = envelope.clock_rules
+        rules.pass_ticks(region, clip, envelope) || (whole * (rules.pace(region, clip, envelope) || 1)).ceil
       end
       [clip.length_ticks, *heard].max
     end

@@ -16,14 +16,15 @@ module KindSatchel
 
     # At a glance, as nearly all are; what is not is looked at closely.
     def sound?
-      [tick, length_ticks, pitch, velocity].all?(Integer) && tick.between?(0, LARGEST) && length_ticks.between?(1, LARGEST) &&
+      [tick, length_ticks, pitch,
+       velocity].all?(Integer) && tick.between?(0, LARGEST) && length_ticks.between?(1, LARGEST) &&
         pitch.between?(0, 127) && velocity.between?(1, 127)
     end
   end
 
-  # A recorded loop inside a clip: the id of its sound, the tempo at which it was recorded in BPM, and from which second of it the clip
-  # begins. When the song is faster or slower it is as high as it is fast; `stretched`, its pitch is kept. `backwards`, what the clip
-  # takes of the sound runs from its end to its start.
+  # A recorded loop inside a clip: the id of its sound, the tempo at which it was recorded in BPM, and from which
+  # second of it the clip begins. When the song is faster or slower it is as high as it is fast; `stretched`, its
+  # pitch is kept. `backwards`, what the clip takes of the sound runs from its end to its start.
   class Audio < Value.of(:sound, :bpm, :start_seconds, :stretched, :backwards)
     # The longest sound, in seconds.
     LONGEST_SECONDS = 20 * 60
@@ -46,6 +47,8 @@ module KindSatchel
 
     # What a part of the material is by itself.
     # @return [Audio]
-    def cut(from, to, length_ticks) = with(start_seconds: backwards ? start_seconds + seconds(length_ticks - to) : start_seconds + seconds(from))
+    def cut(from, to, length_ticks)
+      with(start_seconds: backwards ? start_seconds + seconds(length_ticks - to) : start_seconds + seconds(from))
+    end
   end
 end

@@ -1,9 +1,9 @@
 # frozen_string_literal: true
 
 module KindSatchel
-  # A device in a track's chain. `values` holds the resting values that differ from the defaults, normalised; `held` the values
-  # of parameters that are held by hand, by id: what moves them waits until they are handed back, and the resting value too.
-  # `sound` is the digest or the word of a sound of the store, for what plays one; nil for none.
+  # A device in a track's chain. `values` holds the resting values that differ from the defaults, normalised; `held`
+  # the values of parameters that are held by hand, by id: what moves them waits until they are handed back, and the
+  # resting value too. `sound` is the digest or the word of a sound of the store, for what plays one; nil for none.
   # `macros` are the knobs of a macro strip that have a name of their own or drive something.
   class Device < Value.of(:id, :type, :values, :held, :sound, :macros)
     NO_MACROS = [].freeze
@@ -19,18 +19,23 @@ module KindSatchel
       check_values("/held", held)
     end
 
-    # @return [Devices::Type] for a type this version does not know, one without parameters, which keeps what it holds and is silent
+    # @return [Devices::Type] for a type this version does not know, one without parameters, which keeps what it holds
+    #   and is silent
     def type_rules = Devices::TYPES.known?(type) ? Devices::TYPES.fetch(type) : Devices.unknown(type)
 
     # @param id [String] of a macro strip's parameter
     # @return [Macro] as it is, or as it begins
-    def macro(id) = macros.find { |one| one.id == id } || Macro.new(id:, name: type_rules.parameter(id).name, drives: [])
+    def macro(id)
+      macros.find { |one| one.id == id } || Macro.new(id:, name: type_rules.parameter(id).name, drives: [])
+    end
 
     # The same device with one macro as it is now.
     # @param macro [Macro]
     def with_macro(macro)
       plain = macro.drives.empty? && macro.name == type_rules.parameter(macro.id).name
-      with(macros: [*macros.reject { |one| one.id == macro.id }, *(plain ? [] : [macro])].sort_by { |one| type_rules.parameters.keys.index(one.id) })
+      with(macros: [*macros.reject do |one|
+        one.id == macro.id
+      end, *(plain ? [] : [macro])].sort_by { |one| type_rules.parameters.keys.index(one.id) })
     end
 
     # Whether its type is none that this version knows.
@@ -41,7 +46,10 @@ module KindSatchel
     def check_macros
       fault!("no_macros", "/macros", "#{type_rules.name} has no macros.") unless type_rules.role == "macros"
       macros.each { |macro| type_rules.parameter(macro.id) }
-      fault!("duplicate_id", "/macros", "Each knob of a macro strip is there once.") if macros.map(&:id).uniq.size < macros.size
+      return unless macros.map(&:id).uniq.size < macros.size
+
+      fault!("duplicate_id", "/macros",
+             "Each knob of a macro strip is there once.")
     end
 
     def check_values(path, list)

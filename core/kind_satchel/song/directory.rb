@@ -15,8 +15,8 @@ module KindSatchel
     NONE = [].freeze
 
     attr_reader :tracks, :envelopes, :regions
-    # What {Checks} found out about addresses of devices, by the address itself: whether there is no such parameter. It goes on to the next
-    # directory as long as no chain changes.
+    # What {Checks} found out about addresses of devices, by the address itself: whether there is no such parameter.
+    # It goes on to the next directory as long as no chain changes.
     attr_reader :missing_targets
 
     def initialize(song)
@@ -87,7 +87,11 @@ module KindSatchel
       clip_ids = (old.regions + track.regions).map(&:clip_id).uniq
       clip_ids.each { |id| @regions_of_clip[id] = regions_of_clip(id).reject { |placed| placed.track.equal?(old) } }
       add_track(track, @places[track.id])
-      clip_ids.each { |id| @regions_of_clip[id] = regions_of_clip(id).sort_by { |placed| [placed.place, placed.region.start_tick] } }
+      clip_ids.each do |id|
+        @regions_of_clip[id] = regions_of_clip(id).sort_by do |placed|
+          [placed.place, placed.region.start_tick]
+        end
+      end
     end
 
     def replace_clip(clip)
@@ -109,26 +113,33 @@ module KindSatchel
     def initialize_copy(other)
       super
       @moved_settings = nil
-      %i[@tracks @places @envelopes @regions @regions_of_clip @movers @setting_lanes @drivers @clips_known @missing_targets].each do |name|
+      %i[@tracks @places @envelopes @regions @regions_of_clip @movers @setting_lanes @drivers @clips_known
+         @missing_targets].each do |name|
         instance_variable_set(name, instance_variable_get(name).dup)
       end
     end
 
     def find(table, id, word)
-      table.fetch(id) { raise NotFound.of("unknown_#{word}", "/#{word}_id", "There is no #{word} #{id.inspect} in this song.") }
+      table.fetch(id) do
+        raise NotFound.of("unknown_#{word}", "/#{word}_id", "There is no #{word} #{id.inspect} in this song.")
+      end
     end
 
     # What another track has taken over meanwhile stays.
     def drop(track)
-      track.lanes.each { |lane| @envelopes.delete(lane.id) if @envelopes[lane.id].track.equal?(track) }
-      track.lanes.select { |lane| lane.target.setting? }.each do |lane|
-        @setting_lanes[lane.target] = @setting_lanes.fetch(lane.target, NONE).reject { |home| home.track.equal?(track) }
-      end
+      track.lanes.each { |lane| drop_lane(lane, track) }
       track.regions.each { |region| @regions.delete(region.id) if @regions[region.id].track.equal?(track) }
       each_drive(track) do |macro, drive|
         rest = @drivers[drive.target].reject { |one| one.macro == macro }
         rest.empty? ? @drivers.delete(drive.target) : @drivers[drive.target] = rest
       end
+    end
+
+    def drop_lane(lane, track)
+      @envelopes.delete(lane.id) if @envelopes[lane.id].track.equal?(track)
+      return unless lane.target.setting?
+
+      @setting_lanes[lane.target] = @setting_lanes.fetch(lane.target, NONE).reject { |home| home.track.equal?(track) }
     end
 
     def each_drive(track)
@@ -145,7 +156,11 @@ module KindSatchel
       @places[track.id] = place
       track.lanes.each do |lane|
         home = @envelopes[lane.id] = Home.new(lane, nil, track)
-        @setting_lanes[lane.target] = [*@setting_lanes[lane.target], home].sort_by { |one| @places[one.track.id] } if lane.target.setting?
+        next unless lane.target.setting?
+
+        @setting_lanes[lane.target] = [*@setting_lanes[lane.target], home].sort_by do |one|
+          @places[one.track.id]
+        end
       end
       each_drive(track) { |macro, drive| @drivers[drive.target] = [*@drivers[drive.target], Driver.new(macro, drive)] }
       add_regions(track, place)
@@ -153,7 +168,9 @@ module KindSatchel
 
     def add_regions(track, place)
       placed = track.regions.map { |region| @regions[region.id] = Placed.new(region, track, place) }
-      placed.group_by { |one| one.region.clip_id }.each { |id, list| @regions_of_clip[id] = [*@regions_of_clip[id], *list] }
+      placed.group_by do |one|
+        one.region.clip_id
+      end.each { |id, list| @regions_of_clip[id] = [*@regions_of_clip[id], *list] }
     end
 
     def add_clip(clip)

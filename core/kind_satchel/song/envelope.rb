@@ -1,15 +1,18 @@
 # frozen_string_literal: true
 
 module KindSatchel
-  # A move of one parameter: where its values come from (its `source`: points sorted by tick, or an LFO), and how they act.
+  # A move of one parameter: where its values come from (its `source`: points sorted by tick, or an LFO), and how they
+  # act.
   #
-  # `target` is an {Address}; `role` and `clock` are registry ids; `limits` = [low, high] are the amounts between which it runs: a
-  # point at 0 (of a shift at -1) acts as `low`, one at 1 as `high`, and low > high turns it over. `depth` (0..1) draws every amount
-  # towards rest: 0 for a shift, 1 for a scale, the middle of the limits for a set. `own_length_ticks` is nil where the clock needs
-  # none. `fader` says of a lane that sets: "follow", it moves the knob; "trim", the knob raises or lowers what it does, as a whole.
-  # `held` are its settings that a hand holds, normalised, by name (see {Settings}).
-  # Before the first point the first value holds, after the last the last; an empty drawn envelope does nothing.
-  class Envelope < Value.of(:id, :target, :role, :clock, :own_length_ticks, :limits, :depth, :on, :fader, :source, :points, :held)
+  # `target` is an {Address}; `role` and `clock` are registry ids; `limits` = [low, high] are the amounts between
+  # which it runs: a point at 0 (of a shift at -1) acts as `low`, one at 1 as `high`, and low > high turns it over.
+  # `depth` (0..1) draws every amount towards rest: 0 for a shift, 1 for a scale, the middle of the limits for a set.
+  # `own_length_ticks` is nil where the clock needs none. `fader` says of a lane that sets: "follow", it moves the
+  # knob; "trim", the knob raises or lowers what it does, as a whole. `held` are its settings that a hand holds,
+  # normalised, by name (see {Settings}). Before the first point the first value holds, after the last the last; an
+  # empty drawn envelope does nothing.
+  class Envelope < Value.of(:id, :target, :role, :clock, :own_length_ticks, :limits, :depth, :on, :fader, :source,
+                            :points, :held)
     include PointSegments
 
     FADERS = %w[follow trim].freeze
@@ -21,14 +24,18 @@ module KindSatchel
 
     # A fresh envelope for a parameter: on, over the whole range, restarting with every loop.
     def self.fresh(id:, target:, points: [], role: "set", clock: "each_loop")
-      new(id:, target:, role:, clock:, points:, own_length_ticks: nil, limits: Roles.full(role), depth: 1.0, on: true, fader: "follow",
+      new(id:, target:, role:, clock:, points:, own_length_ticks: nil, limits: Roles.full(role), depth: 1.0, on: true,
+          fader: "follow",
           source: Sources::Drawn::PLAIN)
     end
 
     def check
       @role_rules = Roles::ALL.fetch(role)
       @clock_rules = Clocks::ALL.fetch(clock)
-      fault!("unknown_fader", "/fader", "A fader follows or trims: #{FADERS.join(' or ')}, not #{fader.inspect}.") unless FADERS.include?(fader)
+      unless FADERS.include?(fader)
+        fault!("unknown_fader", "/fader",
+               "A fader follows or trims: #{FADERS.join(' or ')}, not #{fader.inspect}.")
+      end
       whole!("/own_length_ticks", own_length_ticks, Timing::SHORTEST_TICKS) if own_length_ticks
       limits.each_with_index { |limit, i| number!("/limits/#{i}", limit, role_rules.values) }
       number!("/depth", depth, 0..1)
@@ -84,7 +91,9 @@ module KindSatchel
       return points if plain?
 
       least, most = Roles.full(role)
-      points.map { |point| Point.new(tick: point.tick, value: amount(point.value).clamp(least, most), shape: point.shape.scaled(@factor)) }
+      points.map do |point|
+        Point.new(tick: point.tick, value: amount(point.value).clamp(least, most), shape: point.shape.scaled(@factor))
+      end
     end
 
     # @return [Envelope] that gives the same with full limits and full depth
@@ -121,7 +130,8 @@ module KindSatchel
       points.each_with_index do |point, i|
         faults << Fault.new("unsorted", "/points/#{i}/tick", "Points stand in order of time.") if point.tick < before
         unless allowed.cover?(point.value)
-          faults << Fault.new("out_of_range", "/points/#{i}/value", "#{point.value} lies outside #{allowed}, which a #{role} envelope may hold.")
+          faults << Fault.new("out_of_range", "/points/#{i}/value",
+                              "#{point.value} lies outside #{allowed}, which a #{role} envelope may hold.")
         end
         before = point.tick
         break if faults.size >= Faults::MOST

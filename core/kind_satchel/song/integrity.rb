@@ -38,9 +38,16 @@ module KindSatchel
     end
 
     def second_lanes(song)
-      song.directory.moved_settings.flat_map { |id, names| names.map { |name| Address.setting(id, name) } }.filter_map do |address|
-        again = song.directory.setting_lanes(address).select(&:on).group_by(&:role).values.find { |lanes| lanes.size > 1 } or next
-        Fault.new("second_of_role", "", "A second lane that #{again[1].role}s #{address}; there may be one of each role, switch it off.")
+      song.directory.moved_settings.flat_map do |id, names|
+        names.map do |name|
+          Address.setting(id, name)
+        end
+      end.filter_map do |address|
+        again = song.directory.setting_lanes(address).select(&:on).group_by(&:role).values.find do |lanes|
+          lanes.size > 1
+        end or next
+        Fault.new("second_of_role", "",
+                  "A second lane that #{again[1].role}s #{address}; there may be one of each role, switch it off.")
       end
     end
 
@@ -49,7 +56,9 @@ module KindSatchel
       placed = after.tracks.each_with_index.flat_map { |track, place| new_regions(before, track).map { |region| Directory::Placed.new(region, track, place) } }
       return placed if before.nil? || before.clips.equal?(after.clips)
 
-      placed + after.clips.flat_map { |id, clip| before.clips[id].equal?(clip) ? [] : after.directory.regions_of_clip(id) }
+      placed + after.clips.flat_map do |id, clip|
+        before.clips[id].equal?(clip) ? [] : after.directory.regions_of_clip(id)
+      end
     end
 
     def new_regions(before, track)
@@ -68,13 +77,16 @@ module KindSatchel
       count = region.pass_count(shortest)
       return if count <= MOST_PASSES
 
-      Fault.new("too_many_passes", "", "A region of #{clip.name} on #{placed.track.name} would repeat #{count} times; at most #{MOST_PASSES} are possible.")
+      Fault.new("too_many_passes", "",
+                "A region of #{clip.name} on #{placed.track.name} would repeat #{count} times; at most " \
+                "#{MOST_PASSES} are possible.")
     end
 
     def shortest_pass(region, clip)
       own = clip.envelopes.filter_map { |envelope| Clocks::ALL.fetch(envelope.clock).pass_ticks(region, clip, envelope) }
       [*own, *(clip.length_ticks if region.looped)].min
     end
-    private_class_method :tempo_moves?, :settings, :second_lanes, :second_drives, :touched, :new_regions, :fault, :shortest_pass
+    private_class_method :tempo_moves?, :settings, :second_lanes, :second_drives, :touched, :new_regions, :fault,
+                         :shortest_pass
   end
 end

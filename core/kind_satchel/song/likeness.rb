@@ -1,9 +1,9 @@
 # frozen_string_literal: true
 
 module KindSatchel
-  # How alike the shapes of kept moves are, however long and high: each is looked at at {PLACES} places of its length, between its own
-  # least and most, and the distance is the root of the mean square of the differences, with the shape moved by up to {SLACK} of its
-  # length where that is nearer. 0 is the same shape.
+  # How alike the shapes of kept moves are, however long and high: each is looked at at {PLACES} places of its length,
+  # between its own least and most, and the distance is the root of the mean square of the differences, with the shape
+  # moved by up to {SLACK} of its length where that is nearer. 0 is the same shape.
   module Likeness
     PLACES = 64
     # In places.

@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
 module KindSatchel
-  # What somebody listens to: tracks muted and soloed by hand, by id. It is no part of the song: no envelope moves it, no
-  # document holds it, undo does not know of it. (The mute of a channel is a parameter, and another thing.)
+  # What somebody listens to: tracks muted and soloed by hand, by id. It is no part of the song: no envelope moves it,
+  # no document holds it, undo does not know of it. (The mute of a channel is a parameter, and another thing.)
   #
   # @example
   #   Listening::ALL.with_track(song, "bass", muted: true).silent(song) # => ["bass"]
@@ -19,7 +19,10 @@ module KindSatchel
     # @raise [NotFound] for a track that is not there
     # @raise [InvalidInput] for a return or master soloed, or when nothing is asked
     def with_track(song, track_id, muted: nil, soloed: nil)
-      raise InvalidInput.of("nothing_asked", "", "Say whether the track is muted or soloed.") if muted.nil? && soloed.nil?
+      if muted.nil? && soloed.nil?
+        raise InvalidInput.of("nothing_asked", "",
+                              "Say whether the track is muted or soloed.")
+      end
 
       track = song.track(track_id)
       solo!(track) if soloed
@@ -51,7 +54,9 @@ module KindSatchel
     def muted?(song, track) = song.way_out(track).any? { |one| muted.include?(one.id) }
 
     def solo_heard?(song, track, solos)
-      track.kind == "return" || song.way_out(track).any? { |one| solos.include?(one) } || solos.any? { |solo| song.way_out(solo).include?(track) }
+      track.kind == "return" || song.way_out(track).any? { |one| solos.include?(one) } || solos.any? do |solo|
+        song.way_out(solo).include?(track)
+      end
     end
   end
 end

@@ -1,8 +1,9 @@
 # frozen_string_literal: true
 
 module KindSatchel
-  # What a macro does to one parameter: `stops` are [place of the macro, value of the target], both normalised, in order of place; straight
-  # between. Of two at one place the later counts from there on; before the first and after the last these hold.
+  # What a macro does to one parameter: `stops` are [place of the macro, value of the target], both normalised, in
+  # order of place; straight between. Of two at one place the later counts from there on; before the first and after
+  # the last these hold.
   class Drive < Value.of(:target, :stops)
     MOST_STOPS = 64
 
@@ -13,9 +14,16 @@ module KindSatchel
 
     def check
       stops.freeze
-      fault!("out_of_range", "/stops", "A drive has 2 to #{MOST_STOPS} stops.") unless stops.size.between?(2, MOST_STOPS)
+      unless stops.size.between?(2, MOST_STOPS)
+        fault!("out_of_range", "/stops", "A drive has 2 to #{MOST_STOPS} stops.")
+      end
       stops.each_with_index { |stop, i| stop.each { |number| number!("/stops/#{i}", number, 0..1) } }
-      fault!("unsorted", "/stops", "The stops of a drive stand in order of place.") unless stops.each_cons(2).all? { |(a, _), (b, _)| a <= b }
+      unless stops.each_cons(2).all? do |(a, _), (b, _)|
+        a <= b
+      end
+        fault!("unsorted", "/stops",
+               "The stops of a drive stand in order of place.")
+      end
     end
 
     # @param place [Float] of the macro, 0..1
@@ -30,7 +38,8 @@ module KindSatchel
     end
 
     # The straight lines it is made of.
-    # @return [Array<Array(Float, Float, Float, Float)>] from place, to place, factor, offset: value = place * factor + offset
+    # @return [Array<Array(Float, Float, Float, Float)>] from place, to place, factor, offset: value = place * factor
+    #   + offset
     def lines
       list = [[0.0, stops.first[0], 0.0, stops.first[1]]]
       stops.each_cons(2) do |(from, a), (to, b)|
@@ -41,13 +50,18 @@ module KindSatchel
     end
   end
 
-  # A knob of a macro strip: its `id` is that of the strip's parameter, `name` what people call it, `drives` what it drives. The macro
-  # stands in the place of the knob of what it drives.
+  # A knob of a macro strip: its `id` is that of the strip's parameter, `name` what people call it, `drives` what it
+  # drives. The macro stands in the place of the knob of what it drives.
   class Macro < Value.of(:id, :name, :drives)
     MOST_NAME = 40
 
     def check
-      fault!("bad_name", "/name", "A name has 1 to #{MOST_NAME} characters.") unless name.is_a?(String) && name.strip.size.between?(1, MOST_NAME)
+      unless name.is_a?(String) && name.strip.size.between?(
+        1, MOST_NAME
+      )
+        fault!("bad_name", "/name",
+               "A name has 1 to #{MOST_NAME} characters.")
+      end
       drives.freeze
     end
 

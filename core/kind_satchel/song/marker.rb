@@ -8,7 +8,12 @@ module KindSatchel
 
     def check
       whole!("/tick", tick)
-      fault!("bad_name", "/name", "A name has 1 to #{Song::MOST_NAME} characters.") unless name.is_a?(String) && name.strip.size.between?(1, Song::MOST_NAME)
+      unless name.is_a?(String) && name.strip.size.between?(
+        1, Song::MOST_NAME
+      )
+        fault!("bad_name", "/name",
+               "A name has 1 to #{Song::MOST_NAME} characters.")
+      end
     end
   end
 end

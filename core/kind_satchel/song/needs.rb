@@ -1,9 +1,9 @@
 # frozen_string_literal: true
 
 module KindSatchel
-  # What the value of a parameter needs: its macro, and the settings of every move of it that something is drawn for or that are
-  # driven. Told by address, as written: moves
-  # that are off, or sound nowhere, count too, so that switching on, unmuting or placing never closes a ring.
+  # What the value of a parameter needs: its macro, and the settings of every move of it that something is drawn for
+  # or that are driven. Told by address, as written: moves that are off, or sound nowhere, count too, so that
+  # switching on, unmuting or placing never closes a ring.
   class Needs
     def initialize(song)
       @song = song
@@ -55,7 +55,11 @@ module KindSatchel
 
     # What is moved by the move that an address is a setting of, or driven by the macro that it is.
     def above(address)
-      return @song.directory.envelopes.each_value.map(&:envelope).select { |one| free?(one) }.map(&:target).uniq if address.song?
+      if address.song?
+        return @song.directory.envelopes.each_value.map(&:envelope).select do |one|
+          free?(one)
+        end.map(&:target).uniq
+      end
       return @song.directory.drives_of(address).map(&:target) unless address.setting?
 
       home = @song.directory.envelopes[address.device_id]

@@ -12,8 +12,8 @@ module KindSatchel
 
     module_function
 
-    # Puts notes that a hand has touched among those it left alone. At one pitch one note sounds at a time: a note that begins while
-    # an earlier one sounds ends it, and of two that begin together the touched one stays.
+    # Puts notes that a hand has touched among those it left alone. At one pitch one note sounds at a time: a note
+    # that begins while an earlier one sounds ends it, and of two that begin together the touched one stays.
     # @param kept [Array<Note>]
     # @param touched [Array<Note>] the later ones win over the earlier ones
     # @return [Array<Note>] by tick, then by pitch
@@ -21,7 +21,9 @@ module KindSatchel
       pitches = Array.new(128, false)
       touched.each { |note| pitches[note.pitch] = true }
       near, others = kept.partition { |note| pitches[note.pitch] }
-      merged(in_order(others), in_order((near + touched).group_by(&:pitch).values.flat_map { |list| one_at_a_time(list) }))
+      merged(in_order(others), in_order((near + touched).group_by(&:pitch).values.flat_map do |list|
+        one_at_a_time(list)
+      end))
     end
 
     # By tick, then by pitch; a list that is so already is given back.

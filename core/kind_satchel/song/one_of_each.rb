@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
 module KindSatchel
-  # For one parameter a place (a track's lanes, a clip's envelopes) has at most one envelope of each role that is on. Further
-  # ones, which old songs may bring, are kept switched off.
+  # For one parameter a place (a track's lanes, a clip's envelopes) has at most one envelope of each role that is on.
+  # Further ones, which old songs may bring, are kept switched off.
   module OneOfEach
     module_function
 
@@ -16,14 +16,21 @@ module KindSatchel
 
       raise(InvalidInput, again.map do |envelope, place|
         Fault.new("second_of_role", "#{path}/#{place}/role",
-                  "A second envelope that #{envelope.role}s #{envelope.target}; there may be one of each role, switch it off.")
+                  "A second envelope that #{envelope.role}s #{envelope.target}; there may be one of each role, " \
+                  "switch it off.")
       end)
     end
 
     # @return [Array<Envelope>] with further ones of a role switched off
     def kept(envelopes)
       extra = again(envelopes).to_h { |envelope, _| [envelope.id, true] }
-      extra.empty? ? envelopes : envelopes.map { |envelope| extra.key?(envelope.id) ? envelope.with(on: false) : envelope }
+      if extra.empty?
+        envelopes
+      else
+        envelopes.map do |envelope|
+          extra.key?(envelope.id) ? envelope.with(on: false) : envelope
+        end
+      end
     end
 
     # Those that are on though one of their role is on before them, each with its place.

@@ -16,8 +16,8 @@ module KindSatchel
       list.bsearch { |segment| segment.finish > tick } || list.last
     end
 
-    # Every smooth stretch in order (see {Shapes}), with the held stretches before the first and after the last point. The
-    # outer ends lie at 0 and at {Timing::LAST_TICK}. Amounts stay within what the role may hold.
+    # Every smooth stretch in order (see {Shapes}), with the held stretches before the first and after the last point.
+    # The outer ends lie at 0 and at {Timing::LAST_TICK}. Amounts stay within what the role may hold.
     # @return [Array<Segment>]
     def segments = memo(:segments) { build_segments }
 
@@ -63,7 +63,9 @@ module KindSatchel
     # The smooth stretches of the segment between two points.
     def add_segment(list, from, to)
       shape = from.shape
-      return list << Segment.new(from.tick, to.tick, amount(from.value), amount(to.value), shape) if shape.is_a?(Shapes::Smooth)
+      if shape.is_a?(Shapes::Smooth)
+        return list << Segment.new(from.tick, to.tick, amount(from.value), amount(to.value), shape)
+      end
 
       ticks = to.tick - from.tick
       shape.parts(Shapes::Ends.new(from.value, to.value, ticks)).each { |part| add_part(list, part, from.tick, ticks) }
@@ -75,7 +77,8 @@ module KindSatchel
         start, finish = [one.start, one.finish].map { |u| tick + Grid.ticks(ticks * u) }
         next unless finish > start
 
-        list << Segment.new(start, finish, amount(one.a), amount(one.b), one.shape, tick + (ticks * one.start), ticks * (one.finish - one.start).to_f)
+        exact = { origin: tick + (ticks * one.start), length: ticks * (one.finish - one.start).to_f }
+        list << Segment.new(start, finish, amount(one.a), amount(one.b), one.shape, **exact)
       end
     end
 
@@ -91,7 +94,9 @@ module KindSatchel
     end
 
     def crossing(part, limit)
-      part.shape.position_of((limit - part.a) / (part.b - part.a)) if (part.a - limit) * (part.b - limit) < 0 && !part.shape.still?
+      return unless (part.a - limit) * (part.b - limit) < 0 && !part.shape.still?
+
+      part.shape.position_of((limit - part.a) / (part.b - part.a))
     end
 
     def part_between(part, from, to, low, high)

@@ -1,21 +1,24 @@
 # frozen_string_literal: true
 
 module KindSatchel
-  # A placement of a clip on a track, from `start_tick` for `length_ticks`. `offset_ticks` counts on into the
-  # clip through its repeats; `span_ticks` is what a stretched clock fills. While it is `muted`, neither its material nor
+  # A placement of a clip on a track, from `start_tick` for `length_ticks`. `offset_ticks` counts on into the clip
+  # through its repeats; `span_ticks` is what a stretched clock fills. While it is `muted`, neither its material nor
   # its envelopes are heard.
   #
-  # `phases` tells of LFOs of the clip whose rate is moved where they stand, by their ids: [ticks into the clip as the offset counts
-  # them, phase with whole cycles]. In the run that holds that place the phase counts from there. Bars that are put in or taken out
-  # before it write them, so that what follows sounds as before; of an LFO that is not there they say nothing.
-  class Region < Value.of(:id, :clip_id, :start_tick, :length_ticks, :offset_ticks, :span_ticks, :looped, :muted, :phases)
+  # `phases` tells of LFOs of the clip whose rate is moved where they stand, by their ids: [ticks into the clip as the
+  # offset counts them, phase with whole cycles]. In the run that holds that place the phase counts from there. Bars
+  # that are put in or taken out before it write them, so that what follows sounds as before; of an LFO that is not
+  # there they say nothing.
+  class Region < Value.of(:id, :clip_id, :start_tick, :length_ticks, :offset_ticks, :span_ticks, :looped, :muted,
+                          :phases)
     NO_PHASES = {}.freeze
 
     def initialize(phases: NO_PHASES, **fields) = super
 
     # A region that starts at the clip's start.
     def self.fresh(id:, clip_id:, start_tick:, length_ticks:)
-      new(id:, clip_id:, start_tick:, length_ticks:, offset_ticks: 0, span_ticks: length_ticks, looped: true, muted: false)
+      new(id:, clip_id:, start_tick:, length_ticks:, offset_ticks: 0, span_ticks: length_ticks, looped: true,
+          muted: false)
     end
 
     def check
@@ -39,7 +42,11 @@ module KindSatchel
     end
 
     # The region so much further into its clip.
-    def onward(ticks) = with(offset_ticks: offset_ticks + ticks, phases: phases.transform_values { |place, phase| [place + ticks, phase] })
+    def onward(ticks)
+      with(offset_ticks: offset_ticks + ticks, phases: phases.transform_values do |place, phase|
+        [place + ticks, phase]
+      end)
+    end
 
     # @return [Integer] the first tick that no longer belongs to the region
     def end_tick = start_tick + length_ticks

@@ -1,22 +1,27 @@
 # frozen_string_literal: true
 
 module KindSatchel
-  # What can be moved of a move itself, with addresses of its own (`move/<envelope id>/depth`): its depth and its limits; of an LFO the
-  # rate and the wave too. The knob of each is what the envelope has; nothing else of the song knows what moves it.
+  # What can be moved of a move itself, with addresses of its own (`move/<envelope id>/depth`): its depth and its
+  # limits; of an LFO the rate and the wave too. The knob of each is what the envelope has; nothing else of the song
+  # knows what moves it.
   #
-  # Depth is linear. Low and high are linear over the amounts the role may hold. The rate is logarithmic, 1/64 to 32 cycles to a
-  # quarter note; of a free LFO 0.01 to 40 Hz. The wave goes in steps, in the order of {Sources::Lfo::WAVES}.
+  # Depth is linear. Low and high are linear over the amounts the role may hold. The rate is logarithmic, 1/64 to 32
+  # cycles to a quarter note; of a free LFO 0.01 to 40 Hz. The wave goes in steps, in the order of
+  # {Sources::Lfo::WAVES}.
   module Settings
     OF_ALL = %w[depth low high].freeze
     OF_LFO = %w[rate wave depth low high].freeze
     NAMES = OF_LFO
     # Cycles to a quarter note.
     RATES = [1 / 64r, 32].freeze
-    RATE = Parameter.new(id: "rate", name: "Rate", scale: Scales::Log.new(low: RATES[0].to_f, high: RATES[1].to_f, unit: Units::CYCLES),
+    RATE = Parameter.new(id: "rate", name: "Rate",
+                         scale: Scales::Log.new(low: RATES[0].to_f, high: RATES[1].to_f, unit: Units::CYCLES),
                          default: 6 / 11.0, automatable: true, reason: nil)
     FREE_RATE = RATE.with(scale: Scales::Log.new(low: 0.01, high: 40, unit: Units::HERTZ), default: 0.5)
-    WAVE = Parameter.new(id: "wave", name: "Wave", scale: Scales::Steps.choice(Sources::Lfo::WAVES), default: 0.0, automatable: true, reason: nil)
-    DEPTH = Parameter.new(id: "depth", name: "Depth", scale: Scales::Linear.new(low: 0, high: 100, unit: Units::PERCENT), default: 1.0,
+    WAVE = Parameter.new(id: "wave", name: "Wave", scale: Scales::Steps.choice(Sources::Lfo::WAVES), default: 0.0,
+                         automatable: true, reason: nil)
+    DEPTH = Parameter.new(id: "depth", name: "Depth",
+                          scale: Scales::Linear.new(low: 0, high: 100, unit: Units::PERCENT), default: 1.0,
                           automatable: true, reason: nil)
     FIXED = { "rate" => RATE, "wave" => WAVE, "depth" => DEPTH }.freeze
     LIMITS = { "low" => [0, 0.0], "high" => [1, 1.0] }.freeze
@@ -39,7 +44,8 @@ module KindSatchel
 
       FIXED.fetch(name) do
         scale = Scales::Amount.new(rules: envelope.role_rules, scale: yield || DEPTH.scale)
-        Parameter.new(id: name, name: TITLES.fetch(name), scale:, default: LIMITS.fetch(name)[1], automatable: true, reason: nil)
+        Parameter.new(id: name, name: TITLES.fetch(name), scale:, default: LIMITS.fetch(name)[1], automatable: true,
+                      reason: nil)
       end
     end
 
@@ -62,7 +68,9 @@ module KindSatchel
       when "wave" then envelope.with(source: envelope.source.with(wave: wave(value)))
       else
         place = LIMITS.fetch(name)[0]
-        envelope.with(limits: envelope.limits.each_with_index.map { |limit, i| i == place ? amounts(envelope).natural(value) : limit })
+        envelope.with(limits: envelope.limits.each_with_index.map do |limit, i|
+          i == place ? amounts(envelope).natural(value) : limit
+        end)
       end
     end
 
@@ -72,7 +80,9 @@ module KindSatchel
       RATE.scale.normalised(Timing::PPQ / lfo.cycle_ticks.to_f).clamp(0.0, 1.0)
     end
 
-    def rated(lfo, value) = lfo.free? ? lfo.with(hertz: FREE_RATE.scale.natural(value)) : lfo.with(cycle_ticks: cycle_ticks(value))
+    def rated(lfo, value)
+      lfo.free? ? lfo.with(hertz: FREE_RATE.scale.natural(value)) : lfo.with(cycle_ticks: cycle_ticks(value))
+    end
 
     # @param value [Float] normalised
     # @return [Numeric] ticks a cycle, whole where they are as good as
@@ -91,7 +101,8 @@ module KindSatchel
       known = names(envelope)
       return name if known.include?(name)
 
-      words = NAMES.include?(name) ? "A move with points has no #{name}; only an LFO does." : "A move has no #{name.inspect}; it has #{known.join(', ')}."
+      words = "A move has no #{name.inspect}; it has #{known.join(', ')}."
+      words = "A move with points has no #{name}; only an LFO does." if NAMES.include?(name)
       raise NotFound.of("unknown_parameter", "", words)
     end
     private_class_method :amounts, :known!, :rate_knob, :rated

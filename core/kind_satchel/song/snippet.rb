@@ -1,14 +1,17 @@
 # frozen_string_literal: true
 
 module KindSatchel
-  # A stretch of a move by itself, independent of parameter and place: points from tick 0 to `length_ticks`, and the role
-  # whose amounts their values are.
+  # A stretch of a move by itself, independent of parameter and place: points from tick 0 to `length_ticks`, and the
+  # role whose amounts their values are.
   class Snippet < Value.of(:role, :length_ticks, :points)
     # @param envelope [Envelope]
     # @raise [InvalidInput] for an empty envelope or a stretch without length
     def self.of(envelope, from, to)
       raise InvalidInput.of("too_short", "/to_tick", "A stretch ends after it starts.") unless to > from
-      raise InvalidInput.of("empty", "/envelope_id", "There is nothing to copy: the envelope has no points.") unless envelope.source.acts?(envelope)
+      unless envelope.source.acts?(envelope)
+        raise InvalidInput.of("empty", "/envelope_id",
+                              "There is nothing to copy: the envelope has no points.")
+      end
 
       points = envelope.lfo? ? envelope.source.points(envelope, from, to) : Splice.between(envelope.points, from, to)
       new(role: envelope.role, length_ticks: to - from, points:)
@@ -19,8 +22,13 @@ module KindSatchel
       whole!("/length_ticks", length_ticks, 1)
       points.freeze
       fault!("empty", "/points", "A stretch of a move has points.") if points.empty?
-      points.each_cons(2).with_index(1) { |(a, b), i| fault!("unsorted", "/points/#{i}/tick", "Points stand in order of time.") if b.tick < a.tick }
-      fault!("out_of_range", "/points", "Points lie within the length of #{length_ticks} ticks.") if points.last.tick > length_ticks
+      points.each_cons(2).with_index(1) do |(a, b), i|
+        fault!("unsorted", "/points/#{i}/tick", "Points stand in order of time.") if b.tick < a.tick
+      end
+      return unless points.last.tick > length_ticks
+
+      fault!("out_of_range", "/points",
+             "Points lie within the length of #{length_ticks} ticks.")
     end
 
     # The same move for an envelope of another role or parameter: values keep their share of the whole travel, and a
@@ -56,7 +64,9 @@ module KindSatchel
       segments = Envelope.new(**blank, points: list).segments.select { |segment| segment.start < length_ticks }
       turns = segments.flat_map { |segment| [[segment.start, segment.a], *crossing(segment)] }
       # Of what happens at one tick the last counts.
-      turns = turns.map { |tick, value| [tick.round, value >= 0.5 ? 1.0 : 0.0] }.reverse.uniq(&:first).reverse.chunk_while { |a, b| a[1] == b[1] }.map(&:first)
+      turns = turns.map do |tick, value|
+        [tick.round, value >= 0.5 ? 1.0 : 0.0]
+      end.reverse.uniq(&:first).reverse.chunk_while { |a, b| a[1] == b[1] }.map(&:first)
       made = turns.map { |tick, value| Point.new(tick:, value:, shape: Shapes::Hold::PLAIN) }
       made + [made.last.with(tick: length_ticks)]
     end

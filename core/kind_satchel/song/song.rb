@@ -2,12 +2,12 @@
 
 module KindSatchel
   # A whole song. `tracks` from the top down, the master last; `clips` by id; `next_id` numbers what is made next.
-  # `range` is the stretch that playing repeats: a {PlayRange}. With `points_follow`, moving, copying or removing regions
-  # carries the stretch of lane above them along. `meters` are its time signatures by bar, `markers` named places, in order. `bpm` is
-  # its resting tempo, `held_bpm` the one a hand holds it at, nil for none; what moves it is told by {#tempo}. `set_aside` are loose
-  # ends that are meant to be so.
+  # `range` is the stretch that playing repeats: a {PlayRange}. With `points_follow`, moving, copying or removing
+  # regions carries the stretch of lane above them along. `meters` are its time signatures by bar, `markers` named
+  # places, in order. `bpm` is its resting tempo, `held_bpm` the one a hand holds it at, nil for none; what moves it
+  # is told by {#tempo}. `set_aside` are loose ends that are meant to be so.
   class Song < Value.of(:name, :meters, :bpm, :held_bpm, :range, :points_follow, :next_id, :tracks, :clips, :markers,
-                             :set_aside)
+                        :set_aside)
     def initialize(markers: [], held_bpm: nil, set_aside: [], **fields) = super
 
     class << self
@@ -29,9 +29,16 @@ module KindSatchel
     MOST_REMEMBERED = 32
 
     def check
-      fault!("bad_name", "/name", "A name has 1 to #{MOST_NAME} characters.") unless name.is_a?(String) && name.strip.size.between?(1, MOST_NAME)
+      unless name.is_a?(String) && name.strip.size.between?(
+        1, MOST_NAME
+      )
+        fault!("bad_name", "/name",
+               "A name has 1 to #{MOST_NAME} characters.")
+      end
       whole!("/next_id", next_id, 1)
-      [["/bpm", bpm], ["/held_bpm", held_bpm]].each { |path, number| number!(path, number, Timing::TempoPoint::RANGE) if number || path == "/bpm" }
+      [["/bpm", bpm], ["/held_bpm", held_bpm]].each do |path, number|
+        number!(path, number, Timing::TempoPoint::RANGE) if number || path == "/bpm"
+      end
       [tracks, clips, markers, set_aside].each(&:freeze)
       check_markers
     end
@@ -44,14 +51,24 @@ module KindSatchel
 
       def check
         [["/check", check_id, 40], ["/key", key, 400]].each do |path, text, most|
-          fault!("bad_name", path, "This is a text of 1 to #{most} characters.") unless text.is_a?(String) && text.size.between?(1, most)
+          next if text.is_a?(String) && text.size.between?(
+            1, most
+          )
+
+          fault!("bad_name", path,
+                 "This is a text of 1 to #{most} characters.")
         end
-        fault!("bad_reason", "/reason", "A reason has at most #{MOST_REASON} characters.") unless reason.is_a?(String) && reason.size <= MOST_REASON
+        return if reason.is_a?(String) && reason.size <= MOST_REASON
+
+        fault!("bad_reason", "/reason",
+               "A reason has at most #{MOST_REASON} characters.")
       end
     end
 
     # @return [SetAside, nil] what was said of a loose end
-    def aside(check_id, key) = memo(:asides) { set_aside.to_h { |one| [[one.check_id, one.key], one] } }[[check_id, key]]
+    def aside(check_id, key)
+      memo(:asides) { set_aside.to_h { |one| [[one.check_id, one.key], one] } }[[check_id, key]]
+    end
 
     def check_markers
       return if markers.each_cons(2).all? { |one, other| one.tick < other.tick }
@@ -66,8 +83,8 @@ module KindSatchel
       [*clips.each_value.filter_map { |clip| clip.audio&.sound }, *owners.flat_map(&:devices).filter_map(&:sound)].uniq
     end
 
-    # The tempo of the whole song, and with it the bridge between ticks and seconds; all that moves it taken in. It answers what
-    # {Timing::TempoMap} does.
+    # The tempo of the whole song, and with it the bridge between ticks and seconds; all that moves it taken in. It
+    # answers what {Timing::TempoMap} does.
     def tempo = memo(:tempo) { Song.clock.call(self) }
 
     # The song with a tempo of held and straight stretches: the first is its resting one, more are a lane on the master.
@@ -83,8 +100,8 @@ module KindSatchel
     def directory = memo(:directory) { Directory.new(self) }
     def track(id) = directory.track(id)
 
-    # By what bars and beats of an owner's own time are counted: of a clip by its own signature, else by that of the song where it
-    # first lies; of a track's lanes by those of the song.
+    # By what bars and beats of an owner's own time are counted: of a clip by its own signature, else by that of the
+    # song where it first lies; of a track's lanes by those of the song.
     # @param owner [Clip, Track]
     # @return [Timing::Meters]
     def meters_of(owner)
@@ -132,14 +149,15 @@ module KindSatchel
     # What a parameter is called, also where it is missing: "Cutoff", or "Cutoff (missing)".
     # @return [String]
     def parameter_name(address)
-      (address.setting? ? owned(address).title : parameter?(address)&.name) || "#{address.parameter_id.tr('-', ' ').capitalize} (missing)"
+      known = address.setting? ? owned(address).title : parameter?(address)&.name
+      known || "#{address.parameter_id.tr('-', ' ').capitalize} (missing)"
     end
 
     # @return [String] the name of what has a parameter, or its id where it is missing
     def owner_name(address) = owned(address).name
 
-    # What a parameter is called where nothing around it says whose it is: "Volume of Fog Pad", "Depth of Chorus on Fog Pad" ("Chorus 2" where
-    # its chain has two), "Depth of Cutoff in Mooring", "Tempo".
+    # What a parameter is called where nothing around it says whose it is: "Volume of Fog Pad", "Depth of Chorus on
+    # Fog Pad" ("Chorus 2" where its chain has two), "Depth of Cutoff in Mooring", "Tempo".
     # @return [String]
     def full_name(address)
       name = parameter_name(address)
@@ -177,7 +195,11 @@ module KindSatchel
     # @return [Array<Address>]
     def held
       of_devices = chains.flat_map do |owner|
-        owner.devices.flat_map { |device| device.held.keys.map { |id| Address.new(owner_id: owner.chain_id, device_id: device.id, parameter_id: id) } }
+        owner.devices.flat_map do |device|
+          device.held.keys.map do |id|
+            Address.new(owner_id: owner.chain_id, device_id: device.id, parameter_id: id)
+          end
+        end
       end
       of_song = held_bpm ? [Address.tempo] : []
       of_song + of_devices + directory.envelopes.each_value.map(&:envelope).reject { |one| one.held.empty? }
@@ -203,16 +225,26 @@ module KindSatchel
       end
     end
 
-    # Addresses of parameters that an envelope acts on, the ones switched off included; what points at nothing is left out.
+    # Addresses of parameters that an envelope acts on, the ones switched off included; what points at nothing is left
+    # out.
     # @return [Array<Address>]
-    def automated = memo(:automated) { directory.envelopes.values.map { |home| home.envelope.target }.uniq.select { |target| parameter?(target) } }
+    def automated
+      memo(:automated) do
+        directory.envelopes.values.map do |home|
+          home.envelope.target
+        end.uniq.select { |target| parameter?(target) }
+      end
+    end
 
-    # Addresses of what a sound engine is told the values of, tick by tick: all of a device that something acts on, or that is driven.
+    # Addresses of what a sound engine is told the values of, tick by tick: all of a device that something acts on, or
+    # that is driven.
     # @return [Array<Address>]
     def sounded
       memo(:sounded) do
         driven = directory.driven.select { |target| parameter?(target) }
-        (automated | driven).reject { |address| address.setting? || address.song? || owner(address).device(address.device_id).type_rules.role == "macros" }
+        (automated | driven).reject do |address|
+          address.setting? || address.song? || owner(address).device(address.device_id).type_rules.role == "macros"
+        end
       end
     end
 
@@ -235,7 +267,11 @@ module KindSatchel
     end
 
     # The next song with one track replaced.
-    def with_track(track) = found_again(with(tracks: tracks.map { |other| other.id == track.id ? track : other })) { |found| found.with_track(track) }
+    def with_track(track)
+      found_again(with(tracks: tracks.map do |other|
+        other.id == track.id ? track : other
+      end)) { |found| found.with_track(track) }
+    end
 
     # The next song with one clip replaced or added.
     def with_clip(clip) = found_again(with(clips: clips.merge(clip.id => clip))) { |found| found.with_clip(clip) }

@@ -6,14 +6,17 @@ require_relative "sources/followed"
 
 module KindSatchel
   # Where what an envelope gives over time comes from. A new source is one file, one line here and its settings in
-  # `schemas/song.json` and `schemas/wire.json`. Every source is a frozen value that answers, for an envelope `e` that has it:
+  # `schemas/song.json` and `schemas/wire.json`. Every source is a frozen value that answers, for an envelope `e` that
+  # has it:
   #
-  # - `acts?(e)` whether it gives anything; `line(e)` factor and offset that make an amount of what it gives (see {Limits})
+  # - `acts?(e)` whether it gives anything; `line(e)` factor and offset that make an amount of what it gives (see
+  #   {Limits})
   # - `at(e, position)` the amount at a position
-  # - `each_segment(e, run)` yields [run, segment] for every smooth stretch that reaches into a run, in order: the segment lies in
-  #   the own time of the run yielded
+  # - `each_segment(e, run)` yields [run, segment] for every smooth stretch that reaches into a run, in order: the
+  #   segment lies in the own time of the run yielded
   # - `points(e, from, to)` the same as points in amounts, from tick 0, the first at `from`, the last at `to`
-  # - `check_with(e)` what must hold between the two; `swing(e)` least and most of all it can give, nil where its points tell
+  # - `check_with(e)` what must hold between the two; `swing(e)` least and most of all it can give, nil where its
+  #   points tell
   # - `settings`, and `of(settings)` on the class
   module Sources
     ALL = Registry.new("source", "drawn" => Drawn, "lfo" => Lfo, "followed" => Followed)

@@ -13,9 +13,18 @@ module KindSatchel
     HUES = %w[madder indigo weld moss walnut lichen].freeze
 
     def check
-      fault!("reserved_id", "/id", "A track's id is not song, move, or begins with clip-; those name other things.") if Address::RESERVED.match?(id)
-      fault!("unknown_kind", "/kind", "There is no kind of track #{kind.inspect}; there is #{KINDS.join(', ')}.") unless KINDS.include?(kind)
-      fault!("unknown_hue", "/hue", "There is no hue #{hue.inspect}; there is #{HUES.join(', ')}.") unless HUES.include?(hue)
+      if Address::RESERVED.match?(id)
+        fault!("reserved_id", "/id",
+               "A track's id is not song, move, or begins with clip-; those name other things.")
+      end
+      unless KINDS.include?(kind)
+        fault!("unknown_kind", "/kind",
+               "There is no kind of track #{kind.inspect}; there is #{KINDS.join(', ')}.")
+      end
+      unless HUES.include?(hue)
+        fault!("unknown_hue", "/hue",
+               "There is no hue #{hue.inspect}; there is #{HUES.join(', ')}.")
+      end
       [devices, lanes, regions].each(&:freeze)
       OneOfEach.check(lanes, "/lanes")
       check_devices
@@ -60,18 +69,29 @@ module KindSatchel
       check_order
       return if kind == "carrier" ? devices.empty? : devices.last&.id == "channel" && devices.last.type == "channel"
 
-      fault!("no_channel", "/devices", kind == "carrier" ? "A carrier track has no devices." : "The chain of #{name} does not end in its channel.")
+      fault!("no_channel", "/devices",
+             if kind == "carrier"
+               "A carrier track has no devices."
+             else
+               "The chain of #{name} does not end in its channel."
+             end)
     end
 
     def check_order
       ranks = devices.map { |device| Devices::Type::ROLES.index(device.type_rules.role) }
-      return if ranks.each_cons(2).all? { |a, b| a <= b } && devices.count { |device| device.type_rules.role == "instrument" } < 2
+      return if ranks.each_cons(2).all? { |a, b| a <= b } && devices.count do |device|
+        device.type_rules.role == "instrument"
+      end < 2
 
-      fault!("bad_order", "/devices", "On #{name} stand macros first, then note effects, then one instrument, then effects, then the channel.")
+      fault!("bad_order", "/devices",
+             "On #{name} stand macros first, then note effects, then one instrument, then effects, then the channel.")
     end
 
     def check_regions
-      fault!("no_regions_here", "/regions", "#{name} is a #{kind} track and holds no regions.") unless holds_regions? || regions.empty?
+      unless holds_regions? || regions.empty?
+        fault!("no_regions_here", "/regions",
+               "#{name} is a #{kind} track and holds no regions.")
+      end
       regions.each_cons(2).with_index(1) do |(a, b), i|
         next if b.start_tick >= a.end_tick
 

@@ -13,7 +13,10 @@ module KindSatchel
       def check
         whole!("/beats", beats, 1)
         fault!("out_of_range", "/beats", "A bar has at most 64 beats, not #{beats}.") if beats > 64
-        fault!("out_of_range", "/unit", "A beat is a 1/#{UNITS.join(', 1/')} note, not #{unit.inspect}.") unless UNITS.include?(unit)
+        return if UNITS.include?(unit)
+
+        fault!("out_of_range", "/unit",
+               "A beat is a 1/#{UNITS.join(', 1/')} note, not #{unit.inspect}.")
       end
 
       def beat_ticks = PPQ * 4 / unit
@@ -43,10 +46,15 @@ module KindSatchel
       # @raise [InvalidInput] when the text is no position in this meter
       def parse(text, bar: 1)
         match = /\A\s*(\d{1,6})(?:\.(\d{1,3}))?(?:\.(\d{1,5}))?\s*\z/.match(text)
-        fault!("bad_position", "", "#{text.inspect} is not a position; write bar.beat.tick, such as 5.3 or 5.3.120.") unless match
+        unless match
+          fault!("bad_position", "",
+                 "#{text.inspect} is not a position; write bar.beat.tick, such as 5.3 or 5.3.120.")
+        end
         bars, beat, ticks = match[1].to_i - bar, (match[2] || 1).to_i, match[3].to_i
         unless bars >= 0 && beat.between?(1, beats) && ticks < beat_ticks
-          fault!("bad_position", "", "#{text.inspect} lies outside the meter: places count from 1.1, with #{beats} beats of #{beat_ticks} ticks to the bar.")
+          fault!("bad_position", "",
+                 "#{text.inspect} lies outside the meter: places count from 1.1, with #{beats} beats of " \
+                 "#{beat_ticks} ticks to the bar.")
         end
         (bars * bar_ticks) + ((beat - 1) * beat_ticks) + ticks
       end

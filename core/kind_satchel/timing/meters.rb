@@ -7,8 +7,8 @@ module KindSatchel
       def check = whole!("/bar", bar, 1)
     end
 
-    # The time signatures of a song as a list by bar: one from bar 1, each later one from the bar it names. Bars, beats and
-    # positions of the song are counted through it.
+    # The time signatures of a song as a list by bar: one from bar 1, each later one from the bar it names. Bars,
+    # beats and positions of the song are counted through it.
     #
     # @example
     #   meters = Meters.steady(Meter.new(beats: 4, unit: 4)).changed(3, Meter.new(beats: 3, unit: 4))
@@ -24,8 +24,8 @@ module KindSatchel
       # @param meter [Meter] one for the whole song
       def self.steady(meter) = new(changes: [MeterChange.new(bar: 1, meter:)])
 
-      # @param list [Array<Array(Integer, Meter)>] ticks at which signatures begin, in order; one that begins inside a bar of
-      #   the one before begins with the next bar
+      # @param list [Array<Array(Integer, Meter)>] ticks at which signatures begin, in order; one that begins inside a
+      #   bar of the one before begins with the next bar
       # @return [Meters]
       def self.from_ticks(list)
         first, *rest = list
@@ -36,8 +36,13 @@ module KindSatchel
         changes.freeze
         fault!("empty", "", "A song needs a time signature from bar 1.") unless changes.first&.bar == 1
         fault!("too_many", "", "A song has at most #{MOST} time signatures.") if changes.size > MOST
-        fault!("out_of_range", "", "A time signature begins at bar #{LAST_BAR} at the latest.") if changes.last.bar > LAST_BAR
-        changes.each_cons(2).with_index(1) { |(a, b), i| fault!("unsorted", "/#{i}/bar", "Time signatures stand in order, one to a bar.") if b.bar <= a.bar }
+        if changes.last.bar > LAST_BAR
+          fault!("out_of_range", "",
+                 "A time signature begins at bar #{LAST_BAR} at the latest.")
+        end
+        changes.each_cons(2).with_index(1) do |(a, b), i|
+          fault!("unsorted", "/#{i}/bar", "Time signatures stand in order, one to a bar.") if b.bar <= a.bar
+        end
       end
 
       # @return [Array<Section>]
@@ -45,7 +50,8 @@ module KindSatchel
         memo(:sections) do
           changes.each_with_object([]) do |change, list|
             last = list.last
-            list << Section.new(change.bar, last ? last.tick + ((change.bar - last.bar) * last.meter.bar_ticks) : 0, change.meter)
+            list << Section.new(change.bar, last ? last.tick + ((change.bar - last.bar) * last.meter.bar_ticks) : 0,
+                                change.meter)
           end
         end
       end
@@ -84,7 +90,9 @@ module KindSatchel
         sections.each_with_index.flat_map do |section, i|
           beat, finish = section.meter.beat_ticks, [sections[i + 1]&.tick || to, to].min
           first = [(from - section.tick).fdiv(beat).ceil, 0].max
-          (first...[(finish - section.tick).fdiv(beat).ceil, first].max).map { |count| [section.tick + (count * beat), (count % section.meter.beats).zero?] }
+          (first...[(finish - section.tick).fdiv(beat).ceil, first].max).map do |count|
+            [section.tick + (count * beat), (count % section.meter.beats).zero?]
+          end
         end
       end
 
@@ -147,7 +155,9 @@ module KindSatchel
       end
 
       def plain(list)
-        Meters.new(changes: list.each_with_object([]) { |change, kept| kept << change unless kept.last&.meter == change.meter })
+        Meters.new(changes: list.each_with_object([]) do |change, kept|
+          kept << change unless kept.last&.meter == change.meter
+        end)
       end
     end
   end

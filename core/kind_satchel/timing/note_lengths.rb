@@ -2,7 +2,8 @@
 
 module KindSatchel
   module Timing
-    # Lengths as people write them: "1/8", "1/8 triplet" (two thirds of it), "1/16 dotted" (one and a half), "2 bars", "3 beats".
+    # Lengths as people write them: "1/8", "1/8 triplet" (two thirds of it), "1/16 dotted" (one and a half), "2 bars",
+    # "3 beats".
     module NoteLengths
       WHOLE = PPQ * 4
       FACTORS = { "triplet" => Rational(2, 3), "dotted" => Rational(3, 2) }.freeze
@@ -21,7 +22,9 @@ module KindSatchel
       def parse(text, bar_ticks: WHOLE, beat_ticks: PPQ)
         ticks = note(NOTE.match(text.strip)) || count(COUNT.match(text.strip), bar_ticks, beat_ticks)
         unless ticks&.positive?
-          raise InvalidInput.of("bad_length", "", "#{text.inspect} is not a length; write it like 1/8, 1/8 triplet, 1/16 dotted or 2 bars.")
+          raise InvalidInput.of("bad_length", "",
+                                "#{text.inspect} is not a length; write it like 1/8, 1/8 triplet, 1/16 dotted or 2 " \
+                                "bars.")
         end
 
         ticks.denominator == 1 ? ticks.to_i : ticks.to_f
@@ -43,10 +46,15 @@ module KindSatchel
       end
 
       def note(match)
-        match && match[2].to_i.positive? ? Rational(WHOLE * match[1].to_i, match[2].to_i) * FACTORS.fetch(match[3], 1) : nil
+        return unless match && match[2].to_i.positive?
+
+        Rational(WHOLE * match[1].to_i,
+                 match[2].to_i) * FACTORS.fetch(match[3], 1)
       end
 
-      def count(match, bar_ticks, beat_ticks) = match && (match[1].to_r * (match[2].start_with?("bar") ? bar_ticks : beat_ticks))
+      def count(match, bar_ticks, beat_ticks)
+        match && (match[1].to_r * (match[2].start_with?("bar") ? bar_ticks : beat_ticks))
+      end
       private_class_method :note, :count
     end
   end

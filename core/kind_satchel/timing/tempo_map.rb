@@ -10,7 +10,10 @@ module KindSatchel
       def check
         whole!("/tick", tick)
         number!("/bpm", bpm, RANGE)
-        fault!("unknown_shape", "/shape", "A tempo segment is hold or straight, not #{shape.inspect}.") unless SHAPES.include?(shape)
+        return if SHAPES.include?(shape)
+
+        fault!("unknown_shape", "/shape",
+               "A tempo segment is hold or straight, not #{shape.inspect}.")
       end
     end
 
@@ -102,7 +105,9 @@ module KindSatchel
       # Straight from a point to the next one.
       def bpm_toward(point, tick)
         following = points[points.index(point) + 1]
-        following ? point.bpm + ((following.bpm - point.bpm) * (tick - point.tick).fdiv(following.tick - point.tick)) : point.bpm
+        return point.bpm unless following
+
+        point.bpm + ((following.bpm - point.bpm) * (tick - point.tick).fdiv(following.tick - point.tick))
       end
 
       def stretches = @memo[:stretches] ||= build_stretches
@@ -155,7 +160,8 @@ module KindSatchel
         def even_ticks(tolerance)
           return [tick] if steady?
 
-          # A chord strays by its width squared times the second derivative over 8; the clock bends most where it is slow.
+          # A chord strays by its width squared times the second derivative over 8; the clock bends most where it is
+          # slow.
           bend = 60.0 / PPQ * slope.abs / ([bpm, end_bpm].min**2)
           count = [((end_tick - tick) * Math.sqrt(bend / 8 / tolerance)).ceil, 1].max
           (0...count).map { |i| tick + ((end_tick - tick) * i / count.to_f) }

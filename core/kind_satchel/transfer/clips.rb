@@ -34,7 +34,9 @@ module KindSatchel
       def turned(clip, from, to, alone)
         note(clip.envelopes)
         here = ->(envelope) { envelope.target.owner_id == from.id }
-        return clip.id if clip.carrier? || from.id == to.id || (clip.envelopes.none?(&here) && (alone || clip.devices.empty?))
+        if clip.carrier? || from.id == to.id || (clip.envelopes.none?(&here) && (alone || clip.devices.empty?))
+          return clip.id
+        end
 
         envelopes = Clips.turned_envelopes(clip.envelopes, Match.new(@song, from, to))
         @lost |= names(envelopes.select(&here))
@@ -57,7 +59,8 @@ module KindSatchel
       def names(envelopes) = envelopes.map { |envelope| @song.parameter_name(envelope.target) }
 
       class << self
-        # @return [Array<Envelope>] in the same order; without an answer, or where another of the role has taken it, switched off
+        # @return [Array<Envelope>] in the same order; without an answer, or where another of the role has taken it,
+        #   switched off
         def turned_envelopes(envelopes, match)
           taken = {}
           envelopes.map do |envelope|
@@ -68,7 +71,8 @@ module KindSatchel
           end
         end
 
-        # A clip once more, with ids and a name of its own. What moves settings of its moves from elsewhere moves those of the copy too.
+        # A clip once more, with ids and a name of its own. What moves settings of its moves from elsewhere moves
+        # those of the copy too.
         # @param followed [Boolean] whether it does
         # @return [Array(Clip, Song)] the copy, not yet in the song, and the song that knows of its ids
         def own_copy(song, clip, followed: true)

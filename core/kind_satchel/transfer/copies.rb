@@ -8,8 +8,11 @@ module KindSatchel
 
       # @param envelopes [Array<Envelope>]
       # @param ids [Hash{String=>String}] new ids by old ones
-      # @return [Array<Envelope>] under their new ids where they have one; what moved a setting of an old one moves that of the new
-      def renamed(envelopes, ids) = retargeted(envelopes.map { |envelope| envelope.with(id: ids.fetch(envelope.id, envelope.id)) }, ids)
+      # @return [Array<Envelope>] under their new ids where they have one; what moved a setting of an old one moves
+      #   that of the new
+      def renamed(envelopes, ids)
+        retargeted(envelopes.map { |envelope| envelope.with(id: ids.fetch(envelope.id, envelope.id)) }, ids)
+      end
 
       # @return [Array<Envelope>] those for settings of old ones turned to the new ones
       def retargeted(envelopes, ids)
@@ -52,13 +55,21 @@ module KindSatchel
       def lanes(song, ids, added)
         song.tracks.reduce(song) do |now, track|
           more = again(track.lanes, ids, now.next_id, added)
-          more.empty? ? now : now.with(next_id: now.next_id + more.size).with_track(track.with(lanes: [*track.lanes, *more]))
+          if more.empty?
+            now
+          else
+            now.with(next_id: now.next_id + more.size).with_track(track.with(lanes: [*track.lanes, *more]))
+          end
         end
       end
 
       def drives(song, ids)
         song.tracks.select { |track| track.devices.any? { |device| device.macros.any? } }.reduce(song) do |now, track|
-          devices = now.track(track.id).devices.map { |device| device.macros.reduce(device) { |one, macro| one.with_macro(driving_too(macro, ids)) } }
+          devices = now.track(track.id).devices.map do |device|
+            device.macros.reduce(device) do |one, macro|
+              one.with_macro(driving_too(macro, ids))
+            end
+          end
           now.with_track(now.track(track.id).with(devices:))
         end
       end
@@ -73,9 +84,19 @@ module KindSatchel
 
       # What is inside the clip itself has gone along.
       def carriers(song, ids, added)
-        song.clips.each_value.select(&:carrier?).reject { |clip| clip.envelopes.any? { |envelope| ids.key?(envelope.id) } }.reduce(song) do |now, clip|
+        song.clips.each_value.select(&:carrier?).reject do |clip|
+          clip.envelopes.any? do |envelope|
+            ids.key?(envelope.id)
+          end
+        end.reduce(song) do |now, clip|
           more = again(clip.envelopes, ids, now.next_id, added)
-          more.empty? ? now : now.with(next_id: now.next_id + more.size).with_clip(clip.with(envelopes: [*clip.envelopes, *more]))
+          if more.empty?
+            now
+          else
+            now.with(next_id: now.next_id + more.size).with_clip(clip.with(envelopes: [
+              *clip.envelopes, *more
+            ]))
+          end
         end
       end
 
@@ -83,7 +104,8 @@ module KindSatchel
         list = envelopes.select { |envelope| envelope.target.setting? && ids.key?(envelope.target.device_id) }
         list.each_with_index.map do |envelope, i|
           added[envelope.id] = "envelope-#{next_id + i}"
-          envelope.with(id: added[envelope.id], target: envelope.target.with(device_id: ids.fetch(envelope.target.device_id)))
+          envelope.with(id: added[envelope.id],
+                        target: envelope.target.with(device_id: ids.fetch(envelope.target.device_id)))
         end
       end
       private_class_method :lanes, :carriers, :drives, :driving_too, :again

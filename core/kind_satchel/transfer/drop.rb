@@ -2,14 +2,17 @@
 
 module KindSatchel
   module Transfer
-    # A {KeptMove} as it comes to an envelope: over a stretch of the envelope's own time, in its role, on its scale. `how` says what
-    # the stretch does: `fit` makes the move as long as it, `repeat` fills it with the move over and over, `as_is` leaves the move as
-    # long as it was. `over` turns it upside down, `backwards` round.
+    # A {KeptMove} as it comes to an envelope: over a stretch of the envelope's own time, in its role, on its scale.
+    # `how` says what the stretch does: `fit` makes the move as long as it, `repeat` fills it with the move over and
+    # over, `as_is` leaves the move as long as it was. `over` turns it upside down, `backwards` round.
     class Drop < Value.of(:move, :how, :over, :backwards)
       WAYS = %w[fit repeat as_is].freeze
 
       def check
-        fault!("unknown_way", "/how", "A move is dropped #{WAYS.join(', ')}, not #{how.inspect}.") unless WAYS.include?(how)
+        return if WAYS.include?(how)
+
+        fault!("unknown_way", "/how",
+               "A move is dropped #{WAYS.join(', ')}, not #{how.inspect}.")
       end
 
       # @param stretch [Integer] ticks to be filled
@@ -44,7 +47,9 @@ module KindSatchel
         low, high = limits
         return points if low.zero? && high == 1
 
-        points.map { |point| Point.new(tick: point.tick, value: low + (point.value * (high - low)), shape: point.shape.scaled(high - low)) }
+        points.map do |point|
+          Point.new(tick: point.tick, value: low + (point.value * (high - low)), shape: point.shape.scaled(high - low))
+        end
       end
 
       private
@@ -62,9 +67,16 @@ module KindSatchel
       def repeated(snippet, stretch)
         passes = stretch.fdiv(snippet.length_ticks).ceil
         many = passes * snippet.points.size
-        fault!("too_many", "/move", "That would be #{many} points; an envelope holds at most #{Envelope::MOST_POINTS}.") if many > Envelope::MOST_POINTS
+        if many > Envelope::MOST_POINTS
+          fault!("too_many", "/move",
+                 "That would be #{many} points; an envelope holds at most #{Envelope::MOST_POINTS}.")
+        end
 
-        lists = Array.new(passes) { |i| filled(snippet).map { |point| point.with(tick: point.tick + (i * snippet.length_ticks)) } }
+        lists = Array.new(passes) do |i|
+          filled(snippet).map do |point|
+            point.with(tick: point.tick + (i * snippet.length_ticks))
+          end
+        end
         Splice.between(Splice.chain(lists), 0, stretch)
       end
 

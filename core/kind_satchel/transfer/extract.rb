@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Transfer
-    # A small song of just some regions: their tracks with their devices, the clips they play, and nothing else. It is what is carried
-    # from one song into another.
+    # A small song of just some regions: their tracks with their devices, the clips they play, and nothing else. It is
+    # what is carried from one song into another.
     module Extract
       module_function
 

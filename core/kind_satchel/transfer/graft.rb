@@ -2,9 +2,9 @@
 
 module KindSatchel
   module Transfer
-    # Brings tracks of another song into this one, with their devices, regions and clips, under ids of this song. What an envelope
-    # moves on its own track goes along; what it moves elsewhere it keeps moving where this song has the same, else it is switched off.
-    # Sends go to the returns of the same name.
+    # Brings tracks of another song into this one, with their devices, regions and clips, under ids of this song. What
+    # an envelope moves on its own track goes along; what it moves elsewhere it keeps moving where this song has the
+    # same, else it is switched off. Sends go to the returns of the same name.
     class Graft
       # The song so far, and the names of parameters that have no place in it.
       attr_reader :song, :lost
@@ -28,7 +28,8 @@ module KindSatchel
         bare = bare(source)
         @song = @song.with(tracks: @song.tracks.dup.insert(place, bare))
         placed = regions.map { |region| placed(region, source, bare, start_tick) }
-        made = bare.with(regions: placed, lanes: lanes ? source.lanes.map { |lane| later(moved(lane, source, bare), start_tick) } : [])
+        lanes = lanes ? source.lanes.map { |lane| later(moved(lane, source, bare), start_tick) } : []
+        made = bare.with(regions: placed, lanes:)
         @song = @song.with_track(made)
         settings(source, made)
       end
@@ -37,7 +38,9 @@ module KindSatchel
 
       # What moves settings of moves moves those of the ones that came along; what moves others is switched off.
       def settings(source, track)
-        @clips.each_value { |id| @song = @song.with_clip(@song.clip(id).with(envelopes: turned(@song.clip(id).envelopes))) }
+        @clips.each_value do |id|
+          @song = @song.with_clip(@song.clip(id).with(envelopes: turned(@song.clip(id).envelopes)))
+        end
         devices = Copies.redriven(track.devices) { |target| driven(target, source, track) }
         @song = @song.with_track(track = track.with(lanes: turned(track.lanes), devices:))
         track
@@ -66,14 +69,17 @@ module KindSatchel
 
       # The track without what lies on it.
       def bare(source)
-        devices = source.devices.map { |device| device.with(values: renamed(device, device.values), held: renamed(device, device.held)) }
+        devices = source.devices.map do |device|
+          device.with(values: renamed(device, device.values), held: renamed(device, device.held))
+        end
         name = Clips.free_name(@song.tracks.map(&:name), source.name)
         source.with(id: make_id("track"), name:, output: @song.tracks.last.id, devices:, lanes: [], regions: [])
       end
 
       def placed(region, source, track, start_tick)
         id = clip(region.clip_id, source, track)
-        region.onto(@other.clip(region.clip_id), @song.clip(id)).with(id: make_id("region"), start_tick: region.start_tick + start_tick)
+        region.onto(@other.clip(region.clip_id), @song.clip(id))
+              .with(id: make_id("region"), start_tick: region.start_tick + start_tick)
       end
 
       def place = (@song.tracks.rindex(&:holds_regions?) || -1) + 1
@@ -116,7 +122,9 @@ module KindSatchel
       # Later in the song; before it begins, its first value holds as it did.
       def later(lane, ticks) = lane.with(points: lane.points.map { |point| point.with(tick: point.tick + ticks) })
 
-      def renamed(device, values) = values.filter_map { |id, value| parameter_id(device, id)&.then { |name| [name, value] } }.to_h
+      def renamed(device, values)
+        values.filter_map { |id, value| parameter_id(device, id)&.then { |name| [name, value] } }.to_h
+      end
 
       # What a parameter is called here: sends are called by their return; nil where that is not here.
       def parameter_id(device, id)

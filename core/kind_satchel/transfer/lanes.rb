@@ -2,8 +2,9 @@
 
 module KindSatchel
   module Transfer
-    # Lanes and their stretches: found by parameter and role, made, changed; and stretches that follow the regions under them.
-    # Edges are kept level: outside the stretches nothing changes, and where one was taken away the value before it holds.
+    # Lanes and their stretches: found by parameter and role, made, changed; and stretches that follow the regions
+    # under them. Edges are kept level: outside the stretches nothing changes, and where one was taken away the value
+    # before it holds.
     module Lanes
       # One stretch on its way: `points` from tick 0, `from` and `to` in song ticks.
       Stretch = Struct.new(:address, :role, :points, :from, :to)
@@ -35,7 +36,9 @@ module KindSatchel
           address = match.address(stretch.address) or next now
           from = stretch.from + ticks
           middle = stretch.points.map { |point| point.with(tick: point.tick + from) }
-          on_lane(with_lane(now, address, stretch.role), address, stretch.role) { |points| Splice.replace(points, from, stretch.to + ticks, middle) }
+          on_lane(with_lane(now, address, stretch.role), address, stretch.role) do |points|
+            Splice.replace(points, from, stretch.to + ticks, middle)
+          end
         end
       end
 
@@ -61,8 +64,8 @@ module KindSatchel
       # @return [Envelope, nil] the lane of one role for a parameter
       def lane(song, address, role) = song.lanes_of(address).find { |lane| lane.role == role }
 
-      # A new envelope that changes nothing yet: one point, the resting value (of what a macro drives, where that stands at the start) or
-      # the amount that leaves it alone.
+      # A new envelope that changes nothing yet: one point, the resting value (of what a macro drives, where that
+      # stands at the start) or the amount that leaves it alone.
       # @return [Envelope] with the song's next id
       def resting(song, address, role)
         value = Roles::ALL.fetch(role).neutral || Heard::Driven.of(song, address, nil)&.at(0) || song.knob(address)
@@ -88,7 +91,9 @@ module KindSatchel
       # @param envelope [Envelope, nil]
       # @return [Song]
       def replace(song, home, envelope)
-        return song.with_clip(home.clip.with(envelopes: swap(home.clip.envelopes, home.envelope, envelope))) if home.clip
+        if home.clip
+          return song.with_clip(home.clip.with(envelopes: swap(home.clip.envelopes, home.envelope, envelope)))
+        end
 
         song.with_track(home.track.with(lanes: swap(home.track.lanes, home.envelope, envelope)))
       end

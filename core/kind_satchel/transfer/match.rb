@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Transfer
-    # Which parameter of one track, or of one clip's own effects, answers to a parameter of another: the same one of a device of the same type, best of
-    # the same id; else one with the same id and scale in another device.
+    # Which parameter of one track, or of one clip's own effects, answers to a parameter of another: the same one of a
+    # device of the same type, best of the same id; else one with the same id and scale in another device.
     class Match
       # @param song [Song]
       # @param from [Track, Clip]
@@ -33,7 +33,9 @@ module KindSatchel
       # Devices of the other track, the likeliest first.
       def devices(address)
         source = @from.device(address.device_id)
-        @to.devices.sort_by.with_index { |device, i| [device.type == source.type ? 0 : 1, device.id == source.id ? 0 : 1, i] }
+        @to.devices.sort_by.with_index do |device, i|
+          [device.type == source.type ? 0 : 1, device.id == source.id ? 0 : 1, i]
+        end
       end
 
       def answers?(found, address) = @song.parameter?(found)&.scale == @song.parameter(address).scale

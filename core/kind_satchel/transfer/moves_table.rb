@@ -4,8 +4,8 @@ module KindSatchel
   module Transfer
     # Which moves of a clip or track come to another, and which do not: matched by parameter.
     class MovesTable
-      # One move: `envelope` where it is, `target` the address it would move (nil without an answer), `replaces` the envelope
-      # that stands there.
+      # One move: `envelope` where it is, `target` the address it would move (nil without an answer), `replaces` the
+      # envelope that stands there.
       Row = Struct.new(:envelope, :target, :replaces)
 
       # @param source [Clip, Track] whose moves are copied
@@ -14,7 +14,10 @@ module KindSatchel
         @song = song
         @source = source
         @goal = goal
-        raise InvalidInput.of("same_place", "", "Moves are copied to another place than where they are.") if source.id == goal.id
+        return unless source.id == goal.id
+
+        raise InvalidInput.of("same_place", "",
+                              "Moves are copied to another place than where they are.")
       end
 
       # @return [Array<Row>]
@@ -22,8 +25,10 @@ module KindSatchel
 
       def to_record
         rows.map do |row|
-          { "envelope_id" => row.envelope.id, "name" => words(row.envelope.target), "points" => row.envelope.points.size,
-            "target" => row.target&.to_s, "target_name" => row.target && words(row.target), "replaces" => !row.replaces.nil? }
+          { "envelope_id" => row.envelope.id, "name" => words(row.envelope.target),
+            "points" => row.envelope.points.size,
+            "target" => row.target&.to_s, "target_name" => row.target && words(row.target),
+            "replaces" => !row.replaces.nil? }
         end
       end
 
@@ -31,7 +36,10 @@ module KindSatchel
       # @raise [InvalidInput] when nothing matches
       def copied
         rows = self.rows.select(&:target)
-        raise InvalidInput.of("nothing_matches", "", "#{@goal.name} has no parameter that answers to a move of #{@source.name}.") if rows.empty?
+        if rows.empty?
+          raise InvalidInput.of("nothing_matches", "",
+                                "#{@goal.name} has no parameter that answers to a move of #{@source.name}.")
+        end
 
         gone = with_settings(rows.filter_map(&:replaces))
         ids = rows.each_with_index.to_h { |row, i| [row.envelope.id, "envelope-#{@song.next_id + i}"] }
@@ -44,7 +52,11 @@ module KindSatchel
       # Envelopes, and all that is drawn beside them for their settings.
       def with_settings(envelopes)
         list = envelopes.dup
-        list.each { |one| list.concat(own(@goal).select { |other| other.target.setting? && other.target.device_id == one.id } - list) }
+        list.each do |one|
+          list.concat(own(@goal).select do |other|
+            other.target.setting? && other.target.device_id == one.id
+          end - list)
+        end
       end
 
       def own(place) = place.is_a?(Clip) ? place.envelopes : place.lanes
@@ -55,7 +67,9 @@ module KindSatchel
 
       def row(envelope)
         target = answering(envelope.target)
-        Row.new(envelope, target, target && own(@goal).find { |other| other.target == target && other.role == envelope.role })
+        Row.new(envelope, target, target && own(@goal).find do |other|
+          other.target == target && other.role == envelope.role
+        end)
       end
 
       # A setting goes along with its move.
@@ -68,7 +82,12 @@ module KindSatchel
 
       # Effects of a clip answer to those of another.
       def answer(address)
-        found = (address.owner_id == @source.chain_id && address.clip_id ? Match.new(@song, @source, @goal) : match)&.address(address)
+        found = (if address.owner_id == @source.chain_id && address.clip_id
+                   Match.new(@song, @source,
+                             @goal)
+                 else
+                   match
+                 end)&.address(address)
         found if found && [goal_track&.id, @goal.chain_id].include?(found.owner_id)
       end
 

@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Transfer
-    # What LFOs in clips need where song time is put in or taken out before a region's own time goes on: the phase at which they stood.
-    # Without a rate that is moved, or the clock, their phase goes by the place in the clip alone.
+    # What LFOs in clips need where song time is put in or taken out before a region's own time goes on: the phase at
+    # which they stood. Without a rate that is moved, or the clock, their phase goes by the place in the clip alone.
     module Phases
       module_function
 
@@ -16,7 +16,9 @@ module KindSatchel
       def kept(before, after, tick, moved)
         tracks = after.tracks.map do |track|
           known = before.track(track.id).regions.select { |region| region.end_tick > tick && waves?(before, region) }
-          regions = known.reduce(track.regions) { |list, region| with_phases(list, before, after, region, tick, moved) }
+          regions = known.reduce(track.regions) do |list, region|
+            with_phases(list, [before, after], region, tick, moved)
+          end
           regions.equal?(track.regions) ? track : track.with(regions:)
         end
         tracks == after.tracks ? after : after.with(tracks:)
@@ -31,11 +33,15 @@ module KindSatchel
         waves(clip).each_with_object(region.phases.dup) do |envelope, phases|
           live = Heard::LiveMove.of(song, envelope, region) or next
           run = Clocks.enum_for(:each_run, region, clip, envelope, at, at + 1).first
-          phases[envelope.id] = [at - region.start_tick + region.offset_ticks, Restarts.told(song, envelope, live.phase(run, at))] if run.zero < since
+          next unless run.zero < since
+
+          phases[envelope.id] =
+            [at - region.start_tick + region.offset_ticks,
+             Restarts.told(song, envelope, live.phase(run, at))]
         end
       end
 
-      def with_phases(regions, before, after, region, tick, moved)
+      def with_phases(regions, (before, after), region, tick, moved)
         start = [region.start_tick, tick].max
         phases = standing(before, region, start, tick)
         return regions if phases == Region::NO_PHASES

@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Transfer
-    # What LFOs on lanes need where time is put in or taken out, so that what comes after sounds as before: a restart with the phase that
-    # stood there. Other restarts move along.
+    # What LFOs on lanes need where time is put in or taken out, so that what comes after sounds as before: a restart
+    # with the phase that stood there. Other restarts move along.
     class Restarts
       # Phases closer than this are the same.
       SAME = 1e-9
@@ -27,7 +27,8 @@ module KindSatchel
 
       # Whether it is random, or may come to be.
       def self.random?(song, envelope)
-        envelope.source.wave == Sources::Lfo::RANDOM || song.directory.moved_settings.fetch(envelope.id, []).include?("wave")
+        moved = song.directory.moved_settings.fetch(envelope.id, [])
+        envelope.source.wave == Sources::Lfo::RANDOM || moved.include?("wave")
       end
       private_class_method :random?
 

@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Transfer
-    # A stretch of the whole song by itself, from tick 0: `regions` as [track id, {Region}], `lanes` as [role, {Address}, points],
-    # `meters` as [tick, {Timing::Meter}], and `markers` as [tick, name].
+    # A stretch of the whole song by itself, from tick 0: `regions` as [track id, {Region}], `lanes` as [role,
+    # {Address}, points], `meters` as [tick, {Timing::Meter}], and `markers` as [tick, name].
     class SongStretch < Value.of(:length_ticks, :regions, :lanes, :meters, :markers)
       def initialize(meters: [], markers: [], **fields) = super
 
@@ -11,15 +11,23 @@ module KindSatchel
       def self.of(song, from, to)
         raise InvalidInput.of("too_short", "/to_tick", "A stretch ends after it starts.") unless to > from
 
-        regions = song.tracks.flat_map { |track| track.regions_in(from, to).map { |region| [track.id, cut(song, region, from, to)] } }
+        regions = song.tracks.flat_map do |track|
+          track.regions_in(from, to).map do |region|
+            [track.id, cut(song, region, from, to)]
+          end
+        end
         lanes = song.tracks.flat_map(&:lanes).select { |lane| lane.points.any? && song.parameter?(lane.target) }
-        new(length_ticks: to - from, regions:, lanes: lanes.map { |lane| [lane.role, lane.target, Splice.between(lane.points, from, to)] },
+        new(length_ticks: to - from, regions:, lanes: lanes.map do |lane|
+          [lane.role, lane.target, Splice.between(lane.points, from, to)]
+        end,
             meters: song.meters.cut(from, to), markers: markers(song, from, to))
       end
 
       # Waves of its clip go on as they do here.
       def self.cut(song, region, from, to)
-        region = region.with(phases: Phases.standing(song, region, region.start_tick.clamp(from..), from)) if region.start_tick - region.offset_ticks < from
+        if region.start_tick - region.offset_ticks < from
+          region = region.with(phases: Phases.standing(song, region, region.start_tick.clamp(from..), from))
+        end
         region = region.split(from, region.id).last if region.start_tick < from
         region = region.split(to, nil).first if region.end_tick > to
         region.with(start_tick: region.start_tick - from)
@@ -34,7 +42,11 @@ module KindSatchel
       def to_record
         { "length_ticks" => length_ticks,
           "regions" => regions.map { |track_id, entry| { "track_id" => track_id, **Records.region(entry) } },
-          "lanes" => lanes.map { |role, target, points| { "role" => role, "target" => target.to_s, "points" => points.map { |entry| Records.point(entry) } } },
+          "lanes" => lanes.map do |role, target, points|
+            { "role" => role, "target" => target.to_s, "points" => points.map do |entry|
+              Records.point(entry)
+            end }
+          end,
           "meters" => meters.map { |tick, meter| { "tick" => tick, **Records.meter(meter) } },
           **(markers.empty? ? {} : { "markers" => markers.map { |tick, name| { "tick" => tick, "name" => name } } }) }
       end
@@ -42,15 +54,21 @@ module KindSatchel
       # @param record [Hash] data that fits schemas/stretch.json
       # @raise [InvalidInput] with every fault
       def self.read(record)
-        regions = Records.each(record["regions"], "/regions") { |entry| [entry["track_id"], Records.read_region(entry)] }
+        regions = Records.each(record["regions"], "/regions") do |entry|
+          [entry["track_id"], Records.read_region(entry)]
+        end
         lanes = Records.each(record["lanes"], "/lanes") { |entry| read_lane(entry) }
-        meters = Records.each(record.fetch("meters", []), "/meters") { |entry| [entry["tick"], Records.read_meter(entry)] }
+        meters = Records.each(record.fetch("meters", []), "/meters") do |entry|
+          [entry["tick"], Records.read_meter(entry)]
+        end
         markers = record.fetch("markers", []).map { |entry| entry.values_at("tick", "name") }
         new(length_ticks: record["length_ticks"], regions:, lanes:, meters:, markers:)
       end
 
       def self.read_lane(entry)
-        [entry["role"], Address.parse(entry["target"]), Records.each(entry["points"], "/points") { |point| Records.read_point(point) }]
+        [entry["role"], Address.parse(entry["target"]), Records.each(entry["points"], "/points") do |point|
+          Records.read_point(point)
+        end]
       end
       private_class_method :read_lane
 
@@ -68,12 +86,18 @@ module KindSatchel
         return if meters.empty?
 
         in_order = meters.first[0].zero? && meters.each_cons(2).all? { |one, other| one[0] < other[0] }
-        fault!("unsorted", "/meters", "Time signatures of a stretch stand in order, the first at its start.") unless in_order
+        unless in_order
+          fault!("unsorted", "/meters",
+                 "Time signatures of a stretch stand in order, the first at its start.")
+        end
         inside!("/meters", meters.last[0])
       end
 
       def inside!(path, tick)
-        fault!("out_of_range", path, "Tick #{tick} lies beyond the stretch of #{length_ticks} ticks.") if tick > length_ticks
+        return unless tick > length_ticks
+
+        fault!("out_of_range", path,
+               "Tick #{tick} lies beyond the stretch of #{length_ticks} ticks.")
       end
     end
   end

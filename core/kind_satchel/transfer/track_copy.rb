@@ -2,8 +2,9 @@
 
 module KindSatchel
   module Transfer
-    # A track once more, right under it. With its moves, its clips are copied and their envelopes turned to the new track, and
-    # its lanes come along; without, the clips are copied bare. Clips that hold no moves and no effects are shared.
+    # A track once more, right under it. With its moves, its clips are copied and their envelopes turned to the new
+    # track, and its lanes come along; without, the clips are copied bare. Clips that hold no moves and no effects are
+    # shared.
     class TrackCopy
       # @param track [Track] notes, audio or carrier
       # @param moves [Boolean]
@@ -15,39 +16,51 @@ module KindSatchel
         @ids = {}
         return if track.holds_regions?
 
-        raise InvalidInput.of("no_regions_here", "/track_id", "#{track.name} is a #{track.kind} track; only tracks with regions are duplicated.")
+        raise InvalidInput.of("no_regions_here", "/track_id",
+                              "#{track.name} is a #{track.kind} track; only tracks with regions are duplicated.")
       end
 
       # How many lanes and clip envelopes the track has, by what a copy would bring.
       def self.counts(song, track)
         clips = track.regions.map(&:clip_id).uniq.map { |id| song.clip(id) }
-        { "lanes" => track.lanes.size, "envelopes" => clips.sum { |clip| clip.envelopes.size }, "clips" => clips.size, "regions" => track.regions.size }
+        { "lanes" => track.lanes.size, "envelopes" => clips.sum do |clip|
+          clip.envelopes.size
+        end, "clips" => clips.size, "regions" => track.regions.size }
       end
 
       # @return [Song]
       def song
-        bare = @track.with(id: make_id("track"), name: Clips.free_name(@song.tracks.map(&:name), @track.name), lanes: [], regions: [])
+        bare = @track.with(id: make_id("track"), name: Clips.free_name(@song.tracks.map(&:name), @track.name),
+                           lanes: [], regions: [])
         match = Match.new(beside(@song, bare), @track, bare)
         clips = clips_for(match)
         lanes = @moves ? renamed(Clips.turned_envelopes(@track.lanes, match)) : []
         lanes, clips = settings(lanes, clips)
-        regions = @track.regions.map { |region| region.onto(@song.clip(region.clip_id), clips.fetch(region.clip_id)).with(id: make_id("region")) }
+        regions = @track.regions.map do |region|
+          region.onto(@song.clip(region.clip_id), clips.fetch(region.clip_id)).with(id: make_id("region"))
+        end
         all = clips.values.to_h { |clip| [clip.id, clip] }
         devices = Copies.redriven(bare.devices) { |target| driven(target, bare) }
-        song = beside(@song, bare.with(lanes:, regions:, devices:)).with(clips: @song.clips.merge(all), next_id: @next_id)
+        song = beside(@song, bare.with(lanes:, regions:, devices:))
+        song = song.with(clips: @song.clips.merge(all), next_id: @next_id)
         Copies.followed(song, outside(lanes))
       end
 
       private
 
       # The song with a track right under the one that is copied.
-      def beside(song, track) = song.with(tracks: song.tracks.flat_map { |other| other.equal?(@track) ? [other, track] : [other] })
+      def beside(song, track)
+        song.with(tracks: song.tracks.flat_map { |other| other.equal?(@track) ? [other, track] : [other] })
+      end
 
       def renamed(envelopes) = envelopes.map { |envelope| envelope.with(id: @ids[envelope.id] = make_id("envelope")) }
 
-      # What moved a setting of a move of this track moves that of its copy. A lane for a setting of any other has its lane already.
+      # What moved a setting of a move of this track moves that of its copy. A lane for a setting of any other has its
+      # lane already.
       def settings(lanes, clips)
-        lanes = Copies.retargeted(lanes, @ids).map { |lane| lane.target.setting? && !copy?(lane.target) ? lane.with(on: false) : lane }
+        lanes = Copies.retargeted(lanes, @ids).map do |lane|
+          lane.target.setting? && !copy?(lane.target) ? lane.with(on: false) : lane
+        end
         [lanes, clips.transform_values { |clip| clip.with(envelopes: Copies.retargeted(clip.envelopes, @ids)) }]
       end
 
@@ -61,7 +74,9 @@ module KindSatchel
       def copy?(address) = @ids.value?(address.device_id)
 
       # Without the moves whose settings lanes of this very track move, which are copied.
-      def outside(lanes) = @ids.reject { |_, copy| lanes.any? { |lane| lane.target.setting? && lane.target.device_id == copy } }
+      def outside(lanes)
+        @ids.reject { |_, copy| lanes.any? { |lane| lane.target.setting? && lane.target.device_id == copy } }
+      end
 
       def make_id(word)
         @next_id += 1

@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Upgrade
-    # How version 1 combined: lane, then region, then each carrier, every one a layer of its own, in which set, scale and shift
-    # acted in turn; so that whatever set silenced all that came before it.
+    # How version 1 combined: lane, then region, then each carrier, every one a layer of its own, in which set, scale
+    # and shift acted in turn; so that whatever set silenced all that came before it.
     class OldRule
       # Less than this is no difference.
       NONE = 1e-9
@@ -19,7 +19,9 @@ module KindSatchel
 
       # @return [Array<Place>]
       def places
-        apart = @pieces.filter_map { |piece| [piece, largest(piece)] if layered?(piece) }.select { |_, most| most > NONE }
+        apart = @pieces.filter_map do |piece|
+          [piece, largest(piece)] if layered?(piece)
+        end.select { |_, most| most > NONE }
         apart.chunk_while { |(a, _), (b, _)| a.to == b.from }.map do |run|
           Place.new(@address, run.first[0].from.floor, run.last[0].to.ceil, run.map(&:last).max)
         end

@@ -18,7 +18,9 @@ module KindSatchel
         return off(records, list[0..-2]) if list.first["role"] == "set"
 
         first, *more = list
-        alike, other = more.partition { |record| record["clock"] == first["clock"] && record["own_length_ticks"] == first["own_length_ticks"] }
+        alike, other = more.partition do |record|
+          record["clock"] == first["clock"] && record["own_length_ticks"] == first["own_length_ticks"]
+        end
         whole = alike.reduce(first) { |one, two| both(one, two) }
         kept = records.reject { |record| alike.any? { |one| one.equal?(record) } }
         off(kept.map { |record| record.equal?(first) ? whole : record }, other)
@@ -34,7 +36,9 @@ module KindSatchel
         return one.except("limits").merge(two.slice("limits", "points")) if first.points.empty?
 
         to = [first, second].map { |envelope| envelope.points.last.tick }.max
-        points = Blend.points(first.role, *[first, second].map { |envelope| Splice.between(envelope.full_points, 0, [to, 1].max) }, 0, [to, 1].max)
+        points = Blend.points(first.role, *[first, second].map do |envelope|
+          Splice.between(envelope.full_points, 0, [to, 1].max)
+        end, 0, [to, 1].max)
         one.except("limits").merge("points" => points.map { |point| Records.point(point) })
       end
       private_class_method :without_double, :off, :both

@@ -17,7 +17,9 @@ module KindSatchel
       end
 
       def shortest(region, clip, envelopes)
-        own = envelopes.select { |one| one["clock"] == "own_length" }.map { |one| one["own_length_ticks"] || clip["length_ticks"] }
+        own = envelopes.select do |one|
+          one["clock"] == "own_length"
+        end.map { |one| one["own_length_ticks"] || clip["length_ticks"] }
         [*own, *(clip["length_ticks"] if region["looped"])].min
       end
       private_class_method :shortest

@@ -1,7 +1,9 @@
 import type { EditInputs } from "../api/types";
 
 export type Shape = EditInputs["shape_segments"]["shape"];
-export type ShapeName = "hold" | "straight" | "curved" | "ess" | "sine" | "triangle" | "square" | "ramp" | "saw";
+type Cycle = Extract<Shape, { shape: "cycle" }>;
+/** Every shape that the schema knows, cycles by their wave. */
+export type ShapeName = Exclude<Shape, Cycle>["shape"] | Cycle["wave"];
 
 /** What a segment takes when it is given a shape without saying how much. */
 const FIRST_BEND = 0.4;
@@ -20,19 +22,32 @@ export const SHAPES: Record<ShapeName, string> = {
   saw: "M2 11V3L11 11V3L20 11",
 };
 
-export const nameOf = (shape: { shape: string; wave?: string }): ShapeName =>
-  (shape.shape === "cycle" ? shape.wave : shape.shape) as ShapeName;
+export const SHAPE_NAMES = Object.keys(SHAPES) as ShapeName[];
 
-/** A shape by name, keeping what numbers it can from the one before. */
-export function made(name: ShapeName, before: Shape): Shape {
-  if (name === "hold" || name === "straight") return { shape: name };
-  const curve = "curve" in before ? before.curve : FIRST_BEND;
-  if (name === "curved") return { shape: "curved", curve };
-  if (name === "ess") return { shape: "ess", curve: Math.abs(curve) };
-  return before.shape === "cycle"
-    ? { ...before, wave: name }
-    : { shape: "cycle", wave: name, cycles: FIRST_COUNT, skew: 0.5 };
-}
+export const nameOf = (shape: Shape): ShapeName => (shape.shape === "cycle" ? shape.wave : shape.shape);
+
+const bend = (before: Shape): number => ("curve" in before ? before.curve : FIRST_BEND);
+
+const cycles =
+  (wave: Cycle["wave"]) =>
+  (before: Shape): Shape =>
+    before.shape === "cycle" ? { ...before, wave } : { shape: "cycle", wave, cycles: FIRST_COUNT, skew: 0.5 };
+
+/** Each shape as it is given, keeping what numbers it can from the one before. */
+const FRESH: Record<ShapeName, (before: Shape) => Shape> = {
+  hold: () => ({ shape: "hold" }),
+  straight: () => ({ shape: "straight" }),
+  curved: (before) => ({ shape: "curved", curve: bend(before) }),
+  ess: (before) => ({ shape: "ess", curve: Math.abs(bend(before)) }),
+  sine: cycles("sine"),
+  triangle: cycles("triangle"),
+  square: cycles("square"),
+  ramp: cycles("ramp"),
+  saw: cycles("saw"),
+};
+
+/** A shape by name. */
+export const made = (name: ShapeName, before: Shape): Shape => FRESH[name](before);
 
 export function ShapeIcon({ name }: { name: ShapeName }) {
   return (

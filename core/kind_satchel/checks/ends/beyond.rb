@@ -11,7 +11,15 @@ module KindSatchel
         def meaning = "They lie past the end of the loop, where nobody hears them."
 
         def find(song, _outside)
-          LooseEnds.by_owner(song, :beyond) { |owner, envelopes| owner.is_a?(Clip) ? envelopes.filter_map { |envelope| past(owner, envelope) } : [] }
+          LooseEnds.by_owner(song, :beyond) do |owner, envelopes|
+            if owner.is_a?(Clip)
+              envelopes.filter_map do |envelope|
+                past(owner, envelope)
+              end
+            else
+              []
+            end
+          end
         end
 
         def past(clip, envelope)

@@ -11,7 +11,9 @@ module KindSatchel
         def meaning = "It lies in the song and moves nothing."
 
         def find(song, _outside)
-          song.clips.each_value.select { |clip| clip.carrier? && clip.envelopes.none?(&:acts?) && regions(song, clip.id).any? }.map { |clip| [clip.id] }
+          song.clips.each_value.select do |clip|
+            clip.carrier? && clip.envelopes.none?(&:acts?) && regions(song, clip.id).any?
+          end.map { |clip| [clip.id] }
         end
 
         def tell(song, id)

@@ -11,7 +11,11 @@ module KindSatchel
         def meaning = "Something moves it, and nothing comes of it."
 
         def find(song, _outside)
-          strips = song.tracks.flat_map { |track| track.devices.select { |device| device.type_rules.role == "macros" }.map { |device| [track.id, device.id] } }
+          strips = song.tracks.flat_map do |track|
+            track.devices.select do |device|
+              device.type_rules.role == "macros"
+            end.map { |device| [track.id, device.id] }
+          end
           return [] if strips.empty?
 
           moved = song.automated.select { |address| strips.include?([address.owner_id, address.device_id]) }
@@ -19,7 +23,8 @@ module KindSatchel
         end
 
         def tell(song, key)
-          End.new("#{Words.parameter(song, Address.parse(key))} is moved, and drives nothing.", { "address" => key }, [])
+          End.new("#{Words.parameter(song, Address.parse(key))} is moved, and drives nothing.", { "address" => key },
+                  [])
         end
       end
     end

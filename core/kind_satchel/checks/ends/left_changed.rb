@@ -3,8 +3,8 @@
 module KindSatchel
   module Checks
     module LooseEnds
-      # Lanes that leave their knob elsewhere than they found it. One that ends at the foot of its travel with the song is a closing fade, and
-      # what the song's range repeats begins again; neither counts.
+      # Lanes that leave their knob elsewhere than they found it. One that ends at the foot of its travel with the
+      # song is a closing fade, and what the song's range repeats begins again; neither counts.
       module LeftChanged
         # Less than this is no difference, as a share of the travel.
         SAME = 0.001
@@ -18,7 +18,9 @@ module KindSatchel
           song.tracks.flat_map(&:lanes).filter_map do |lane|
             next unless lane.role == "set" && lane.acts? && !lane.lfo? && song.parameter?(lane.target)
 
-            [lane.id] if (lane.at(0) - lane.at(Timing::LAST_TICK)).abs > SAME && !closing?(song, lane) && !repeated?(song, lane)
+            if (lane.at(0) - lane.at(Timing::LAST_TICK)).abs > SAME && !closing?(song, lane) && !repeated?(song, lane)
+              [lane.id]
+            end
           end
         end
 
@@ -42,7 +44,8 @@ module KindSatchel
           End.new("#{Words.envelope(song, id)} begins at #{scale.text(first)} and is left at #{scale.text(last)}.",
                   { "envelope_id" => id, "address" => lane.target.to_s, "from_tick" => lane.points.last.tick },
                   [Fix.new("Come back right after it", "add_point",
-                           { "envelope_id" => id, "tick" => lane.points.last.tick + 1, "value" => lane.value_of(first) })])
+                           { "envelope_id" => id, "tick" => lane.points.last.tick + 1,
+                             "value" => lane.value_of(first) })])
         end
       end
     end

@@ -7,7 +7,8 @@ module KindSatchel
       module Limits
         # Shorter than a sixteenth note is not told.
         LEAST_TICKS = Timing::PPQ / 4
-        # More parameters than these take too long, and are left out; so is a parameter that takes about this long to be worked out.
+        # More parameters than these take too long, and are left out; so is a parameter that takes about this long to
+        # be worked out.
         MOST_PARAMETERS = 400
         MOST_MS = 300.0
 
@@ -40,13 +41,18 @@ module KindSatchel
 
         def tell(song, key, ticks, from, to)
           beats = (ticks / Timing::PPQ.to_f).round(2)
-          End.new("#{Words.parameter(song, Address.parse(key))} is pushed against its limit for #{beats} beats, first at #{song.meters.text(from)}.",
+          End.new("#{Words.parameter(song, Address.parse(key))} is pushed against its limit for #{beats} beats, " \
+                  "first at #{song.meters.text(from)}.",
                   { "address" => key, "from_tick" => from, "to_tick" => to }, [])
         end
 
         # What can be pushed beyond its travel: where something shifts, or a lane acts together with the knob.
         def summed(song)
-          adding = LooseEnds.by_owner(song, :adding) { |_, list| list.select { |one| one.acts? && (one.role == "shift" || one.trims?) }.map(&:target) }
+          adding = LooseEnds.by_owner(song, :adding) do |_, list|
+            list.select do |one|
+              one.acts? && (one.role == "shift" || one.trims?)
+            end.map(&:target)
+          end
           adding.uniq.select { |address| (parameter = song.parameter?(address)) && !parameter.scale.steps }
         end
 

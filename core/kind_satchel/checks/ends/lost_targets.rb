@@ -15,7 +15,9 @@ module KindSatchel
           song.tracks.each { |track| track.lanes.each { |lane| lost << lane if missing?(song, known, lane.target) } }
           song.clips.each_value do |clip|
             far = out_of_reach(song, clip)
-            clip.envelopes.each { |envelope| lost << envelope if missing?(song, known, envelope.target) || far&.include?(envelope.target.owner_id) }
+            clip.envelopes.each do |envelope|
+              lost << envelope if missing?(song, known, envelope.target) || far&.include?(envelope.target.owner_id)
+            end
           end
           lost.map { |envelope| [envelope.id] }
         end
@@ -47,7 +49,9 @@ module KindSatchel
 
         # Owners of what it moves besides itself.
         def foreign(clip)
-          targets = clip.envelopes.map(&:target).reject { |target| target.owner_id == clip.chain_id || clip.own_setting?(target) }
+          targets = clip.envelopes.map(&:target).reject do |target|
+            target.owner_id == clip.chain_id || clip.own_setting?(target)
+          end
           targets.map(&:owner_id).uniq
         end
         private_class_method :missing?, :out_of_reach, :foreign

@@ -18,8 +18,10 @@ module KindSatchel
 
         def tell(song, id)
           track = song.directory.envelope(id).track
-          End.new("#{Words.envelope(song, id)}: every region of #{track.name} is muted.", { "envelope_id" => id, "track_id" => track.id },
-                  [Fix.new("Hear them again", "mute_regions", { "region_ids" => track.regions.map(&:id), "muted" => false })])
+          End.new("#{Words.envelope(song, id)}: every region of #{track.name} is muted.",
+                  { "envelope_id" => id, "track_id" => track.id },
+                  [Fix.new("Hear them again", "mute_regions",
+                           { "region_ids" => track.regions.map(&:id), "muted" => false })])
         end
 
         def entangled? = true

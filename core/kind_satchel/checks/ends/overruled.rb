@@ -25,8 +25,12 @@ module KindSatchel
         def covered?(song, lane)
           finish = song.length_ticks
           list = []
-          Heard::Acting.new(song, lane.target).each_placed(0, finish) { |source| list << source.region if source.envelope.role == "set" }
-          list.sort_by(&:start_tick).reduce(0) { |reached, region| region.start_tick <= reached ? [reached, region.end_tick].max : reached } >= finish
+          Heard::Acting.new(song, lane.target).each_placed(0, finish) do |source|
+            list << source.region if source.envelope.role == "set"
+          end
+          list.sort_by(&:start_tick).reduce(0) do |reached, region|
+            region.start_tick <= reached ? [reached, region.end_tick].max : reached
+          end >= finish
         end
         private_class_method :covered?
       end

@@ -18,7 +18,8 @@ module KindSatchel
         def tell(song, id)
           envelope = song.directory.envelope(id).envelope
           End.new("#{Words.envelope(song, id)} follows something that has changed since its points were made.",
-                  { "envelope_id" => id, "address" => envelope.target.to_s }, [Fix.new("Again", "follow_level", { "envelope_id" => id })])
+                  { "envelope_id" => id, "address" => envelope.target.to_s },
+                  [Fix.new("Again", "follow_level", { "envelope_id" => id })])
         end
       end
     end

@@ -14,7 +14,11 @@ module KindSatchel
 
         def find(song, _outside)
           stretched = song.clips.each_value.select { |clip| clip.audio&.stretched }
-          stretched.flat_map { |clip| song.directory.regions_of_clip(clip.id).filter_map { |placed| found(song, placed.region) } }
+          stretched.flat_map do |clip|
+            song.directory.regions_of_clip(clip.id).filter_map do |placed|
+              found(song, placed.region)
+            end
+          end
         end
 
         def found(song, region)
@@ -28,8 +32,10 @@ module KindSatchel
 
         def tell(song, id, tick)
           placed = song.directory.region(id)
-          End.new("The tempo jumps at #{song.meters.text(tick)}, inside #{song.clip(placed.region.clip_id).name} on #{placed.track.name}.",
-                  { "region_ids" => [id], "track_id" => placed.track.id, "from_tick" => tick, "address" => Address.tempo.to_s }, [])
+          End.new("The tempo jumps at #{song.meters.text(tick)}, inside #{song.clip(placed.region.clip_id).name} on " \
+                  "#{placed.track.name}.",
+                  { "region_ids" => [id], "track_id" => placed.track.id, "from_tick" => tick,
+                    "address" => Address.tempo.to_s }, [])
         end
         private_class_method :found
       end

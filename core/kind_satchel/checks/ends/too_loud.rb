@@ -21,7 +21,8 @@ module KindSatchel
           master = song.tracks.last
           over = (peak_db + HEADROOM_DB).round(1)
           volume = Address.new(owner_id: master.id, device_id: "channel", parameter_id: "volume")
-          End.new("The mixdown of the song as it stands reached #{format('%+.1f', peak_db)} dBFS.", { "track_id" => master.id, "address" => volume.to_s },
+          End.new("The mixdown of the song as it stands reached #{format('%+.1f', peak_db)} dBFS.",
+                  { "track_id" => master.id, "address" => volume.to_s },
                   [quieter(song, volume, over)].compact)
         end
 

@@ -12,7 +12,11 @@ module KindSatchel
 
         def find(song, _outside)
           LooseEnds.by_owner(song, :uneven_starts) do |_, envelopes|
-            envelopes.flat_map { |envelope| places(song, envelope).map { |place| ["#{envelope.id} #{envelope.points[place].tick}", place] } }
+            envelopes.flat_map do |envelope|
+              places(song, envelope).map do |place|
+                ["#{envelope.id} #{envelope.points[place].tick}", place]
+              end
+            end
           end
         end
 
@@ -23,8 +27,10 @@ module KindSatchel
           id = key[/\A\S+/]
           home = song.directory.envelope(id)
           End.new("A fade of #{Words.envelope(song, id)} starts a hair off the value before it.",
-                  { "envelope_id" => id, "address" => home.envelope.target.to_s, **(home.track ? { "from_tick" => home.envelope.points[place].tick } : {}) },
-                  [Fix.new("Make it level", "level_points", { "envelope_id" => id, "runs" => [[place, place]], "to" => "before" })])
+                  { "envelope_id" => id, "address" => home.envelope.target.to_s,
+                    **(home.track ? { "from_tick" => home.envelope.points[place].tick } : {}) },
+                  [Fix.new("Make it level", "level_points",
+                           { "envelope_id" => id, "runs" => [[place, place]], "to" => "before" })])
         end
       end
     end

@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Shapes
-    # Half a sine wave, bent: (e^(kw) - 1)/(e^k - 1) with w = (1 - cos pi p)/2 and k = 8 bend, from p = `from` to p = `to`. Only a part
-    # of an LFO, never a shape of its own.
+    # Half a sine wave, bent: (e^(kw) - 1)/(e^k - 1) with w = (1 - cos pi p)/2 and k = 8 bend, from p = `from` to p =
+    # `to`. Only a part of an LFO, never a shape of its own.
     class BentWave < Value.of(:bend, :from, :to)
       include Smooth
 
@@ -36,10 +36,16 @@ module KindSatchel
       def breaks(rise, tolerance)
         return [] if rise.zero?
 
-        memo([rise, tolerance]) { Chords.breaks(0.0, 1.0, tolerance / rise.abs) { |u0, u1| ((u1 - u0)**2) / 8 * bend_most(u0, u1) } }
+        memo([rise, tolerance]) do
+          Chords.breaks(0.0, 1.0, tolerance / rise.abs) do |u0, u1|
+            ((u1 - u0)**2) / 8 * bend_most(u0, u1)
+          end
+        end
       end
 
-      def cut(start, finish, *) = start.zero? && finish == 1 ? self : with(from: places(start, finish)[0], to: places(start, finish)[1])
+      def cut(start, finish, *)
+        start.zero? && finish == 1 ? self : with(from: places(start, finish)[0], to: places(start, finish)[1])
+      end
 
       private
 

@@ -67,8 +67,8 @@ module KindSatchel
         (1...count).map { |i| Math.log(root(i, count)) * 2 / @steepness }
       end
 
-      # Where the values leave room, inner corners stand as far off the curve on its hollow side as the chords between them stray on
-      # the other, which takes fewer of them.
+      # Where the values leave room, inner corners stand as far off the curve on its hollow side as the chords between
+      # them stray on the other, which takes fewer of them.
       def chain(rise, tolerance, room)
         return [1.0, 1.0] if corner_count(rise, tolerance) == 1
         return outer_chain(rise, tolerance) unless room
@@ -91,9 +91,16 @@ module KindSatchel
       # Corners on the curve.
       def outer_chain(rise, tolerance)
         count = corner_count(rise, tolerance)
-        inner = (1...count).flat_map { |i| root(i, count).then { |root| [Math.log(root) * 2 / @steepness, ((root * root) - 1) / @whole] } }
+        inner = (1...count).flat_map do |i|
+          root(i, count).then do |root|
+            [Math.log(root) * 2 / @steepness, ((root * root) - 1) / @whole]
+          end
+        end
         inner << 1.0 << 1.0
       end
+
+      # The first and the last of so many chords.
+      def chords(count) = [[1.0, root(1, count)], [root(count - 1, count), 1 + @half]]
 
       # The errors of chords with equal shares go one way from the first to the last, so the two of them tell.
       def corner_count(rise, tolerance)
@@ -103,12 +110,12 @@ module KindSatchel
 
         factor = size / @whole.abs
         count = [(2 * @half.abs * Math.sqrt(factor / (8 * tolerance))).floor, 1].max
-        count += 1 until stray(1.0, root(1, count)) * factor <= tolerance && stray(root(count - 1, count), 1 + @half) * factor <= tolerance
+        count += 1 until chords(count).all? { |ends| stray(*ends) * factor <= tolerance }
         count
       end
 
-      # A chord over e^(ku) from u0, wide x = k (u1 - u0), strays by e^(k u0) (1 + s ln s - s), s = (e^x - 1)/x; here by the roots
-      # e^(k u0 / 2) and e^(k u1 / 2).
+      # A chord over e^(ku) from u0, wide x = k (u1 - u0), strays by e^(k u0) (1 + s ln s - s), s = (e^x - 1)/x; here
+      # by the roots e^(k u0 / 2) and e^(k u1 / 2).
       def stray(from, to)
         pace = to / from
         slope = ((pace * pace) - 1) / (2 * Math.log(pace))

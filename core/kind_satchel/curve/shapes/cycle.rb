@@ -4,12 +4,12 @@ module KindSatchel
   module Shapes
     # Swings between two values `cycles` times: a + (b - a) w(p), with p = phase + cycles u.
     #
-    # `wave` is sine, triangle, square, ramp or saw. w(0) = 0 for all but the saw, which falls from 1 to 0. `skew` (0..1)
-    # lays the peak of sine and triangle; a square is low for the first 1 - skew of each cycle; ramp and saw ignore it.
-    # With `note_ticks` the count is locked: one cycle to so many ticks, however long the segment.
+    # `wave` is sine, triangle, square, ramp or saw. w(0) = 0 for all but the saw, which falls from 1 to 0. `skew`
+    # (0..1) lays the peak of sine and triangle; a square is low for the first 1 - skew of each cycle; ramp and saw
+    # ignore it. With `note_ticks` the count is locked: one cycle to so many ticks, however long the segment.
     #
-    # `phase` (0..1), `foot` and `top` are there for cutting: where in its cycle it starts, and how far from a and from b
-    # the two values lie between which it swings.
+    # `phase` (0..1), `foot` and `top` are there for cutting: where in its cycle it starts, and how far from a and
+    # from b the two values lie between which it swings.
     class Cycle < Value.of(:wave, :cycles, :note_ticks, :skew, :phase, :foot, :top)
       # Of each wave, the stretches of one cycle: from, to, level there, level there, how.
       WAVES = {
@@ -24,20 +24,26 @@ module KindSatchel
       NOTE_TICKS = (15..(Timing::PPQ * 64))
       # The most cycles a locked count may give a segment.
       MOST = 8192
-      # Levels and skew are kept to as many decimals as points, so that reversing twice comes back to the same; phases on a {Grid}.
+      # Levels and skew are kept to as many decimals as points, so that reversing twice comes back to the same; phases
+      # on a {Grid}.
       DECIMALS = Point::DECIMALS
 
       def self.of(record)
-        new(wave: record.fetch("wave", "sine"), cycles: record.fetch("cycles", 1), note_ticks: record["note_ticks"], skew: record.fetch("skew", 0.5),
+        new(wave: record.fetch("wave", "sine"), cycles: record.fetch("cycles", 1), note_ticks: record["note_ticks"],
+            skew: record.fetch("skew", 0.5),
             phase: record.fetch("phase", 0.0), foot: record.fetch("foot", 0.0), top: record.fetch("top", 0.0))
       end
 
       def initialize(skew:, phase:, **more)
-        super(skew: skew.is_a?(Float) ? skew.round(DECIMALS) : skew, phase: phase.is_a?(Float) && phase.between?(0, 1) ? Grid.share(phase) : phase, **more)
+        phase = Grid.share(phase) if phase.is_a?(Float) && phase.between?(0, 1)
+        super(skew: skew.is_a?(Float) ? skew.round(DECIMALS) : skew, phase:, **more)
       end
 
       def check
-        fault!("unknown_wave", "/wave", "There is no wave #{wave.inspect}; there is #{WAVES.keys.join(', ')}.") unless WAVES.key?(wave)
+        unless WAVES.key?(wave)
+          fault!("unknown_wave", "/wave",
+                 "There is no wave #{wave.inspect}; there is #{WAVES.keys.join(', ')}.")
+        end
         number!("/cycles", cycles, COUNT)
         number!("/note_ticks", note_ticks, NOTE_TICKS) if note_ticks
         number!("/skew", skew, 0..1)
@@ -53,7 +59,8 @@ module KindSatchel
         return cycles unless note_ticks
         return ticks / note_ticks.to_f if ticks <= note_ticks * MOST
 
-        fault!("too_many", "/note_ticks", "A segment of #{ticks} ticks would have more than #{MOST} cycles of #{note_ticks} ticks.")
+        fault!("too_many", "/note_ticks",
+               "A segment of #{ticks} ticks would have more than #{MOST} cycles of #{note_ticks} ticks.")
       end
 
       def parts(ends)
@@ -61,7 +68,9 @@ module KindSatchel
         low, high = ends.a + foot, ends.b + top
         stretches = WAVES.fetch(wave).call(skew)
         (phase.floor..(phase + count).ceil).flat_map do |cycle|
-          stretches.filter_map { |from, to, a, b, how| part([cycle + from, cycle + to], [a, b], how, count, [low, high]) }
+          stretches.filter_map do |from, to, a, b, how|
+            part([cycle + from, cycle + to], [a, b], how, count, [low, high])
+          end
         end
       end
 
@@ -72,7 +81,12 @@ module KindSatchel
       end
 
       def reversed(ends)
-        back = wave == "square" ? { phase: turn(1 - skew) } : { wave: BACKWARDS.fetch(wave, wave), skew: (1 - skew).round(DECIMALS), phase: 0.0 }
+        back = if wave == "square"
+                 { phase: turn(1 - skew) }
+               else
+                 { wave: BACKWARDS.fetch(wave, wave),
+                   skew: (1 - skew).round(DECIMALS), phase: 0.0 }
+               end
         with(**back, **turned_levels(ends), phase: turn(back[:phase] - phase - turn(count(ends.ticks))))
       end
 

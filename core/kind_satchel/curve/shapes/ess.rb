@@ -9,7 +9,9 @@ module KindSatchel
     # @example
     #   Shapes.value_at(Ess.new(curve: 0.5, from: 0.0, to: 1.0), Shapes::Ends.new(0.0, 1.0, 960), 0.5) #=> 0.5
     class Ess < Value.of(:curve, :from, :to)
-      def self.of(record) = new(curve: record.fetch("curve", 0.0), from: record.fetch("from", 0.0), to: record.fetch("to", 1.0))
+      def self.of(record)
+        new(curve: record.fetch("curve", 0.0), from: record.fetch("from", 0.0), to: record.fetch("to", 1.0))
+      end
 
       def initialize(from:, to:, **more)
         super(from: from.is_a?(Float) ? Grid.share(from) : from, to: to.is_a?(Float) ? Grid.share(to) : to, **more)

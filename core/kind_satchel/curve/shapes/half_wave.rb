@@ -27,7 +27,8 @@ module KindSatchel
         Math::PI * Math::PI / 2 * most * ((to - from)**2) / @height
       end
 
-      # What it may stray goes down to the next of so many levels in each halving, so that few chains are ever worked out.
+      # What it may stray goes down to the next of so many levels in each halving, so that few chains are ever worked
+      # out.
       LEVELS = 32
       MOST_REMEMBERED = 8 * LEVELS
 
@@ -36,7 +37,11 @@ module KindSatchel
         return [] if rise.abs <= tolerance
 
         level = (Math.log2(tolerance / rise.abs) * LEVELS).floor
-        memo(level) { Chords.breaks(0.0, 1.0, 2.0**level.fdiv(LEVELS)) { |u0, u1| ((u1 - u0)**2) / 8 * bend_most(u0, u1) } }
+        memo(level) do
+          Chords.breaks(0.0, 1.0, 2.0**level.fdiv(LEVELS)) do |u0, u1|
+            ((u1 - u0)**2) / 8 * bend_most(u0, u1)
+          end
+        end
       end
 
       def cut(start, finish, *)

@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Shapes
-    # Corners for e^x from x = 0 on, in its hollow: each inner corner lies `depth` below the curve, and no chord strays more than
-    # that above it. Both ends are exact, so the chords there are shorter.
+    # Corners for e^x from x = 0 on, in its hollow: each inner corner lies `depth` below the curve, and no chord
+    # strays more than that above it. Both ends are exact, so the chords there are shorter.
     #
     # Corners are found by their roots e^(x/2), which lie evenly where the errors are even (see {Curved}).
     class Hollow
@@ -45,13 +45,15 @@ module KindSatchel
 
       # Errors go one way along the curve, so the first and last chord of each sort tell.
       def holds?(count)
-        stray(1.0, root(1, count), 0.0, @depth) <= @depth && stray(root(count - 1, count), 1 + @half, @depth, 0.0) <= @depth &&
+        stray(1.0, root(1, count), 0.0,
+              @depth) <= @depth && stray(root(count - 1, count), 1 + @half, @depth, 0.0) <= @depth &&
           (count < 3 || (inner(1, count) <= @depth && inner(count - 2, count) <= @depth))
       end
 
       def inner(place, count) = stray(root(place, count), root(place + 1, count), @depth, @depth)
 
-      # How far a chord lies above e^x between two roots, its ends that deep below the curve: most where its slope is e^x.
+      # How far a chord lies above e^x between two roots, its ends that deep below the curve: most where its slope is
+      # e^x.
       def stray(from, to, from_depth, to_depth)
         start = 2 * Math.log(from)
         slope = ((to * to) - to_depth - (from * from) + from_depth) / ((2 * Math.log(to)) - start)

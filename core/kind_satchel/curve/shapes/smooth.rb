@@ -25,7 +25,8 @@ module KindSatchel
       end
 
       # @param _room [Boolean] whether corners may lie off the curve
-      # @return [Array<Float>] u, weight, u, weight, ... of the corners of such a chain, after the first; the last is 1, 1
+      # @return [Array<Float>] u, weight, u, weight, ... of the corners of such a chain, after the first; the last is
+      #   1, 1
       def chain(rise, tolerance, _room) = breaks(rise, tolerance).flat_map { |u| [u, weight(u)] }.push(1.0, 1.0)
 
       # The position at which the weight is reached; found by halving, since the weight goes one way.

@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Devices
-    # What comes again: after a time of its own or, with `in-notes`, after a note length at the song's tempo. What went in and what comes
-    # again have a level each; the mix is between them.
+    # What comes again: after a time of its own or, with `in-notes`, after a note length at the song's tempo. What
+    # went in and what comes again have a level each; the mix is between them.
     DELAY = Type.define("delay", "Delay", "effect") do |p|
       p.log "time", "Time", 0.005..2, Units::SECONDS, "489 ms"
       p.linear "feedback", "Feedback", 0..95, Units::PERCENT, "40 %"

@@ -4,7 +4,8 @@ module KindSatchel
   module Devices
     # The sounds of the kit by note number; the files are made by db/sounds.
     DRUM_SOUNDS = {
-      36 => "kick", 37 => "rim", 38 => "snare", 39 => "clap", 42 => "hat", 46 => "open-hat", 70 => "shaker", 75 => "crate"
+      36 => "kick", 37 => "rim", 38 => "snare", 39 => "clap", 42 => "hat", 46 => "open-hat", 70 => "shaker",
+      75 => "crate"
     }.freeze
     # The parts of the kit, in the order in which people see them.
     DRUM_PARTS = DRUM_SOUNDS.values.freeze

@@ -2,7 +2,8 @@
 
 module KindSatchel
   module Devices
-    # Plays a sound of the store at the pitch of each note: from `start` to `end`, once or over and over from `loop-start` on.
+    # Plays a sound of the store at the pitch of each note: from `start` to `end`, once or over and over from
+    # `loop-start` on.
     SAMPLER = Type.define("sampler", "Sampler", "instrument", samples: true) do |p|
       p.steps "root", "Root note", 0..127, Units::NOTES, "C4"
       p.share "start", "Start", "0 %"

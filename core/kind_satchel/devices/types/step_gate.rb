@@ -5,8 +5,8 @@ module KindSatchel
     # The most steps of a step gate.
     GATE_STEPS = 16
 
-    # Levels one after the other, a note length each, counted from the start of the song (see {Heard::StepGate}). Each is read where its
-    # step begins.
+    # Levels one after the other, a note length each, counted from the start of the song (see {Heard::StepGate}). Each
+    # is read where its step begins.
     STEP_GATE = Type.define("step-gate", "Step gate", "effect") do |p|
       p.length "note", "Note", "1/16"
       p.steps "count", "Steps", 1..GATE_STEPS, Units::PLAIN, "8"

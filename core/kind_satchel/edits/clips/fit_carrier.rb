@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Edits
-    # Fits a carrier clip to a stretch of the song: clip and region get its length, and the moves are stretched along. Other
-    # regions that share the clip keep it as it was.
+    # Fits a carrier clip to a stretch of the song: clip and region get its length, and the moves are stretched along.
+    # Other regions that share the clip keep it as it was.
     module FitCarrier
       def self.call(song, input)
         placed = Regions.named(song, [input[:region_id]], "").first
@@ -12,7 +12,8 @@ module KindSatchel
         check(clip, start, finish)
         song, clip, tells = own(song, clip, placed)
         fitted = fitted(clip, finish - start)
-        region = placed.region.with(clip_id: clip.id, start_tick: start, length_ticks: finish - start, offset_ticks: 0, span_ticks: finish - start,
+        region = placed.region.with(clip_id: clip.id, start_tick: start, length_ticks: finish - start, offset_ticks: 0,
+                                    span_ticks: finish - start,
                                     phases: Region::NO_PHASES)
         next_song = Placing.drop(song.with_clip(fitted), song.track(placed.track.id), region)
         [next_song, "fit #{clip.name} to #{song.meters.text(start)} - #{song.meters.text(finish)}", tells]
@@ -22,7 +23,8 @@ module KindSatchel
         raise InvalidInput.of("too_short", "/end_tick", "A stretch ends after it starts.") unless finish > start
         return if clip.carrier?
 
-        raise InvalidInput.of("not_a_carrier", "/region_id", "#{clip.name} has material of its own length; only carrier clips are fitted.")
+        raise InvalidInput.of("not_a_carrier", "/region_id",
+                              "#{clip.name} has material of its own length; only carrier clips are fitted.")
       end
 
       def self.own(song, clip, _placed)

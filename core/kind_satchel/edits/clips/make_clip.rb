@@ -6,9 +6,13 @@ module KindSatchel
     module MakeClip
       def self.call(song, input)
         track = song.track(input[:track_id])
-        raise InvalidInput.of("no_notes_here", "/track_id", "#{track.name} is a #{track.kind} track; it plays no notes.") unless track.kind == "notes"
+        unless track.kind == "notes"
+          raise InvalidInput.of("no_notes_here", "/track_id",
+                                "#{track.name} is a #{track.kind} track; it plays no notes.")
+        end
 
-        clip = Clip.new(id: "clip-#{song.next_id}", name: name(song, input, track), kind: "notes", length_ticks: input[:length_ticks], notes: [], audio: nil,
+        clip = Clip.new(id: "clip-#{song.next_id}", name: name(song, input, track), kind: "notes",
+                        length_ticks: input[:length_ticks], notes: [], audio: nil,
                         envelopes: [])
         next_song, tells = Placing.fresh(song, track, clip, input[:start_tick])
         [next_song, "make #{clip.name}", tells]

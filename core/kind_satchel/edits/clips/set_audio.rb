@@ -2,24 +2,33 @@
 
 module KindSatchel
   module Edits
-    # Says how fast a recorded clip is, from where in its sound it begins, whether its pitch is kept (`stretched`) and whether it runs
-    # `backwards`. Its length follows: the same sound has more beats at a faster tempo, fewer when it begins later. Regions as long as
-    # the clip follow it; others keep their length. With `sound` it plays another one from its start, `seconds` long.
+    # Says how fast a recorded clip is, from where in its sound it begins, whether its pitch is kept (`stretched`) and
+    # whether it runs `backwards`. Its length follows: the same sound has more beats at a faster tempo, fewer when it
+    # begins later. Regions as long as the clip follow it; others keep their length. With `sound` it plays another one
+    # from its start, `seconds` long.
     module SetAudio
       def self.call(song, input)
         clip = song.clip(input[:clip_id])
-        raise InvalidInput.of("wrong_kind", "/clip_id", "#{clip.name} is a clip of #{clip.kind}; it plays no sound.") unless clip.audio
+        unless clip.audio
+          raise InvalidInput.of("wrong_kind", "/clip_id",
+                                "#{clip.name} is a clip of #{clip.kind}; it plays no sound.")
+        end
 
         audio = clip.audio.with(**input.slice(:bpm, :start_seconds, :stretched, :backwards), **other_sound(input))
         length = length(clip, audio, input[:seconds])
         next_song = song.with_clip(clip.with(audio:, length_ticks: length))
-        whole = song.directory.regions_of_clip(clip.id).select { |placed| placed.region.length_ticks == clip.length_ticks && placed.region.offset_ticks.zero? }
+        whole = song.directory.regions_of_clip(clip.id).select do |placed|
+          placed.region.length_ticks == clip.length_ticks && placed.region.offset_ticks.zero?
+        end
         [whole.reduce(next_song) { |now, placed| resized(now, placed, length) }, words(clip, input)]
       end
 
       def self.other_sound(input)
         return {} unless input.key?(:sound)
-        raise InvalidInput.of("bad_request", "/seconds", "Say how many seconds the sound lasts.") unless input.key?(:seconds)
+        unless input.key?(:seconds)
+          raise InvalidInput.of("bad_request", "/seconds",
+                                "Say how many seconds the sound lasts.")
+        end
 
         { sound: input[:sound], start_seconds: input.fetch(:start_seconds, 0.0) }
       end

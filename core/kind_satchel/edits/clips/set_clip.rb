@@ -2,15 +2,22 @@
 
 module KindSatchel
   module Edits
-    # Gives a clip another name, colour, length or time signature of its own (`meter`, nil for that of the song). With another length
-    # its loops repeat at another pace; notes past the end are kept, and not heard.
+    # Gives a clip another name, colour, length or time signature of its own (`meter`, nil for that of the song). With
+    # another length its loops repeat at another pace; notes past the end are kept, and not heard.
     module SetClip
       def self.call(song, input)
         clip = song.clip(input[:clip_id])
         changes = input.slice(:hue, :length_ticks)
         changes[:name] = Inputs.name!(input[:name]) if input.key?(:name)
-        changes[:meter] = input[:meter] && InvalidInput.under("/meter") { Records.read_meter(input[:meter]) } if input.key?(:meter)
-        raise InvalidInput.of("bad_request", "", "Say what of the clip changes: name, hue, length_ticks or meter.") if changes.empty?
+        if input.key?(:meter)
+          changes[:meter] = input[:meter] && InvalidInput.under("/meter") do
+            Records.read_meter(input[:meter])
+          end
+        end
+        if changes.empty?
+          raise InvalidInput.of("bad_request", "",
+                                "Say what of the clip changes: name, hue, length_ticks or meter.")
+        end
 
         [song.with_clip(clip.with(**changes)), words(clip, changes)]
       end

@@ -6,7 +6,8 @@ module KindSatchel
     module SetTails
       def self.call(song, input)
         clip = song.clip(input[:clip_id])
-        words = input[:tails] == "ring" ? "let the tails of #{clip.name} ring" : "stop the tails of #{clip.name} with its regions"
+        ring = "let the tails of #{clip.name} ring"
+        words = input[:tails] == "ring" ? ring : "stop the tails of #{clip.name} with its regions"
         [song.with_clip(clip.with(tails: input[:tails])), words]
       end
     end

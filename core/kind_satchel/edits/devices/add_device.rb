@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Edits
-    # Puts an effect into the chain of a track or clip, before another device or at the end of it; or an instrument at its head, where there is
-    # none. What moved a device of the same id before acts again on what answers.
+    # Puts an effect into the chain of a track or clip, before another device or at the end of it; or an instrument at
+    # its head, where there is none. What moved a device of the same id before acts again on what answers.
     module AddDevice
       def self.call(song, input)
         owner = Chains.owner!(song, input)
@@ -16,7 +16,8 @@ module KindSatchel
       def self.taken!(track)
         return unless track.instrument
 
-        raise InvalidInput.of("already_there", "/type", "#{track.name} has an instrument, #{track.instrument.type_rules.name}; replace it.")
+        raise InvalidInput.of("already_there", "/type",
+                              "#{track.name} has an instrument, #{track.instrument.type_rules.name}; replace it.")
       end
       private_class_method :taken!
     end

@@ -2,8 +2,9 @@
 
 module KindSatchel
   module Edits
-    # Turns the first effects of a track, up to one of them, into effects of a clip that sounds there, before those it has. Envelopes
-    # of the clip and carriers go on moving them; lanes and other clips no longer do, and wait as loose ends.
+    # Turns the first effects of a track, up to one of them, into effects of a clip that sounds there, before those it
+    # has. Envelopes of the clip and carriers go on moving them; lanes and other clips no longer do, and wait as loose
+    # ends.
     module ChainToClip
       def self.call(song, input)
         clip = Chains.owner!(song, input.slice(:clip_id))
@@ -13,7 +14,8 @@ module KindSatchel
         ids = Chains.free_ids(clip, devices)
         next_song, tells = next_song(song, track, clip, devices, ids)
         words = devices.size == 1 ? devices.first.type_rules.name.downcase : "#{devices.size} effects"
-        [next_song, "turn #{words} of #{track.name} into effects of #{clip.name}", tells + waiting(song, track, clip, ids)]
+        [next_song, "turn #{words} of #{track.name} into effects of #{clip.name}",
+         tells + waiting(song, track, clip, ids)]
       end
 
       def self.sounds_there!(song, clip, track)
@@ -25,7 +27,8 @@ module KindSatchel
       # All effects up to one, so that what is heard of the clip stays in its order.
       def self.taken(track, device)
         unless device.type_rules.role == "effect"
-          raise InvalidInput.of("wrong_device", "/device_id", "A clip's own chain holds effects; #{device.type_rules.name} is none.")
+          raise InvalidInput.of("wrong_device", "/device_id",
+                                "A clip's own chain holds effects; #{device.type_rules.name} is none.")
         end
 
         track.effects.take(track.effects.index(device) + 1)
@@ -41,11 +44,15 @@ module KindSatchel
 
       # What can go on moving them.
       def self.movers(song, track, clip, ids)
-        ids.keys.flat_map { |id| Chains.moves_of(song, track, id) }.select { |home| home.clip && (home.clip.carrier? || home.clip.id == clip.id) }
+        ids.keys.flat_map do |id|
+          Chains.moves_of(song, track, id)
+        end.select { |home| home.clip && (home.clip.carrier? || home.clip.id == clip.id) }
       end
 
       def self.waiting(song, track, clip, ids)
-        RemoveDevice.waiting(ids.keys.flat_map { |id| Chains.moves_of(song, track, id) } - movers(song, track, clip, ids))
+        RemoveDevice.waiting(ids.keys.flat_map do |id|
+          Chains.moves_of(song, track, id)
+        end - movers(song, track, clip, ids))
       end
       private_class_method :sounds_there!, :taken, :next_song, :movers, :waiting
     end

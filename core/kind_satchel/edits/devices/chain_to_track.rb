@@ -2,12 +2,16 @@
 
 module KindSatchel
   module Edits
-    # Turns the effects of a clip into the first effects of the track it sounds on; what moves them goes on moving them from where it
-    # lives. Nothing changes in what is heard where only that clip sounds; other clips of the track are heard through them too.
+    # Turns the effects of a clip into the first effects of the track it sounds on; what moves them goes on moving
+    # them from where it lives. Nothing changes in what is heard where only that clip sounds; other clips of the track
+    # are heard through them too.
     module ChainToTrack
       def self.call(song, input)
         clip = Chains.owner!(song, input.slice(:clip_id))
-        raise InvalidInput.of("nothing_there", "/clip_id", "#{clip.name} has no effects of its own.") if clip.devices.empty?
+        if clip.devices.empty?
+          raise InvalidInput.of("nothing_there", "/clip_id",
+                                "#{clip.name} has no effects of its own.")
+        end
 
         track = track!(song, clip)
         ids = Chains.free_ids(track, clip.devices)
@@ -28,7 +32,12 @@ module KindSatchel
 
       def self.heard_by_others(track, clip)
         others = track.regions.map(&:clip_id).uniq.size - 1
-        others.zero? ? [] : [Tell.new("along", [clip.id], "#{others == 1 ? 'another clip is' : "#{others} other clips are"} heard through them too")]
+        if others.zero?
+          []
+        else
+          [Tell.new("along", [clip.id],
+                    "#{others == 1 ? 'another clip is' : "#{others} other clips are"} heard through them too")]
+        end
       end
       private_class_method :track!, :heard_by_others
     end

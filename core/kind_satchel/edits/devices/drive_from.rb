@@ -2,8 +2,9 @@
 
 module KindSatchel
   module Edits
-    # Lets one move move another parameter too, in one step: a macro is made that drives what the envelope moved, over all of its travel,
-    # and `target`; the envelope moves the macro from now on. The macro comes to stand at the head of the track of what was moved.
+    # Lets one move move another parameter too, in one step: a macro is made that drives what the envelope moved, over
+    # all of its travel, and `target`; the envelope moves the macro from now on. The macro comes to stand at the head
+    # of the track of what was moved.
     module DriveFrom
       def self.call(song, input)
         home = song.directory.envelope(input[:envelope_id])
@@ -20,7 +21,10 @@ module KindSatchel
       end
 
       def self.check!(song, envelope, target)
-        raise InvalidInput.of("sets_only", "/envelope_id", "Only a move that sets can drive others.") unless envelope.role == "set"
+        unless envelope.role == "set"
+          raise InvalidInput.of("sets_only", "/envelope_id",
+                                "Only a move that sets can drive others.")
+        end
 
         nowhere = envelope.target.setting? || envelope.target.clip_id
         raise InvalidInput.of("not_a_device", "/envelope_id", "What it moves has no chain for a macro.") if nowhere
@@ -39,14 +43,19 @@ module KindSatchel
         track.macro_strips.each do |device|
           device.type_rules.parameters.each_key do |id|
             address = Address.new(owner_id: track.id, device_id: device.id, parameter_id: id)
-            return [song, address] if song.directory.drives_of(address).empty? && song.directory.movers(address).empty? && song.lanes_of(address).empty?
+            return [song, address] if free?(song, address)
           end
         end
         strip = Chains.fresh(track.devices.map(&:id), "macro-strip")
         song = song.with_track(track.with(devices: [strip, *track.devices]))
         [song, Address.new(owner_id: track.id, device_id: strip.id, parameter_id: "macro-1")]
       end
-      private_class_method :check!, :free_macro
+
+      def self.free?(song, address)
+        song.directory.drives_of(address).empty? && song.directory.movers(address).empty? &&
+          song.lanes_of(address).empty?
+      end
+      private_class_method :check!, :free_macro, :free?
     end
   end
 end

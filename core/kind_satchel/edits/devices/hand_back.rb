@@ -5,10 +5,17 @@ module KindSatchel
     # Hands knobs that are held by hand back to what moves them: some, or all of the song.
     module HandBack
       def self.call(song, input)
-        addresses = input.key?(:addresses) ? input[:addresses].map.with_index { |text, i| held!(song, text, "/addresses/#{i}") } : song.held
+        addresses = if input.key?(:addresses)
+                      input[:addresses].map.with_index do |text, i|
+                        held!(song, text, "/addresses/#{i}")
+                      end
+                    else
+                      song.held
+                    end
         raise InvalidInput.of("nothing_held", "", "No knob is held by hand.") if addresses.empty?
 
-        [Perform::HandBack.call(song, addresses), "hand back #{addresses.size == 1 ? song.parameter(addresses.first).name : "#{addresses.size} knobs"}"]
+        [Perform::HandBack.call(song, addresses),
+         "hand back #{addresses.size == 1 ? song.parameter(addresses.first).name : "#{addresses.size} knobs"}"]
       end
 
       def self.held!(song, text, path)

@@ -2,30 +2,42 @@
 
 module KindSatchel
   module Edits
-    # Lets a macro run through two to eight settings of a device along its travel: at each `place` (evenly, where none are given) the
-    # parameters stand as that setting has them, and in between they go straight over; steps and switches change half way. Only what differs
-    # is driven, and what the macro drove of that device before is no more. `values` are normalised, by parameter; what is left out is as
-    # the device begins. Another driver is replaced only with `replace`.
+    # Lets a macro run through two to eight settings of a device along its travel: at each `place` (evenly, where none
+    # are given) the parameters stand as that setting has them, and in between they go straight over; steps and
+    # switches change half way. Only what differs is driven, and what the macro drove of that device before is no
+    # more. `values` are normalised, by parameter; what is left out is as the device begins. Another driver is
+    # replaced only with `replace`.
     module MorphMacro
       def self.call(song, input)
         macro = Macros.address!(song, input[:macro], "/macro")
         owner_id, device_id = input[:device].split("/", 2)
-        owner = InvalidInput.under("/device") { song.owner(Address.new(owner_id:, device_id: device_id.to_s, parameter_id: "any")) }
+        owner = InvalidInput.under("/device") do
+          song.owner(Address.new(owner_id:, device_id: device_id.to_s, parameter_id: "any"))
+        end
         device = InvalidInput.under("/device") { owner.device(device_id.to_s) }
-        raise InvalidInput.of("same_place", "/device", "A macro does not morph its own strip.") if device.type_rules.role == "macros"
+        if device.type_rules.role == "macros"
+          raise InvalidInput.of("same_place", "/device",
+                                "A macro does not morph its own strip.")
+        end
 
         list = settings(device, input[:settings])
         drives = drives(device, list) { |id| Address.new(owner_id:, device_id:, parameter_id: id) }
-        raise InvalidInput.of("all_the_same", "/settings", "These settings are all the same; there is nothing to morph.") if drives.empty?
+        if drives.empty?
+          raise InvalidInput.of("all_the_same", "/settings",
+                                "These settings are all the same; there is nothing to morph.")
+        end
 
         told = drivers!(song, macro, drives, input)
         free = drives.reduce(song) { |now, drive| Macros.freed(now, drive.target) }
         next_song = Macros.change(free, macro) { |one| one.with(drives: [*others(one, owner_id, device_id), *drives]) }
-        words = "let #{song.parameter_name(macro)} morph #{device.type_rules.name} of #{owner.name} through #{list.size} settings"
+        words = "let #{song.parameter_name(macro)} morph #{device.type_rules.name} of #{owner.name} through " \
+                "#{list.size} settings"
         [next_song, words, told]
       end
 
-      def self.others(macro, owner_id, device_id) = macro.drives.reject { |one| one.target.owner_id == owner_id && one.target.device_id == device_id }
+      def self.others(macro, owner_id, device_id)
+        macro.drives.reject { |one| one.target.owner_id == owner_id && one.target.device_id == device_id }
+      end
 
       # @return [Array<Array(Float, Hash)>] place and values, by place
       def self.settings(device, given)
@@ -51,12 +63,18 @@ module KindSatchel
 
       # Two values half way from one place to the next.
       def self.stepped(values)
-        between = values.each_cons(2).flat_map { |(from, one), (to, other)| [[(from + to) / 2, one], [(from + to) / 2, other]] }
+        between = values.each_cons(2).flat_map do |(from, one), (to, other)|
+          [[(from + to) / 2, one], [(from + to) / 2, other]]
+        end
         [values.first, *between, values.last]
       end
 
       def self.drivers!(song, macro, drives, input)
-        taken = drives.map(&:target).select { |target| song.directory.drivers(target).any? { |one| one.macro != macro } }
+        taken = drives.map(&:target).select do |target|
+          song.directory.drivers(target).any? do |one|
+            one.macro != macro
+          end
+        end
         return [] if taken.empty?
 
         names = taken.map { |target| song.parameter_name(target) }.join(", ")

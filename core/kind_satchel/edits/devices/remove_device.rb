@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Edits
-    # Takes a device out of its chain. What moved it stays where it lives, as loose ends, and acts again when a device that answers
-    # stands there.
+    # Takes a device out of its chain. What moved it stays where it lives, as loose ends, and acts again when a device
+    # that answers stands there.
     module RemoveDevice
       def self.call(song, input)
         owner = Chains.owner!(song, input)
@@ -19,14 +19,17 @@ module KindSatchel
         return [] if targets.empty?
 
         names = targets.first(3).map { |target| Macros.words(song, target) }.join(", ")
-        [Tell.new("undriven", targets.map(&:to_s), "#{names}#{" and #{targets.size - 3} more" if targets.size > 3} rest on their own knobs again")]
+        [Tell.new("undriven", targets.map(&:to_s),
+                  "#{names}#{" and #{targets.size - 3} more" if targets.size > 3} rest on their own knobs again")]
       end
 
       # @return [Array<Tell>] how many moves wait, for whoever reads it
       def self.waiting(homes)
         return [] if homes.empty?
 
-        [Tell.new("loose", homes.map { |home| home.envelope.id }, "#{PlainText.count(homes.size, 'move')} of it #{homes.size == 1 ? 'waits' : 'wait'}")]
+        [Tell.new("loose", homes.map do |home|
+          home.envelope.id
+        end, "#{PlainText.count(homes.size, 'move')} of it #{homes.size == 1 ? 'waits' : 'wait'}")]
       end
     end
   end

@@ -6,7 +6,10 @@ module KindSatchel
     module RemoveDrive
       def self.call(song, input)
         target = InvalidInput.under("/target") { Address.parse(input[:target]) }
-        raise InvalidInput.of("not_driven", "/target", "Nothing drives #{song.parameter_name(target)}.") if song.directory.drivers(target).empty?
+        if song.directory.drivers(target).empty?
+          raise InvalidInput.of("not_driven", "/target",
+                                "Nothing drives #{song.parameter_name(target)}.")
+        end
 
         [Macros.freed(song, target), "drive #{Macros.words(song, target)} no more"]
       end

@@ -2,9 +2,9 @@
 
 module KindSatchel
   module Edits
-    # Puts another device in the place of one. Parameters that answer by name and scale keep their values and moves; those of the
-    # same name on another scale of the same unit keep their value in that unit. All other moves stay as loose ends, and act again
-    # when a device that answers stands there.
+    # Puts another device in the place of one. Parameters that answer by name and scale keep their values and moves;
+    # those of the same name on another scale of the same unit keep their value in that unit. All other moves stay as
+    # loose ends, and act again when a device that answers stands there.
     module ReplaceDevice
       def self.call(song, input)
         owner = Chains.owner!(song, input)
@@ -15,14 +15,17 @@ module KindSatchel
         homes = Chains.moves_of(song, owner, device.id)
         lost = homes.reject { |home| type.parameters.key?(home.envelope.target.parameter_id) }
         strange = homes.select { |home| strange?(device.type_rules, type, home.envelope.target.parameter_id) }
-        [silenced(song.with_owner(owner.with(devices:)), strange), "put #{type.name.downcase} in place of #{device.type_rules.name.downcase}",
+        [silenced(song.with_owner(owner.with(devices:)), strange),
+         "put #{type.name.downcase} in place of #{device.type_rules.name.downcase}",
          RemoveDevice.waiting(lost + strange)]
       end
 
       def self.same_role!(device, type)
         return if device.type_rules.role == type.role || device.unknown?
 
-        raise InvalidInput.of("wrong_device", "/type", "#{type.name} is an #{type.role}; #{device.type_rules.name} is an #{device.type_rules.role}.")
+        raise InvalidInput.of("wrong_device", "/type",
+                              "#{type.name} is an #{type.role}; #{device.type_rules.name} is an " \
+                              "#{device.type_rules.role}.")
       end
 
       def self.fresh(device, type)
@@ -41,14 +44,22 @@ module KindSatchel
         end.to_h
       end
 
-      def self.same_unit?(one, other) = other.instance_of?(one.class) && one.respond_to?(:unit) && one.unit == other.unit
+      def self.same_unit?(one, other)
+        other.instance_of?(one.class) && one.respond_to?(:unit) && one.unit == other.unit
+      end
 
       # Whether both have a parameter, each on a scale of its own.
-      def self.strange?(old, type, id) = old.parameters.key?(id) && type.parameters.key?(id) && old.parameters[id].scale != type.parameters[id].scale
+      def self.strange?(old, type, id)
+        old.parameters.key?(id) && type.parameters.key?(id) && old.parameters[id].scale != type.parameters[id].scale
+      end
 
       # On another scale a move would mean something else: it waits, switched off.
       def self.silenced(song, homes)
-        homes.reduce(song) { |now, home| Envelopes.change(now, home.envelope.id) { |envelope| envelope.with(on: false) } }
+        homes.reduce(song) do |now, home|
+          Envelopes.change(now, home.envelope.id) do |envelope|
+            envelope.with(on: false)
+          end
+        end
       end
       private_class_method :same_role!, :fresh, :kept, :same_unit?, :strange?, :silenced
     end

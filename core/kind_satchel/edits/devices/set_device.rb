@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Edits
-    # Puts all knobs of a device on values at once, those not named on their defaults: a preset, say. What a hand holds is let go
-    # of; what moves the device goes on moving it. Of a macro strip `macros` are its names and drives.
+    # Puts all knobs of a device on values at once, those not named on their defaults: a preset, say. What a hand
+    # holds is let go of; what moves the device goes on moving it. Of a macro strip `macros` are its names and drives.
     module SetDevice
       def self.call(song, input)
         owner = Chains.owner!(song, input)
@@ -12,9 +12,15 @@ module KindSatchel
         macros, told = Chains.macros(song, owner, device, input[:macros], "/macros")
         sends = device.values.select { |id, _| Devices.send_parts(device, id) }
         devices = owner.devices.map do |other|
-          other.equal?(device) ? device.with(values: sends.merge(values), held: {}, sound: input.fetch(:sound, device.sound), macros:) : other
+          if other.equal?(device)
+            device.with(values: sends.merge(values), held: {},
+                        sound: input.fetch(:sound, device.sound), macros:)
+          else
+            other
+          end
         end
-        [song.with_owner(owner.with(devices:)), "set #{device.type_rules.name.downcase} of #{owner.name}#{" to #{input[:name]}" if input[:name]}", told]
+        [song.with_owner(owner.with(devices:)),
+         "set #{device.type_rules.name.downcase} of #{owner.name}#{" to #{input[:name]}" if input[:name]}", told]
       end
     end
   end

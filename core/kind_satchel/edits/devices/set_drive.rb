@@ -2,10 +2,10 @@
 
 module KindSatchel
   module Edits
-    # Lets a macro drive a parameter, or sets how it does: from `low` at the foot of the macro's travel to `high` at its top, normalised or as
-    # people write the target; low above high goes the other way. Or by `stops`, [place, value] in order, both normalised. Without any of
-    # them a new one goes through all of the target's travel, an old one stays as it is. A parameter has one driver: another is replaced
-    # only with `replace`.
+    # Lets a macro drive a parameter, or sets how it does: from `low` at the foot of the macro's travel to `high` at
+    # its top, normalised or as people write the target; low above high goes the other way. Or by `stops`, [place,
+    # value] in order, both normalised. Without any of them a new one goes through all of the target's travel, an old
+    # one stays as it is. A parameter has one driver: another is replaced only with `replace`.
     module SetDrive
       def self.call(song, input)
         macro = Macros.address!(song, input[:macro], "/macro")
@@ -25,7 +25,8 @@ module KindSatchel
         words = Macros.words(song, other.macro)
         return [Tell.new("replaced", [], "#{words} drives it no more")] if input[:replace]
 
-        raise InvalidInput.of("already_driven", "/target", "#{words} drives #{song.parameter_name(target)} already; it may be replaced.")
+        raise InvalidInput.of("already_driven", "/target",
+                              "#{words} drives #{song.parameter_name(target)} already; it may be replaced.")
       end
 
       def self.drive(song, macro, target, input)

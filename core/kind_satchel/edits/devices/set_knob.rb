@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Edits
-    # Turns a knob, fader or switch to a resting value. One that something sets is held by hand instead: what moves it waits until
-    # it is handed back (see {HandBack}), and its resting value stays as it was.
+    # Turns a knob, fader or switch to a resting value. One that something sets is held by hand instead: what moves it
+    # waits until it is handed back (see {HandBack}), and its resting value stays as it was.
     module SetKnob
       def self.call(song, input)
         address = InvalidInput.under("/address") { Address.parse(input[:address]).tap { |a| song.parameter(a) } }

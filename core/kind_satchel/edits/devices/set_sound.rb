@@ -7,11 +7,15 @@ module KindSatchel
       def self.call(song, input)
         owner = Chains.owner!(song, input)
         device = InvalidInput.under("/device_id") { owner.device(input[:device_id]) }
-        raise InvalidInput.of("no_sampler", "/device_id", "#{device.type_rules.name} plays no sound of the store.") unless device.type_rules.samples
+        unless device.type_rules.samples
+          raise InvalidInput.of("no_sampler", "/device_id",
+                                "#{device.type_rules.name} plays no sound of the store.")
+        end
 
         devices = owner.devices.map { |other| other.equal?(device) ? device.with(sound: input[:sound]) : other }
         words = input[:name] || (input[:sound] ? "another sound" : "no sound")
-        [song.with_owner(owner.with(devices:)), "give #{words} to the #{device.type_rules.name.downcase} of #{owner.name}"]
+        [song.with_owner(owner.with(devices:)),
+         "give #{words} to the #{device.type_rules.name.downcase} of #{owner.name}"]
       end
     end
   end

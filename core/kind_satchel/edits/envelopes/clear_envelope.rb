@@ -5,7 +5,9 @@ module KindSatchel
     # Takes all points out of an envelope; without points it does nothing.
     module ClearEnvelope
       def self.call(song, input)
-        [Envelopes.change(song, input[:envelope_id]) { |envelope| envelope.with(points: []) }, "clear #{Envelopes.name(song, input[:envelope_id])}"]
+        [Envelopes.change(song, input[:envelope_id]) do |envelope|
+          envelope.with(points: [])
+        end, "clear #{Envelopes.name(song, input[:envelope_id])}"]
       end
     end
   end

@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Edits
-    # Copies all moves of a clip to another clip, or the lanes of a track to another track, matched by parameter. What stands
-    # there for the same parameter is replaced.
+    # Copies all moves of a clip to another clip, or the lanes of a track to another track, matched by parameter. What
+    # stands there for the same parameter is replaced.
     module CopyMoves
       def self.call(song, input)
         table = Transfer::MovesTable.new(song, *places(song, input))
@@ -16,15 +16,26 @@ module KindSatchel
       def self.unmatched(left)
         return [] if left.empty?
 
-        [Tell.new("unmatched", left.map { |row| row.envelope.id }, "#{PlainText.count(left.size, 'move')} found no match")]
+        [Tell.new("unmatched", left.map do |row|
+          row.envelope.id
+        end, "#{PlainText.count(left.size, 'move')} found no match")]
       end
 
       # The two clips, or the two tracks.
       # @raise [InvalidInput] unless both are of one sort
       def self.places(song, input)
-        clips, tracks = input.values_at(:from_clip_id, :to_clip_id).compact, input.values_at(:from_track_id, :to_track_id).compact
-        return [song.clip(clips[0]), InvalidInput.under("/to_clip_id") { song.clip(clips[1]) }] if clips.size == 2 && tracks.empty?
-        return [song.track(tracks[0]), InvalidInput.under("/to_track_id") { song.track(tracks[1]) }] if tracks.size == 2 && clips.empty?
+        clips, tracks = input.values_at(:from_clip_id, :to_clip_id).compact,
+input.values_at(:from_track_id, :to_track_id).compact
+        if clips.size == 2 && tracks.empty?
+          return [song.clip(clips[0]), InvalidInput.under("/to_clip_id") do
+            song.clip(clips[1])
+          end]
+        end
+        if tracks.size == 2 && clips.empty?
+          return [song.track(tracks[0]), InvalidInput.under("/to_track_id") do
+            song.track(tracks[1])
+          end]
+        end
 
         raise InvalidInput.of("bad_request", "", "Say from which clip to which, or from which track to which.")
       end

@@ -2,7 +2,8 @@
 
 module KindSatchel
   module Edits
-    # Turns an LFO into points, as far as it is heard, to be drawn on. Limits and depth are taken in, unless they are moved.
+    # Turns an LFO into points, as far as it is heard, to be drawn on. Limits and depth are taken in, unless they are
+    # moved.
     module DrawLfo
       def self.call(song, input)
         home = song.directory.envelope(input[:envelope_id])
@@ -13,7 +14,12 @@ module KindSatchel
         name = song.parameter_name(envelope.target)
         words = "turn the LFO of #{name} into points"
         idle = Conversion::Drawn.idle(song, envelope)
-        told = idle.any? ? [Tell.new("loose", [envelope.id], "what moves its #{idle.join(' and ')} waits as a loose end")] : []
+        told = if idle.any?
+                 [Tell.new("loose", [envelope.id],
+                           "what moves its #{idle.join(' and ')} waits as a loose end")]
+               else
+                 []
+               end
         return [done, words, told] unless song.parameter?(envelope.target)
 
         [done, words, [LayOut.difference(Heard::Difference.of(song, done, [envelope.target])), *told]]

@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Edits
-    # Embeds an envelope for a parameter in a clip: one that sets, unless another role is asked for. It starts as one point that
-    # changes nothing: the knob's resting value, 100 %, or 0.
+    # Embeds an envelope for a parameter in a clip: one that sets, unless another role is asked for. It starts as one
+    # point that changes nothing: the knob's resting value, 100 %, or 0.
     module EmbedEnvelope
       def self.call(song, input)
         clip = song.clip(input[:clip_id])
@@ -16,7 +16,8 @@ module KindSatchel
         [next_song, "embed #{song.parameter(address).name} in #{clip.name}"]
       end
 
-      # A clip with material moves parameters of the tracks it sounds on, of its own effects and of its own moves; only a carrier clip reaches further.
+      # A clip with material moves parameters of the tracks it sounds on, of its own effects and of its own moves;
+      # only a carrier clip reaches further.
       def self.reachable!(song, clip, address)
         return if clip.carrier?
 
@@ -34,7 +35,8 @@ module KindSatchel
       def self.taken!(song, clip, address, role)
         return unless clip.envelope_for(address, role)
 
-        raise InvalidInput.of("already_there", "/address", "#{clip.name} already holds an envelope that #{role}s #{song.parameter(address).name}.")
+        raise InvalidInput.of("already_there", "/address",
+                              "#{clip.name} already holds an envelope that #{role}s #{song.parameter(address).name}.")
       end
       private_class_method :reachable!
     end

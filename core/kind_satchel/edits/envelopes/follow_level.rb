@@ -2,11 +2,11 @@
 
 module KindSatchel
   module Edits
-    # Makes the points of an envelope from how loud something is, or from notes: of a clip, a track, or a sound of the store (`of`). The
-    # envelope lies in a clip or on a lane (see {Landing}). In a clip a clip's material is followed from its start on, over and over, and a
-    # track as it plays where the clip lies; on a lane all is followed wherever it sounds. An envelope that follows already is made again,
-    # with what is given in place of what it was made with. How loud sounds are is filled in by the app (`sounds`); see
-    # {Sources::Followed}.
+    # Makes the points of an envelope from how loud something is, or from notes: of a clip, a track, or a sound of the
+    # store (`of`). The envelope lies in a clip or on a lane (see {Landing}). In a clip a clip's material is followed
+    # from its start on, over and over, and a track as it plays where the clip lies; on a lane all is followed
+    # wherever it sounds. An envelope that follows already is made again, with what is given in place of what it was
+    # made with. How loud sounds are is filled in by the app (`sounds`); see {Sources::Followed}.
     module FollowLevel
       SETTINGS = %i[of pitches tick attack_ms release_ms floor_db smooth_ms over tolerance].freeze
       # How far apart levels are looked at, in seconds.
@@ -28,10 +28,23 @@ module KindSatchel
         snippet = Snippet.new(role: "set", length_ticks: followed.length, points:)
         points = snippet.points_for(landing.envelope.role, scale)
         made = source.with(made: Sources::Followed.digest(points), sounded: nil)
-        next_song = Envelopes.change(landing.song, landing.envelope.id) { |one| one.with(source: made, points:, depth: one.lfo? ? 1.0 : one.depth, **limits) }
-        sounded = Checks::AsSounded.digest(next_song, next_song.directory.envelope(landing.envelope.id))
-        next_song = Envelopes.change(next_song, landing.envelope.id) { |one| one.with(source: made.with(sounded:)) }
-        [next_song, "let #{next_song.parameter_name(landing.envelope.target)} #{landing.words} follow #{followed.name}", told(landing, points)]
+        next_song = with_digest(landing, made) do |one|
+          one.with(source: made, points:, depth: one.lfo? ? 1.0 : one.depth, **limits)
+        end
+        [next_song,
+         "let #{next_song.parameter_name(landing.envelope.target)} #{landing.words} follow #{followed.name}",
+         told(landing, points)]
+      end
+
+      # With the digest of what it was made of, as that sounds in the song it is in.
+      # @yieldparam envelope [Envelope]
+      # @yieldreturn [Envelope] with what was made
+      # @return [Song]
+      def self.with_digest(landing, made, &)
+        id = landing.envelope.id
+        song = Envelopes.change(landing.song, id, &)
+        sounded = Checks::AsSounded.digest(song, song.directory.envelope(id))
+        Envelopes.change(song, id) { |one| one.with(source: made.with(sounded:)) }
       end
 
       # The keys of the sounds that it follows.
@@ -40,7 +53,13 @@ module KindSatchel
         of = input["of"] || input[:of] || standing(song, input)&.of or return []
         return [of["sound"]] if of["sound"]
 
-        clips = of["clip_id"] ? [song.clips[of["clip_id"]]] : song.directory.tracks[of["track_id"]]&.regions.to_a.map { |region| song.clips[region.clip_id] }
+        clips = if of["clip_id"]
+                  [song.clips[of["clip_id"]]]
+                else
+                  song.directory.tracks[of["track_id"]]&.regions.to_a.map do |region|
+                    song.clips[region.clip_id]
+                  end
+                end
         clips.compact.uniq.filter_map { |clip| clip.audio&.sound }.uniq
       end
 
@@ -56,7 +75,8 @@ module KindSatchel
         return before.source.with(**given) if before.followed?
 
         edited = before.source.is_a?(Sources::Followed)
-        words = edited ? "It was edited by hand since; say again what it is to follow." : "Say what it is to follow: a clip, a track or a sound."
+        words = "Say what it is to follow: a clip, a track or a sound."
+        words = "It was edited by hand since; say again what it is to follow." if edited
         raise InvalidInput.of(edited ? "edited_by_hand" : "bad_request", "/of", words)
       end
 
@@ -96,14 +116,24 @@ module KindSatchel
         end
 
         # @return [Integer] ticks that they cover
-        def length = @length ||= inside? ? @landing.envelope.own_length_ticks || @landing.clip.length_ticks : [@song.length_ticks, 1].max
+        def length
+          @length ||= if inside?
+                        @landing.envelope.own_length_ticks || @landing.clip.length_ticks
+                      else
+                        [@song.length_ticks,
+                         1].max
+                      end
+        end
 
         # @return [Array<Point>]
         # @raise [InvalidInput] for silence
         def points
           ticks = (0..(length / step)).map { |i| (i * step).round }.push(length).uniq
           levels = levels_at(ticks)
-          raise InvalidInput.of("silent", "/of", "#{@name} is silent there, so there is nothing to follow.") if levels.max.to_f <= SILENT
+          if levels.max.to_f <= SILENT
+            raise InvalidInput.of("silent", "/of",
+                                  "#{@name} is silent there, so there is nothing to follow.")
+          end
 
           shares = follower.shares(levels, @seconds, loops: inside?)
           shares[-1] = shares[0] if inside? && loops_evenly?
@@ -116,12 +146,18 @@ module KindSatchel
         # Whether it lies in a clip; followed there from the start of the material.
         def inside? = !@landing.clip.nil?
         def loops_evenly? = @clip && (length % @clip.length_ticks).zero?
-        def audio? = @sound || [@clip, *@track&.regions&.map { |region| @song.clip(region.clip_id) }].compact.any?(&:audio)
+
+        def audio?
+          @sound || [@clip, *@track&.regions&.map { |region| @song.clip(region.clip_id) }].compact.any?(&:audio)
+        end
 
         def heard!(sounds)
           wanted = FollowLevel.sounds(@song, { of: @source.of })
           lost = wanted.reject { |key| sounds.key?(key) }
-          raise InvalidInput.of("no_energy", "/of", "The sound of #{@name} is not here, so it cannot be followed.") if lost.any?
+          return unless lost.any?
+
+          raise InvalidInput.of("no_energy", "/of",
+                                "The sound of #{@name} is not here, so it cannot be followed.")
         end
 
         # Where its own time begins.
@@ -154,7 +190,8 @@ module KindSatchel
 
         # What the track plays where the clip lies, the first time that it plays something there.
         def under_clip(ticks)
-          regions = @song.directory.regions_of_clip(@landing.clip.id).map(&:region).reject(&:muted).sort_by(&:start_tick)
+          placed = @song.directory.regions_of_clip(@landing.clip.id)
+          regions = placed.map(&:region).reject(&:muted).sort_by(&:start_tick)
           found = [0.0] * ticks.size
           regions.each do |region|
             zero = region.start_tick - region.offset_ticks
@@ -167,7 +204,8 @@ module KindSatchel
 
         def follower
           floor = audio? ? @source.floor_db.to_f : nil
-          Follow::Follower.new(attack: @source.attack_ms / 1000.0, release: @source.release_ms / 1000.0, smooth: @source.smooth_ms / 1000.0,
+          Follow::Follower.new(attack: @source.attack_ms / 1000.0, release: @source.release_ms / 1000.0,
+                               smooth: @source.smooth_ms / 1000.0,
                                floor:, over: @source.over)
         end
       end

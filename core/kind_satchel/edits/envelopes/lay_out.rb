@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Edits
-    # Lays the clip envelopes of regions, or of all regions of a track, out on track lanes. What is heard stays within a bound
-    # that is said.
+    # Lays the clip envelopes of regions, or of all regions of a track, out on track lanes. What is heard stays within
+    # a bound that is said.
     module LayOut
       def self.call(song, input)
         placed = placed(song, input)
@@ -28,7 +28,8 @@ module KindSatchel
       end
 
       def self.separated(clips)
-        Tell.new("separated", clips.map(&:id), "#{clips.map(&:name).join(', ')} #{clips.size == 1 ? 'is' : 'are'} made separate first")
+        Tell.new("separated", clips.map(&:id),
+                 "#{clips.map(&:name).join(', ')} #{clips.size == 1 ? 'is' : 'are'} made separate first")
       end
 
       # @param difference [Array(Float, Boolean)] see {Heard::Difference}

@@ -9,7 +9,9 @@ module KindSatchel
         raise InvalidInput.of("empty", "/envelope_id", "The envelope has no points.") if envelope.points.empty?
 
         all = { envelope_id: envelope.id, runs: [[0, envelope.points.size - 1]] }
-        next_song, = Envelopes.change_points(song, all) { |selection, one| BoostPoints.boosted(song, selection, one, input[:amount]) }
+        next_song, = Envelopes.change_points(song, all) do |selection, one|
+          BoostPoints.boosted(song, selection, one, input[:amount])
+        end
         [next_song, "add #{input[:amount].strip} to all of #{song.parameter(envelope.target).name}"]
       end
     end

@@ -2,9 +2,9 @@
 
 module KindSatchel
   module Edits
-    # Chooses what the knob is to a lane that sets: "follow", the lane moves it; "trim", it raises or lowers what the lane does, as a whole. Nothing
-    # heard changes: a knob that begins to trim is put where it adds nothing, and what it trimmed goes into the lane when it
-    # is to follow.
+    # Chooses what the knob is to a lane that sets: "follow", the lane moves it; "trim", it raises or lowers what the
+    # lane does, as a whole. Nothing heard changes: a knob that begins to trim is put where it adds nothing, and what
+    # it trimmed goes into the lane when it is to follow.
     module SetFader
       def self.call(song, input)
         home = song.directory.envelope(input[:envelope_id])
@@ -18,17 +18,24 @@ module KindSatchel
 
       def self.check(home, parameter)
         raise InvalidInput.of("no_fader", "/envelope_id", "A clip envelope has no fader; only a lane has.") if home.clip
-        raise InvalidInput.of("no_fader", "/envelope_id", "Only a lane that sets moves its fader.") unless home.envelope.role == "set"
+        unless home.envelope.role == "set"
+          raise InvalidInput.of("no_fader", "/envelope_id",
+                                "Only a lane that sets moves its fader.")
+        end
 
         always = home.envelope.target.setting? || home.envelope.target.song?
-        raise InvalidInput.of("no_fader", "/envelope_id", "The lane of #{parameter.name} always leads; it has no fader.") if always
+        if always
+          raise InvalidInput.of("no_fader", "/envelope_id",
+                                "The lane of #{parameter.name} always leads; it has no fader.")
+        end
         return unless parameter.scale.set_only?
 
-        raise InvalidInput.of("no_fader", "/envelope_id", "#{parameter.name} is a switch or choice: nothing can raise or lower it as a whole.")
+        raise InvalidInput.of("no_fader", "/envelope_id",
+                              "#{parameter.name} is a switch or choice: nothing can raise or lower it as a whole.")
       end
 
       def self.words(parameter, fader)
-        fader == "trim" ? "let the fader of #{parameter.name} trim its lane" : "let the fader of #{parameter.name} follow its lane"
+        "let the fader of #{parameter.name} #{fader == 'trim' ? 'trim' : 'follow'} its lane"
       end
 
       def self.trimming(song, lane, parameter)
@@ -39,7 +46,8 @@ module KindSatchel
       def self.following(song, lane)
         factor, offset = song.trim_line(lane)
         points = lane.points.map do |point|
-          Point.new(tick: point.tick, value: ((point.value * factor) + offset).clamp(0.0, 1.0), shape: point.shape.scaled(factor))
+          Point.new(tick: point.tick, value: ((point.value * factor) + offset).clamp(0.0, 1.0),
+                    shape: point.shape.scaled(factor))
         end
         [lane.with(fader: "follow", points:), song]
       end

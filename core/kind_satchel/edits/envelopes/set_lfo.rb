@@ -2,9 +2,10 @@
 
 module KindSatchel
   module Edits
-    # Makes an envelope an LFO in place of points, or sets what is given of one: `wave`; `rate` as people write it (1/8, 1/8 triplet,
-    # 2 bars; 3.5 Hz for a free one), `cycle_ticks` or `hertz`, or `speed` times as fast as it goes; `free` turns it into the other
-    # kind; `skew`, `bend`, `phase`, `seed` (see {Sources::Lfo}). One that shifts begins at a depth of a quarter.
+    # Makes an envelope an LFO in place of points, or sets what is given of one: `wave`; `rate` as people write it
+    # (1/8, 1/8 triplet, 2 bars; 3.5 Hz for a free one), `cycle_ticks` or `hertz`, or `speed` times as fast as it
+    # goes; `free` turns it into the other kind; `skew`, `bend`, `phase`, `seed` (see {Sources::Lfo}). One that shifts
+    # begins at a depth of a quarter.
     module SetLfo
       SETTINGS = %i[wave skew bend phase seed].freeze
       RATE_INPUTS = %i[rate cycle_ticks hertz speed].freeze
@@ -21,13 +22,16 @@ module KindSatchel
 
         depth = before.role == "shift" && before.plain? ? SHIFT_DEPTH : before.depth
         lost = before.points.empty? ? [] : [Tell.new("replaced", [before.id], Envelopes.replaced(before.points.size))]
-        [Envelopes.change(song, before.id) { |one| one.with(source:, depth:, points: []) }, "make #{name} an LFO: #{source.text}", lost]
+        [Envelopes.change(song, before.id) do |one|
+          one.with(source:, depth:, points: [])
+        end, "make #{name} an LFO: #{source.text}", lost]
       end
 
       # What is set of a rate that something else makes is the rate it rests at.
       def self.again(song, id, source, name, input)
         set, made = Envelopes.change(song, id) { |one| one.with(source:) }, rate_made(song, Address.setting(id, "rate"))
-        words = "set the LFO of #{name}: #{source.text(rate: made ? "resting at #{source.rate_text}" : source.rate_text)}"
+        rate = made ? "resting at #{source.rate_text}" : source.rate_text
+        words = "set the LFO of #{name}: #{source.text(rate:)}"
         asked = made && RATE_INPUTS.any? { |key| input[key] }
         [set, words, asked ? [Tell.new("overruled", [id], "its rate is #{made}; this is the one it rests at")] : []]
       end
@@ -53,7 +57,8 @@ module KindSatchel
         input.slice(*SETTINGS).merge(rate)
       end
 
-      # Free or by note lengths, whichever is typed; turned into the other it goes as fast as before at the tempo of the first tick.
+      # Free or by note lengths, whichever is typed; turned into the other it goes as fast as before at the tempo of
+      # the first tick.
       def self.rate_changes(song, home, standing, input)
         return typed(song, home, input[:rate]) if input[:rate]
         return { hertz: input[:hertz] } if input[:hertz]
@@ -66,7 +71,9 @@ module KindSatchel
       def self.typed(song, home, text)
         return { cycle_ticks: rate(song, home, text), hertz: nil } unless /hz\s*\z/i.match?(text)
 
-        hertz = Units::HERTZ.parse(text) or raise InvalidInput.of("bad_value", "/rate", "#{text.inspect} is no rate; write it like 3.5 Hz.")
+        hertz = Units::HERTZ.parse(text)
+        raise InvalidInput.of("bad_value", "/rate", "#{text.inspect} is no rate; write it like 3.5 Hz.") unless hertz
+
         { hertz: audible!(hertz, "/rate") }
       end
 
@@ -80,7 +87,9 @@ module KindSatchel
 
       def self.turned(standing, bpm)
         beats = bpm / 60.0
-        return { hertz: (beats * Timing::PPQ / standing.cycle_ticks).clamp(*Sources::Lfo::HERTZ.minmax) } unless standing.free?
+        unless standing.free?
+          return { hertz: (beats * Timing::PPQ / standing.cycle_ticks).clamp(*Sources::Lfo::HERTZ.minmax) }
+        end
 
         { hertz: nil, cycle_ticks: (beats * Timing::PPQ / standing.hertz).clamp(*Sources::Lfo::CYCLE_TICKS.minmax) }
       end
@@ -90,7 +99,8 @@ module KindSatchel
         return unless song.directory.moved_settings.fetch(envelope.id, []).include?("rate")
 
         kind = standing.free? ? "free" : "of note lengths"
-        raise InvalidInput.of("settings_moved", "/rate", "The rate is moved, so it stays #{kind}; take away what moves it first.")
+        raise InvalidInput.of("settings_moved", "/rate",
+                              "The rate is moved, so it stays #{kind}; take away what moves it first.")
       end
 
       def self.rate(song, home, text)
@@ -114,7 +124,8 @@ module KindSatchel
         short, long, wish = [*range.minmax, ticks].map { |length| Timing::NoteLengths.text(length) }
         raise InvalidInput.of("out_of_range", path, "#{wish} lies outside #{short} to #{long} for a cycle.")
       end
-      private_class_method :again, :rate_made, :fits!, :changes, :rate_changes, :typed, :audible!, :turned, :steady!, :rate, :paced, :within
+      private_class_method :again, :rate_made, :fits!, :changes, :rate_changes, :typed, :audible!, :turned, :steady!,
+                           :rate, :paced, :within
     end
   end
 end

@@ -2,16 +2,19 @@
 
 module KindSatchel
   module Edits
-    # Sets the amounts between which an envelope runs, and how much of it acts: `low` and `high` as amounts or as people write them in
-    # the parameter's unit; low above high turns it over. `depth` is 0..1 or a percentage.
+    # Sets the amounts between which an envelope runs, and how much of it acts: `low` and `high` as amounts or as
+    # people write them in the parameter's unit; low above high turns it over. `depth` is 0..1 or a percentage.
     module SetLimits
       def self.call(song, input)
         envelope = song.directory.envelope(input[:envelope_id]).envelope
         scale = song.parameter(envelope.target).scale
-        limits = %i[low high].zip(envelope.limits).map { |name, standing| input.key?(name) ? amount(envelope, scale, input[name], "/#{name}") : standing }
+        limits = %i[low high].zip(envelope.limits).map do |name, standing|
+          input.key?(name) ? amount(envelope, scale, input[name], "/#{name}") : standing
+        end
         depth = input.key?(:depth) ? share(input[:depth]) : envelope.depth
         texts = limits.map { |limit| envelope.role_rules.amount_text(scale, limit) }
-        words = "run #{song.parameter_name(envelope.target)} from #{texts.join(' to ')}#{", depth #{Units::PERCENT.text(depth * 100)}" unless depth == 1}"
+        words = "run #{song.parameter_name(envelope.target)} from " \
+                "#{texts.join(' to ')}#{", depth #{Units::PERCENT.text(depth * 100)}" unless depth == 1}"
         [Envelopes.change(song, envelope.id) { |one| one.with(limits:, depth:) }, words]
       end
 

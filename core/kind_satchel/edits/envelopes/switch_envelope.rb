@@ -14,9 +14,12 @@ module KindSatchel
         home = song.directory.envelope(envelope_id)
         list = home.clip ? home.clip.envelopes : home.track.lanes
         mine = home.envelope
-        other = list.find { |one| one.on && one.id != mine.id && one.target == mine.target && one.role == mine.role } or return
+        other = list.find do |one|
+          one.on && one.id != mine.id && one.target == mine.target && one.role == mine.role
+        end or return
         raise InvalidInput.of("second_of_role", "/on",
-                              "Another envelope already #{other.role}s #{song.parameter_name(mine.target)} here; switch that off first.")
+                              "Another envelope already #{other.role}s #{song.parameter_name(mine.target)} here; " \
+                              "switch that off first.")
       end
       private_class_method :second!
     end

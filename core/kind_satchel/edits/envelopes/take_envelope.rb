@@ -2,8 +2,9 @@
 
 module KindSatchel
   module Edits
-    # Puts an envelope as it once was into its clip or on its track: in the place of the one with its id, or of what moves the same parameter
-    # in the same role there. All of it stands in the inputs, so it needs nothing of the version it came from.
+    # Puts an envelope as it once was into its clip or on its track: in the place of the one with its id, or of what
+    # moves the same parameter in the same role there. All of it stands in the inputs, so it needs nothing of the
+    # version it came from.
     module TakeEnvelope
       OWNER = %r{\A(clip|track)/(.+)\z}
 
@@ -19,7 +20,8 @@ module KindSatchel
         rest = list.reject { |one| same?(one, envelope) }
         kept = rest.insert([place, rest.size].min, envelope)
         next_song = song.with_owner(owner.is_a?(Clip) ? owner.with(envelopes: kept) : owner.with(lanes: kept))
-        [next_song, "take #{song.parameter_name(envelope.target)} #{owner.is_a?(Clip) ? 'in' : 'on'} #{owner.name} back"]
+        [next_song,
+         "take #{song.parameter_name(envelope.target)} #{owner.is_a?(Clip) ? 'in' : 'on'} #{owner.name} back"]
       end
 
       def self.same?(one, other) = one.id == other.id || (one.target == other.target && one.role == other.role)

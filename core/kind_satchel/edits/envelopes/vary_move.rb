@@ -2,16 +2,17 @@
 
 module KindSatchel
   module Edits
-    # Repeats a clip's move over so many loops, each a little different, so that the loop does not wear thin. From the first repeat to
-    # the last the change grows evenly: to `level` more, `depth` times as deep (about nothing; of a move that sets, about its foot),
-    # `later_ticks` later, `faster` times as fast. Every second repeat may be turned (`every_second`: backwards, over, or left out);
-    # `scatter` adds chance to level and depth, the same for the same `seed`. The move gets a length of its own: all repeats.
+    # Repeats a clip's move over so many loops, each a little different, so that the loop does not wear thin. From the
+    # first repeat to the last the change grows evenly: to `level` more, `depth` times as deep (about nothing; of a
+    # move that sets, about its foot), `later_ticks` later, `faster` times as fast. Every second repeat may be turned
+    # (`every_second`: backwards, over, or left out); `scatter` adds chance to level and depth, the same for the same
+    # `seed`. The move gets a length of its own: all repeats.
     #
     # As `driven` the move stays as it is, and an envelope beside it moves its depth from repeat to repeat.
     #
-    # Regions of the clip that follow one another without a gap are counted on, so that the repeats are heard one after the other (see
-    # {CountedOn}); how many of them are heard, and where, is told. What would lead past what the role can hold is made less for all repeats
-    # alike, and that is told; where nothing is left of it, it is refused.
+    # Regions of the clip that follow one another without a gap are counted on, so that the repeats are heard one
+    # after the other (see {CountedOn}); how many of them are heard, and where, is told. What would lead past what the
+    # role can hold is made less for all repeats alike, and that is told; where nothing is left of it, it is refused.
     module VaryMove
       MOST_REPEATS = 64
       WAYS = %w[points driven].freeze
@@ -19,25 +20,46 @@ module KindSatchel
 
       def self.call(song, input)
         home = song.directory.envelope(input[:envelope_id])
-        raise InvalidInput.of("no_clip", "/envelope_id", "A lane repeats nothing; a move in a clip can be varied.") unless home.clip
+        unless home.clip
+          raise InvalidInput.of("no_clip", "/envelope_id",
+                                "A lane repeats nothing; a move in a clip can be varied.")
+        end
 
-        return driven(song, home, input) if input[:as] == "driven"
-        raise InvalidInput.of("lfo", "/envelope_id", "An LFO has no points to vary; vary its depth, or turn it into points first.") if home.envelope.lfo?
-        raise InvalidInput.of("empty", "/envelope_id", "There is nothing to vary: the envelope has no points.") if home.envelope.points.empty?
+        input[:as] == "driven" ? driven(song, home, input) : drawn(song, home, input)
+      end
 
+      # Other points in each repeat.
+      def self.drawn(song, home, input)
+        points!(home.envelope)
         repeats = Repeats.new(song, home, input)
         points, length = repeats.points, input[:repeats] * loop_ticks(home)
-        next_song = Envelopes.change(song, home.envelope.id) { |one| one.with(points:, clock: "own_length", own_length_ticks: length) }
+        next_song = Envelopes.change(song, home.envelope.id) do |one|
+          one.with(points:, clock: "own_length", own_length_ticks: length)
+        end
         counted = CountedOn.new(next_song, home.clip.id, home.envelope.id, loop_ticks(home), input[:repeats])
         [counted.song, "vary #{Envelopes.name(song, home.envelope.id)} over #{input[:repeats]} loops",
-         [Tell.new("thinned", [home.envelope.id], PlainText.count(points.size, "point")), *less(home, repeats.strength), counted.tell]]
+         [Tell.new("thinned", [home.envelope.id], PlainText.count(points.size, "point")),
+          *less(home, repeats.strength), counted.tell]]
+      end
+
+      def self.points!(envelope)
+        if envelope.lfo?
+          raise InvalidInput.of("lfo", "/envelope_id",
+                                "An LFO has no points to vary; vary its depth, or turn it into points first.")
+        end
+        return unless envelope.points.empty?
+
+        raise InvalidInput.of("empty", "/envelope_id",
+                              "There is nothing to vary: the envelope has no points.")
       end
 
       # What of the change is left where all of it has no room.
       def self.less(home, strength)
         return [] if strength > 1 - 1e-9
 
-        [Tell.new("limited", [home.envelope.id], "there is room for #{Units.short(strength * 100)} % of that change; so much is made in all loops alike")]
+        [Tell.new("limited", [home.envelope.id],
+                  "there is room for #{Units.short(strength * 100)} % of that change; so much is made in all loops " \
+                  "alike")]
       end
 
       # How long one repeat is.
@@ -52,10 +74,12 @@ module KindSatchel
         strength = driven_strength(envelope, input, count)
         depths = Array.new(count) { |i| (envelope.depth * Repeats.depth(input, i, count, strength)).clamp(0.0, 1.0) }
         points = depths.each_with_index.map { |depth, i| Point.new(tick: i * pass, value: depth, shape: Shapes::Hold::PLAIN) }
-        made = Envelope.fresh(id: "envelope-#{song.next_id}", target: address, points:, clock: "own_length").with(own_length_ticks: count * pass)
+        made = Envelope.fresh(id: "envelope-#{song.next_id}", target: address, points:,
+                              clock: "own_length").with(own_length_ticks: count * pass)
         next_song = song.with(next_id: song.next_id + 1).with_clip(clip.with(envelopes: [*clip.envelopes, made]))
         counted = CountedOn.new(next_song, clip.id, made.id, pass, count)
-        [counted.song, "vary the depth of #{Envelopes.name(song, envelope.id)} over #{count} loops", [*less(home, strength), counted.tell]]
+        [counted.song, "vary the depth of #{Envelopes.name(song, envelope.id)} over #{count} loops",
+         [*less(home, strength), counted.tell]]
       end
 
       # A depth lies between 0 and 100 %.
@@ -79,7 +103,9 @@ module KindSatchel
           left * (1 + (strength * change(input, place, count)))
         end
 
-        def self.change(input, place, count) = ((input.fetch(:depth, 1.0) - 1) * share(place, count)) + chance(input, place, 0)
+        def self.change(input, place, count)
+          ((input.fetch(:depth, 1.0) - 1) * share(place, count)) + chance(input, place, 0)
+        end
 
         # @raise [InvalidInput] where nothing is left
         def self.strength!(share, words, path)
@@ -93,7 +119,11 @@ module KindSatchel
         # -scatter..scatter, the first repeat is as it is drawn.
         def self.chance(input, place, of)
           scatter = input.fetch(:scatter, 0.0)
-          place.zero? || scatter.zero? ? 0.0 : scatter * ((2 * Sources::RandomLevels.at(input.fetch(:seed, 1), (2 * place) + of)) - 1)
+          if place.zero? || scatter.zero?
+            0.0
+          else
+            scatter * ((2 * Sources::RandomLevels.at(input.fetch(:seed, 1), (2 * place) + of)) - 1)
+          end
         end
 
         def initialize(song, home, input)
@@ -122,7 +152,8 @@ module KindSatchel
           lists = Array.new(@count) { |i| repeat(i).map { |point| point.with(tick: point.tick + (i * @length)) } }
           list = Splice.chain(lists)
           if list.size > Envelope::MOST_POINTS
-            raise InvalidInput.of("too_many", "/repeats", "That would be #{list.size} points; an envelope holds at most #{Envelope::MOST_POINTS}.")
+            raise InvalidInput.of("too_many", "/repeats",
+                                  "That would be #{list.size} points; an envelope holds at most #{Envelope::MOST_POINTS}.")
           end
 
           list
@@ -139,7 +170,9 @@ module KindSatchel
           return percent / 100.0 if percent&.between?(-100, 100)
 
           InvalidInput.under("/level") do
-            raise InvalidInput.of("bad_value", "", "#{given.inspect} is no share of the travel of #{Envelopes.name(song, @envelope.id)}; write it like +10 %.")
+            raise InvalidInput.of("bad_value", "",
+                                  "#{given.inspect} is no share of the travel of " \
+                                  "#{Envelopes.name(song, @envelope.id)}; write it like +10 %.")
           end
         end
 
@@ -195,7 +228,11 @@ module KindSatchel
           return list if pass == @length
 
           one = Snippet.new(role: "set", length_ticks: @length, points: list).stretched(pass).points
-          passes = Array.new(@length.fdiv(pass).ceil) { |i| one.map { |point| point.with(tick: point.tick + (i * pass)) } }
+          passes = Array.new(@length.fdiv(pass).ceil) do |i|
+            one.map do |point|
+              point.with(tick: point.tick + (i * pass))
+            end
+          end
           Splice.between(Splice.chain(passes), 0, @length)
         end
 
@@ -209,9 +246,10 @@ module KindSatchel
         end
       end
 
-      # Regions of a clip that follow one another on a track without a gap, counted on: the later ones begin so many whole loops further, so
-      # that a move with a length of its own goes on where the one before left it. Their material and all moves of each loop stay as they are;
-      # where the clip has a move that would sound otherwise then, all are left as they are.
+      # Regions of a clip that follow one another on a track without a gap, counted on: the later ones begin so many
+      # whole loops further, so that a move with a length of its own goes on where the one before left it. Their
+      # material and all moves of each loop stay as they are; where the clip has a move that would sound otherwise
+      # then, all are left as they are.
       class CountedOn
         attr_reader :song
 
@@ -228,10 +266,13 @@ module KindSatchel
         # @return [Tell]
         def tell
           places = {}
-          @song.directory.regions_of_clip(@clip_id).map(&:region).reject(&:muted).sort_by(&:start_tick).each { |region| hear(region, places) }
+          @song.directory.regions_of_clip(@clip_id).map(&:region).reject(&:muted).sort_by(&:start_tick).each do |region|
+            hear(region, places)
+          end
           some = places.size == @count ? "all" : "#{places.size} of the"
           heard = "#{some} #{@count} loops #{places.size == 1 ? 'is' : 'are'} heard"
-          Tell.new("loops_heard", [@envelope_id], places.empty? ? "the clip lies nowhere yet, so none of them is heard" : "#{heard}, #{where(places)}")
+          Tell.new("loops_heard", [@envelope_id],
+                   places.empty? ? "the clip lies nowhere yet, so none of them is heard" : "#{heard}, #{where(places)}")
         end
 
         private
@@ -239,7 +280,8 @@ module KindSatchel
         # Whether all that the clip holds besides sounds the same whole loops later.
         def movable?
           @clip.envelopes.all? do |one|
-            one.id == @envelope_id || one.clock == "each_loop" || (one.clock == "own_length" && (@clip.length_ticks % one.own_length_ticks).zero?)
+            one.id == @envelope_id || one.clock == "each_loop" ||
+              (one.clock == "own_length" && (@clip.length_ticks % one.own_length_ticks).zero?)
           end
         end
 
@@ -270,7 +312,9 @@ module KindSatchel
         def where(places)
           meters = @song.meters
           first, last = places.values.minmax
-          first == last ? "at #{meters.text(first)}" : "the first at #{meters.text(first)}, the last at #{meters.text(last)}"
+          return "at #{meters.text(first)}" if first == last
+
+          "the first at #{meters.text(first)}, the last at #{meters.text(last)}"
         end
       end
     end

@@ -12,7 +12,9 @@ module KindSatchel
         natural = envelope.role_rules.unit(scale).parse(text)
         return new(envelope.role_rules, scale, natural) if natural&.finite?
 
-        raise InvalidInput.of("bad_value", "/amount", "#{text.inspect} is no amount here; write it like #{envelope.role_rules.unit(scale).text(3.0)}.")
+        raise InvalidInput.of("bad_value", "/amount",
+                              "#{text.inspect} is no amount here; write it like " \
+                              "#{envelope.role_rules.unit(scale).text(3.0)}.")
       end
 
       def initialize(rules, scale, natural)

@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Edits
-    # Carries regions to other places, or copies of them: the clips go along (see {Transfer::Clips}), lane points too where
-    # the song says so, and what lies under them is trimmed, split or taken away.
+    # Carries regions to other places, or copies of them: the clips go along (see {Transfer::Clips}), lane points too
+    # where the song says so, and what lies under them is trimmed, split or taken away.
     class Carrying
       # @param song [Song]
       # @param region_ids [Array<String>]
@@ -34,7 +34,9 @@ module KindSatchel
 
       # @param names [Array<String>] of parameters
       # @return [Tell]
-      def self.lost(names) = Tell.new("lost", [], "#{names.join(', ')} #{names.size == 1 ? 'has' : 'have'} no place there and will be off")
+      def self.lost(names)
+        Tell.new("lost", [], "#{names.join(', ')} #{names.size == 1 ? 'has' : 'have'} no place there and will be off")
+      end
 
       # Where the first of them comes to lie.
       def start_tick = @placed.map { |placed| placed.region.start_tick }.min + @ticks
@@ -42,7 +44,10 @@ module KindSatchel
       private
 
       def check
-        raise InvalidInput.of("out_of_range", "/ticks", "A region cannot start before the song does.") if start_tick.negative?
+        if start_tick.negative?
+          raise InvalidInput.of("out_of_range", "/ticks",
+                                "A region cannot start before the song does.")
+        end
 
         faults = @placed.each_with_index.filter_map { |placed, i| misfit(placed, "/region_ids/#{i}") }
         raise InvalidInput, faults unless faults.empty?
@@ -66,7 +71,8 @@ module KindSatchel
 
       def placed_anew(placed, travelling)
         clip_id = travelling.on(placed.region.clip_id, placed.track, goal(placed), alone: alone?(placed))
-        placed.region.onto(@song.clip(placed.region.clip_id), travelling.song.clip(clip_id)).with(start_tick: placed.region.start_tick + @ticks)
+        placed.region.onto(@song.clip(placed.region.clip_id),
+                           travelling.song.clip(clip_id)).with(start_tick: placed.region.start_tick + @ticks)
       end
 
       # Whether no region of the clip stays behind, and all come to one track.
@@ -111,7 +117,9 @@ module KindSatchel
         list
       end
 
-      def found_words(names) = "#{names.first(4).join(', ')}#{' and more' if names.size > 4} #{names.size == 1 ? 'goes' : 'go'} along"
+      def found_words(names)
+        "#{names.first(4).join(', ')}#{' and more' if names.size > 4} #{names.size == 1 ? 'goes' : 'go'} along"
+      end
     end
   end
 end

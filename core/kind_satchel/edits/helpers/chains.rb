@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Edits
-    # What edits of a chain share. In a track's an instrument stands first, the channel last, effects between; a clip's own holds
-    # effects only.
+    # What edits of a chain share. In a track's an instrument stands first, the channel last, effects between; a
+    # clip's own holds effects only.
     module Chains
       module_function
 
@@ -22,7 +22,8 @@ module KindSatchel
       def clip!(clip)
         return clip unless clip.carrier?
 
-        raise InvalidInput.of("wrong_device", "/clip_id", "#{clip.name} is a carrier clip; it makes no sound, so it has no devices.")
+        raise InvalidInput.of("wrong_device", "/clip_id",
+                              "#{clip.name} is a carrier clip; it makes no sound, so it has no devices.")
       end
 
       # @param ids [Array<String>] that are taken
@@ -33,7 +34,8 @@ module KindSatchel
       end
 
       # @return [Devices::Type] that may stand in a chain
-      # @raise [InvalidInput] for the channel, and for an instrument on a track that holds nothing to play it, or in a clip
+      # @raise [InvalidInput] for the channel, and for an instrument on a track that holds nothing to play it, or in a
+      #   clip
       def type!(owner, id, path)
         type = InvalidInput.under(path) { Devices::TYPES.fetch(id) }
         return type if type.role == "effect" && owner.kind != "carrier"
@@ -71,8 +73,8 @@ module KindSatchel
         end
       end
 
-      # The song with a chain in it. A clip with effects of its own sounds on one track: on every other track its regions get a copy
-      # of it.
+      # The song with a chain in it. A clip with effects of its own sounds on one track: on every other track its
+      # regions get a copy of it.
       # @return [Array(Song, Array<Tell>)]
       def on_one_track(song, owner)
         next_song = song.with_owner(owner)
@@ -95,11 +97,16 @@ module KindSatchel
       # @return [Array(Array<Macro>, Array<Tell>)]
       def macros(song, owner, device, records, path)
         return [device.macros, []] unless records
-        raise InvalidInput.of("no_macro", path, "#{device.type_rules.name} is no macro strip.") unless device.type_rules.role == "macros" || records.empty?
+        unless device.type_rules.role == "macros" || records.empty?
+          raise InvalidInput.of("no_macro", path,
+                                "#{device.type_rules.name} is no macro strip.")
+        end
 
         taken, lost = {}, []
         list = InvalidInput.under(path) { records.map { |one| Records.read_macro(one) } }.map do |macro|
-          free, other = macro.drives.partition { |drive| free?(song, owner, device, drive.target) && !taken.key?(drive.target) }
+          free, other = macro.drives.partition do |drive|
+            free?(song, owner, device, drive.target) && !taken.key?(drive.target)
+          end
           free.each { |drive| taken[drive.target] = true }
           lost.concat(other)
           macro.with(drives: free)
@@ -109,7 +116,9 @@ module KindSatchel
       end
 
       def free?(song, owner, device, target)
-        song.directory.drivers(target).all? { |one| one.macro.owner_id == owner.chain_id && one.macro.device_id == device.id }
+        song.directory.drivers(target).all? do |one|
+          one.macro.owner_id == owner.chain_id && one.macro.device_id == device.id
+        end
       end
 
       # Values of a type's parameters, normalised; those on their default are left out.
@@ -121,7 +130,7 @@ module KindSatchel
 
           known = type.parameters.key?(id)
           Fault.new(known ? "out_of_range" : "unknown_parameter", "#{path}/#{id}",
-known ? "A value lies between 0 and 1." : "#{type.name} has no parameter #{id.inspect}.")
+                    known ? "A value lies between 0 and 1." : "#{type.name} has no parameter #{id.inspect}.")
         end
         raise InvalidInput, faults unless faults.empty?
 
@@ -131,7 +140,9 @@ known ? "A value lies between 0 and 1." : "#{type.name} has no parameter #{id.in
       # Envelopes that move a device, wherever they live.
       # @return [Array<Directory::Home>]
       def moves_of(song, owner, device_id)
-        song.directory.envelopes.each_value.select { |home| home.envelope.target.owner_id == owner.chain_id && home.envelope.target.device_id == device_id }
+        song.directory.envelopes.each_value.select do |home|
+          home.envelope.target.owner_id == owner.chain_id && home.envelope.target.device_id == device_id
+        end
       end
 
       # Lets macros that drive some devices of one chain drive those of another.
@@ -169,7 +180,9 @@ known ? "A value lies between 0 and 1." : "#{type.name} has no parameter #{id.in
 
       def refusal(owner, type)
         return "A carrier track makes no sound, so it has no devices." if owner.kind == "carrier"
-        return "A clip's own chain holds effects; #{type.name} is an instrument or works on notes." if type.plays && owner.is_a?(Clip)
+        if type.plays && owner.is_a?(Clip)
+          return "A clip's own chain holds effects; #{type.name} is an instrument or works on notes."
+        end
         return "#{type.name} plays #{type.plays}; #{owner.name} is a track of #{owner.kind}." if type.plays
 
         "#{type.name} ends every chain by itself; it is not put in."

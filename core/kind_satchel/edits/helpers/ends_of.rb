@@ -16,7 +16,9 @@ module KindSatchel
         keys.uniq.each_with_index.map do |key, i|
           next Checks::LooseEnds::Found.new(id, key, []) if believed
 
-          found.fetch(key) { raise InvalidInput.of("unknown_end", "/keys/#{i}", "There is no such loose end in the song.") }
+          found.fetch(key) do
+            raise InvalidInput.of("unknown_end", "/keys/#{i}", "There is no such loose end in the song.")
+          end
         end
       end
 

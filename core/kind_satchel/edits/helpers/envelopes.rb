@@ -34,9 +34,14 @@ module KindSatchel
       # @yieldreturn [Array<Point>] all points of the next envelope
       # @return [Array(Song, String)] the next song, and the parameter's name
       def change_stretch(song, input, &block)
-        raise InvalidInput.of("too_short", "/to_tick", "A stretch ends after it starts.") unless input[:to_tick] > input[:from_tick]
+        unless input[:to_tick] > input[:from_tick]
+          raise InvalidInput.of("too_short", "/to_tick",
+                                "A stretch ends after it starts.")
+        end
 
-        [change(song, input[:envelope_id]) { |envelope| envelope.with(points: block.call(envelope)) }, name(song, input[:envelope_id])]
+        [change(song, input[:envelope_id]) do |envelope|
+          envelope.with(points: block.call(envelope))
+        end, name(song, input[:envelope_id])]
       end
 
       # @return [Scales::Scale] of the parameter an envelope moves

@@ -34,7 +34,8 @@ module KindSatchel
         faults = indexes.each_with_index.filter_map do |index, i|
           next if index < envelope.points.size
 
-          Fault.new("unknown_point", "#{path}/#{i}", "The envelope has #{envelope.points.size} points; there is none at place #{index}.")
+          Fault.new("unknown_point", "#{path}/#{i}",
+                    "The envelope has #{envelope.points.size} points; there is none at place #{index}.")
         end
         raise NotFound, faults unless faults.empty?
       end

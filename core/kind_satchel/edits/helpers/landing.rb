@@ -2,12 +2,13 @@
 
 module KindSatchel
   module Edits
-    # Where something comes to that makes an envelope if there is none: an envelope (`envelope_id`), or a parameter (`address`) in a
-    # clip (`clip_id`) or on its lane, in a `role`.
+    # Where something comes to that makes an envelope if there is none: an envelope (`envelope_id`), or a parameter
+    # (`address`) in a clip (`clip_id`) or on its lane, in a `role`.
     class Landing
       attr_reader :song, :home
 
-      # @param wished [String] the role where none is asked for and no envelope is there yet; where the parameter takes it
+      # @param wished [String] the role where none is asked for and no envelope is there yet; where the parameter
+      #   takes it
       # @raise [InvalidInput]
       def initialize(song, input, wished)
         @song = song
@@ -29,7 +30,13 @@ module KindSatchel
         raise InvalidInput.of("bad_request", "/address", "Say on which envelope or parameter.") unless input[:address]
 
         address = Inputs.target(@song, input[:address])
-        there = input[:clip_id] ? @song.clip(input[:clip_id]).envelopes.select { |one| one.target == address } : @song.lanes_of(address)
+        there = if input[:clip_id]
+                  @song.clip(input[:clip_id]).envelopes.select do |one|
+                    one.target == address
+                  end
+                else
+                  @song.lanes_of(address)
+                end
         role = role(address, wished, there, input)
         known = there.find { |one| one.role == role }
         known ? found(known.id) : make(input, role)

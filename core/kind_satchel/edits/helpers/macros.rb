@@ -44,7 +44,11 @@ module KindSatchel
       # The song without what drives a parameter.
       # @return [Song]
       def freed(song, target)
-        song.directory.drivers(target).reduce(song) { |now, driver| change(now, driver.macro) { |macro| macro.driving(target, nil) } }
+        song.directory.drivers(target).reduce(song) do |now, driver|
+          change(now, driver.macro) do |macro|
+            macro.driving(target, nil)
+          end
+        end
       end
 
       # @return [String] "Cutoff of Rope Bass"

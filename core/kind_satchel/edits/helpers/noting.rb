@@ -48,7 +48,8 @@ module KindSatchel
         faults = runs.each_with_index.filter_map do |(first, last), i|
           next if first <= last && last < clip.notes.size
 
-          Fault.new("unknown_note", "/runs/#{i}", "#{clip.name} has #{clip.notes.size} notes; #{first} to #{last} names others.")
+          Fault.new("unknown_note", "/runs/#{i}",
+                    "#{clip.name} has #{clip.notes.size} notes; #{first} to #{last} names others.")
         end
         raise NotFound, faults unless faults.empty?
 

@@ -14,7 +14,8 @@ module KindSatchel
       # @param clip [Clip] named by the song's next id
       # @return [Array(Song, Array<Tell>)]
       def self.fresh(song, track, clip, start_tick)
-        region = Region.fresh(id: "region-#{song.next_id + 1}", clip_id: clip.id, start_tick:, length_ticks: clip.length_ticks)
+        region = Region.fresh(id: "region-#{song.next_id + 1}", clip_id: clip.id, start_tick:,
+                              length_ticks: clip.length_ticks)
         with_clip = song.with(next_id: song.next_id + 2).with_clip(clip)
         next_song = drop(with_clip, with_clip.track(track.id), region)
         [next_song, cuts(song, next_song)]
@@ -40,7 +41,8 @@ module KindSatchel
       def self.cut(song, region, left)
         return if region.equal?(left)
 
-        words = "#{left ? 'cuts' : 'replaces'} #{song.clip(region.clip_id).name} at #{song.meters.text(region.start_tick)}"
+        words = "#{left ? 'cuts' : 'replaces'} #{song.clip(region.clip_id).name} at " \
+                "#{song.meters.text(region.start_tick)}"
         Tell.new("cut", [region.id], words)
       end
       private_class_method :cut

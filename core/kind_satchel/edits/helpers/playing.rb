@@ -8,10 +8,15 @@ module KindSatchel
       MOST_NAMES = 2
       LATEST_SECONDS = 360_000
 
-      # Samples in turns as pairs, in order of time, each grip with where it ends: let go, taken up again, or the end of the lap.
+      # Samples in turns as pairs, in order of time, each grip with where it ends: let go, taken up again, or the end
+      # of the lap.
       # @return [Array<Array(Array, Float)>]
       def grips(list, input)
-        read = list.each_with_index.map { |grip, i| InvalidInput.under("/grips/#{i}") { [samples(grip["samples"]), grip["until_seconds"]] } }
+        read = list.each_with_index.map do |grip, i|
+          InvalidInput.under("/grips/#{i}") do
+            [samples(grip["samples"]), grip["until_seconds"]]
+          end
+        end
         read = read.sort_by { |samples, _| samples.first[0] }
         read.each_with_index.map do |(samples, finish), i|
           following = read[i + 1] ? read[i + 1][0][0][0] : nil
@@ -30,7 +35,10 @@ module KindSatchel
         pairs, at, last, sorted = [], 0, 0, true
         while at < flat.size
           seconds, value = flat[at], flat[at + 1]
-          refuse(at, seconds, value) unless numbers && value >= 0 && value <= 1 && seconds >= 0 && seconds <= LATEST_SECONDS
+          unless numbers && value >= 0 && value <= 1 && seconds >= 0 && seconds <= LATEST_SECONDS
+            refuse(at, seconds,
+                   value)
+          end
           sorted = false if seconds < last
           last = seconds
           pairs << [seconds, value]
@@ -40,7 +48,9 @@ module KindSatchel
       end
 
       def refuse(place, seconds, value)
-        return if value.is_a?(Numeric) && value.between?(0, 1) && seconds.is_a?(Numeric) && seconds.between?(0, LATEST_SECONDS)
+        if value.is_a?(Numeric) && value.between?(0, 1) && seconds.is_a?(Numeric) && seconds.between?(0, LATEST_SECONDS)
+          return
+        end
 
         late = !seconds.is_a?(Numeric) || !seconds.between?(0, LATEST_SECONDS)
         wrong = late ? [place, "Seconds lie outside 0..#{LATEST_SECONDS}."] : [place + 1, "A value lies outside 0..1."]
@@ -54,7 +64,9 @@ module KindSatchel
         from, to = [all.map(&:from).min, all.map(&:to).max]
         from, to = [song.meters.start_of(song.meters.bar_at(from)), song.meters.rounded_up(to)]
         range = song.range
-        from, to = [range.start_tick, range.end_tick] if range.on && all.all? { |stroke| stroke.from >= range.start_tick && stroke.to <= range.end_tick }
+        from, to = [range.start_tick, range.end_tick] if range.on && all.all? do |stroke|
+          stroke.from >= range.start_tick && stroke.to <= range.end_tick
+        end
         made, = MakeCarrier.call(song, { start_tick: from, length_ticks: to - from, name: "Played" })
         [made, (made.directory.regions.keys - song.directory.regions.keys).first]
       end
@@ -87,55 +99,92 @@ module KindSatchel
       end
 
       # How many points the envelopes of a parameter hold now.
-      def points(pass, address) = pass.envelopes.fetch(address, []).sum { |id| pass.song.directory.envelope(id).envelope.points.size }
+      def points(pass, address)
+        pass.envelopes.fetch(address, []).sum { |id| pass.song.directory.envelope(id).envelope.points.size }
+      end
 
       # Clips that are heard elsewhere too.
       def shared(pass)
         homes(pass).filter_map(&:clip).uniq(&:id).filter_map do |clip|
           count = pass.song.directory.regions_of_clip(clip.id).size
-          Tell.new("shared", [clip.id], "#{clip.name} is heard in #{count} regions, so it moves in all of them") if count > 1
+          if count > 1
+            Tell.new("shared", [clip.id],
+                     "#{clip.name} is heard in #{count} regions, so it moves in all of them")
+          end
         end
       end
 
       def missed(pass)
+        [*lost_words(pass), *idle_words(pass), *limits(pass), *taken_in(pass), *homeless(pass)]
+      end
+
+      # Where what was played is not heard, or not all of it.
+      def limits(pass)
         by = pass.overruled.first(MOST_NAMES).join(" and ")
-        [*lost_words(pass), *idle_words(pass), *(by.empty? ? [] : [Tell.new("overruled", [], "overruled by #{by}, so it is not heard there")]),
-         *(pass.limited ? [Tell.new("limited", [], "it cannot make all of what was played; there it stays at its limit")] : []),
-         *(pass.replaced.any? ? [Tell.new("replaced", pass.replaced, "a move that was off there is replaced")] : []),
-         *(pass.stilled.any? ? [Tell.new("stilled", [], "what moved #{pass.stilled.first(MOST_NAMES).join(' and ')} is taken in and switched off")] : []),
-         *(pass.homeless.include?("lane") ? [Tell.new("no_clip", [], "where no clip sounds it is in the lane")] : []),
-         *(pass.homeless.include?("lost") ? [Tell.new("lost", [], "where the clip does not sound it is left out")] : [])]
+        list = []
+        list << Tell.new("overruled", [], "overruled by #{by}, so it is not heard there") unless by.empty?
+        words = "it cannot make all of what was played; there it stays at its limit"
+        list << Tell.new("limited", [], words) if pass.limited
+        list
+      end
+
+      # What was there before, and is no longer.
+      def taken_in(pass)
+        stilled = pass.stilled.first(MOST_NAMES).join(" and ")
+        list = []
+        list << Tell.new("replaced", pass.replaced, "a move that was off there is replaced") if pass.replaced.any?
+        list << Tell.new("stilled", [], "what moved #{stilled} is taken in and switched off") unless stilled.empty?
+        list
+      end
+
+      # Where no clip sounds.
+      def homeless(pass)
+        words = { "lane" => ["no_clip", "where no clip sounds it is in the lane"],
+                  "lost" => ["lost", "where the clip does not sound it is left out"] }
+        words.slice(*pass.homeless).values.map { |code, text| Tell.new(code, [], text) }
       end
 
       # What later loops wrote over, and where a move runs once instead.
       def lost_words(pass)
         apart = pass.apart.first(MOST_NAMES).join(" and ")
-        [*(Tell.new("once", [], "#{apart} is made separate where it was played, and the move runs once over it") unless apart.empty?),
+        [*(unless apart.empty?
+             Tell.new("once", [], "#{apart} is made separate where it was played, and the move runs once over it")
+           end),
          *(Tell.new("written_over", [], written_over(pass.song, pass.lost_ticks.values.max)) if pass.lost_ticks.any?)]
       end
 
       def written_over(song, ticks)
         bars = ticks.fdiv(song.meters.at(0).bar_ticks)
-        "#{Units.short(bars)} bar#{'s' unless bars == 1} of what was played #{bars == 1 ? 'is' : 'are'} not heard: later loops write over it"
+        "#{Units.short(bars)} bar#{'s' unless bars == 1} of what was played #{bars == 1 ? 'is' : 'are'} not heard: " \
+          "later loops write over it"
       end
 
       # Where a role can do nothing.
       def idle_words(pass)
-        pass.idle.map { |address, role, from, to| Tell.new("idle", [address.to_s], idle_at(pass.song, address, role, from, to)) }
+        pass.idle.map do |address, role, from, to|
+          Tell.new("idle", [address.to_s], idle_at(pass.song, address, role, from, to))
+        end
       end
 
       def idle_at(song, address, role, from, to)
         scale = song.parameter(address).scale
         rest = scale.gain? ? "is silent" : "rests at its #{scale.origin.zero? ? 'foot' : 'centre'}"
-        "#{song.parameter(address).name} #{rest} from #{song.meters.text(from)} to #{song.meters.text(to)}, where a move that #{role}s does " \
+        "#{song.parameter(address).name} #{rest} from #{song.meters.text(from)} to #{song.meters.text(to)}, where a " \
+          "move that #{role}s does " \
           "nothing; let it #{scale.gain? ? 'set' : 'set or shift'}"
       end
 
       # Regions that were played get a clip of their own where others share it.
       def separated(song, strokes)
         strokes = strokes.reject { |address, _| address.setting? || song.tracks_of(address).empty? }
-        ids = strokes.flat_map { |address, list| list.flat_map { |stroke| song.tracks_of(address).first.regions_in(stroke.from, stroke.to) } }
-        shared = ids.uniq.select { |region| song.directory.regions_of_clip(region.clip_id).size > 1 }.group_by(&:clip_id)
+        ids = strokes.flat_map do |address, list|
+          list.flat_map do |stroke|
+            song.tracks_of(address).first.regions_in(stroke.from, stroke.to)
+          end
+        end
+        shared = ids.uniq.select do |region|
+          song.directory.regions_of_clip(region.clip_id).size > 1
+        end.group_by(&:clip_id)
         shared.each_value.reduce(song) do |now, regions|
           next now if regions.size == now.directory.regions_of_clip(regions.first.clip_id).size
 
@@ -149,7 +198,9 @@ module KindSatchel
         moves = strokes.to_h do |address, list|
           ids = pass ? pass.envelopes[address] || [] : []
           bases = ids.to_h { |id| [id, base(pass.bases[id])] }
-          [address.to_s, { "strokes" => Perform::Takes::Records.strokes(list), "bases" => bases, **measured(pass, address, earlier(input, address)) }]
+          [address.to_s,
+           { "strokes" => Perform::Takes::Records.strokes(list), "bases" => bases,
+             **measured(pass, address, earlier(input, address)) }]
         end
         { "from_tick" => from, "to_tick" => to, "region_id" => region_id, "moves" => moves }
       end
@@ -160,12 +211,15 @@ module KindSatchel
       def earlier(input, address) = Perform::Takes::Records.read(input.fetch(:earlier, {}).fetch(address.to_s, []))
 
       # @param earlier [Array<Stroke>] what was played before it in the pass
-      # @return [Hash] how many points its envelopes hold now, how far what is heard lies from what was played, and what else is to be said
+      # @return [Hash] how many points its envelopes hold now, how far what is heard lies from what was played, and
+      #   what else is to be said
       def measured(pass, address, earlier = [])
         return {} unless pass
 
         lost = pass.lost_ticks[address]
-        said = [*(written_over(pass.song, lost) if lost), *pass.idle.select { |one,| one == address }.map { |one| idle_at(pass.song, *one) }]
+        said = [*(written_over(pass.song, lost) if lost), *pass.idle.select do |one,|
+          one == address
+        end.map { |one| idle_at(pass.song, *one) }]
         { "points" => points(pass, address), "difference" => pass.difference(address, earlier), "said" => said }
       end
     end

@@ -12,7 +12,10 @@ module KindSatchel
       def named(song, ids, path = "/region_ids")
         known = song.directory.regions
         faults = ids.each_with_index.filter_map do |id, i|
-          Fault.new("unknown_region", "#{path}/#{i}", "There is no region #{id.inspect} in this song.") unless known.key?(id)
+          unless known.key?(id)
+            Fault.new("unknown_region", "#{path}/#{i}",
+                      "There is no region #{id.inspect} in this song.")
+          end
         end
         raise NotFound, faults unless faults.empty?
 

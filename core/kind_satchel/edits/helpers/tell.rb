@@ -2,7 +2,8 @@
 
 module KindSatchel
   module Edits
-    # What an edit brings with it. `code` is a stable word for programs, `ids` what it is about, `text` a phrase for people:
+    # What an edit brings with it. `code` is a stable word for programs, `ids` what it is about, `text` a phrase for
+    # people:
     #
     # - along      what goes along (names of parameters in the text)
     # - lost       moves that find no place and will be off

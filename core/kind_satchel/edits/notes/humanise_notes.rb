@@ -7,12 +7,17 @@ module KindSatchel
       def self.call(song, input)
         random = Random.new(input.fetch(:seed, 1))
         ticks, velocity = input.fetch(:ticks, 0), input.fetch(:velocity, 0)
-        next_song, words = Noting.change(song, input) { |notes| notes.map { |note| strayed(note, random, ticks, velocity) } }
+        next_song, words = Noting.change(song, input) do |notes|
+          notes.map do |note|
+            strayed(note, random, ticks, velocity)
+          end
+        end
         [next_song, "humanise #{words}"]
       end
 
       def self.strayed(note, random, ticks, velocity)
-        note.with(tick: [note.tick + random.rand(-ticks..ticks), 0].max, velocity: (note.velocity + random.rand(-velocity..velocity)).clamp(Notes::VELOCITIES))
+        note.with(tick: [note.tick + random.rand(-ticks..ticks), 0].max,
+                  velocity: (note.velocity + random.rand(-velocity..velocity)).clamp(Notes::VELOCITIES))
       end
       private_class_method :strayed
     end

@@ -2,7 +2,8 @@
 
 module KindSatchel
   module Edits
-    # Moves notes in time and pitch, or a copy of them. All go by the same, as far as the clip's start and the pitches allow.
+    # Moves notes in time and pitch, or a copy of them. All go by the same, as far as the clip's start and the pitches
+    # allow.
     module MoveNotes
       def self.call(song, input)
         ticks, steps, copy = input.fetch(:ticks, 0), input.fetch(:steps, 0), input.fetch(:copy, false)

@@ -12,7 +12,10 @@ module KindSatchel
 
       def self.paced(notes, pace)
         first = notes.map(&:tick).min
-        notes.map { |note| note.with(tick: first + ((note.tick - first) / pace).round, length_ticks: [(note.length_ticks / pace).round, Notes::SHORTEST_TICKS].max) }
+        notes.map do |note|
+          note.with(tick: first + ((note.tick - first) / pace).round,
+                    length_ticks: [(note.length_ticks / pace).round, Notes::SHORTEST_TICKS].max)
+        end
       end
       private_class_method :paced
     end

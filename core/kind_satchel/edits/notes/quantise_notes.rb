@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Edits
-    # Brings notes towards a grid: their starts (lengths stay), their ends, or both. With swing every second line of the grid comes later
-    # by that share of it; strength is how much of the way they go.
+    # Brings notes towards a grid: their starts (lengths stay), their ends, or both. With swing every second line of
+    # the grid comes later by that share of it; strength is how much of the way they go.
     module QuantiseNotes
       def self.call(song, input)
         line = Line.new(input[:grid_ticks], input.fetch(:swing, 0), input.fetch(:strength, 1))
@@ -20,7 +20,9 @@ module KindSatchel
 
         def nearest(tick)
           first = (tick / grid) - 1
-          (first..(first + 3)).map { |i| (i * grid) + (i.odd? ? (swing * grid).round : 0) }.min_by { |place| (place - tick).abs }
+          (first..(first + 3)).map do |i|
+            (i * grid) + (i.odd? ? (swing * grid).round : 0)
+          end.min_by { |place| (place - tick).abs }
         end
       end
 

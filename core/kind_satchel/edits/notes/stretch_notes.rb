@@ -6,7 +6,11 @@ module KindSatchel
     module StretchNotes
       def self.call(song, input)
         edge, ticks = input.fetch(:edge, "end"), input[:ticks]
-        next_song, words = Noting.change(song, input) { |notes| notes.map { |note| edge == "end" ? ended(note, ticks) : started(note, ticks) } }
+        next_song, words = Noting.change(song, input) do |notes|
+          notes.map do |note|
+            edge == "end" ? ended(note, ticks) : started(note, ticks)
+          end
+        end
         [next_song, "stretch #{words}"]
       end
 

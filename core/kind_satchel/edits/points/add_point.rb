@@ -2,22 +2,35 @@
 
 module KindSatchel
   module Edits
-    # Adds a point to an envelope. It cuts the segment it lies on. Without a value it lies on the line, and changes nothing.
+    # Adds a point to an envelope. It cuts the segment it lies on. Without a value it lies on the line, and changes
+    # nothing.
     module AddPoint
       def self.call(song, input)
-        next_song = Envelopes.change(song, input[:envelope_id]) { |envelope| envelope.with(points: added(envelope.points, input[:tick], input[:value])) }
+        next_song = Envelopes.change(song, input[:envelope_id]) do |envelope|
+          envelope.with(points: added(envelope.points, input[:tick], input[:value]))
+        end
         [next_song, "add a point to #{Envelopes.name(song, input[:envelope_id])}"]
       end
 
-      # On a tick that has a point already the new one comes after it: a jump. Past the last point the line goes on straight.
+      # On a tick that has a point already the new one comes after it: a jump. Past the last point the line goes on
+      # straight.
       def self.added(points, tick, value)
-        raise InvalidInput.of("no_value", "/value", "The first point of an envelope needs a value.") if points.empty? && value.nil?
+        if points.empty? && value.nil?
+          raise InvalidInput.of("no_value", "/value",
+                                "The first point of an envelope needs a value.")
+        end
 
         after = points.bsearch_index { |point| point.tick > tick } || points.size
         there = after.positive? && points[after - 1].tick == tick
         near = value || points[[after - 1, 0].max]&.value
-        return [*points[0...after], Point.new(tick:, value: near, shape: following(points, after)), *points[after..]] if there || after.zero?
-        return [*points[0..-2], straight(points.last), Point.new(tick:, value: near, shape: Shapes::Straight::PLAIN)] if after == points.size
+        if there || after.zero?
+          return [*points[0...after], Point.new(tick:, value: near, shape: following(points, after)),
+                  *points[after..]]
+        end
+        if after == points.size
+          return [*points[0..-2], straight(points.last),
+                  Point.new(tick:, value: near, shape: Shapes::Straight::PLAIN)]
+        end
 
         left, right = Splice.split(points, tick)
         value ? [*left[0..-2], right.first.with(value:), *right[1..]] : [*left[0..-2], *right]

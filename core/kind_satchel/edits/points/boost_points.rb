@@ -5,7 +5,9 @@ module KindSatchel
     # Boosts or cuts points by an amount in their own unit. Each stops at the ends of the travel.
     module BoostPoints
       def self.call(song, input)
-        next_song, what = Envelopes.change_points(song, input) { |selection, envelope| boosted(song, selection, envelope, input[:amount]) }
+        next_song, what = Envelopes.change_points(song, input) do |selection, envelope|
+          boosted(song, selection, envelope, input[:amount])
+        end
         [next_song, "add #{input[:amount].strip} to #{what}"]
       end
 
@@ -13,7 +15,9 @@ module KindSatchel
       # @return [Array<Point>]
       def self.boosted(song, selection, envelope, text)
         amount = Amounts.parse(envelope, Envelopes.scale(song, envelope), text)
-        selection.revalued(envelope.role_rules.values) { |point| envelope.value_of(amount.added(envelope.amount(point.value))) }
+        selection.revalued(envelope.role_rules.values) do |point|
+          envelope.value_of(amount.added(envelope.amount(point.value)))
+        end
       end
     end
   end

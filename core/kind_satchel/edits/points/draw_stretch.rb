@@ -3,7 +3,8 @@
 module KindSatchel
   module Edits
     # Draws anew what lies under a stroke of the hand: freehand (thinned to a tolerance), in steps on the grid, or a
-    # straight ramp from its first place to its last. The stroke replaces just what it covers; outside it nothing changes.
+    # straight ramp from its first place to its last. The stroke replaces just what it covers; outside it nothing
+    # changes.
     module DrawStretch
       # What freehand is thinned to, as a share of the travel, unless said otherwise.
       TOLERANCE = 0.01
@@ -19,7 +20,10 @@ module KindSatchel
 
       def self.stroke(input, range)
         outside = input[:points].find_index { |_, value| !range.cover?(value) }
-        raise InvalidInput.of("out_of_range", "/points/#{outside}/1", "A value lies outside #{range}, which this envelope may hold.") if outside
+        if outside
+          raise InvalidInput.of("out_of_range", "/points/#{outside}/1",
+                                "A value lies outside #{range}, which this envelope may hold.")
+        end
 
         return steps(input) if input[:how] == "steps"
 
@@ -34,7 +38,10 @@ module KindSatchel
       end
 
       def self.line(places)
-        raise InvalidInput.of("too_short", "/points", "A stroke goes from one tick to another.") unless places.last[0] > places.first[0]
+        unless places.last[0] > places.first[0]
+          raise InvalidInput.of("too_short", "/points",
+                                "A stroke goes from one tick to another.")
+        end
 
         places.map { |tick, value| Point.new(tick:, value:, shape: Shapes::Straight::PLAIN) }
       end

@@ -10,7 +10,8 @@ module KindSatchel
         snippet = Snippet.of(home.envelope, from, to)
         next_song = PasteSnippet.into(song, input[:envelope_id], snippet, to, push: input.fetch(:push, false))
         meters = song.meters_of(home.owner)
-        [next_song, "duplicate #{meters.text(from)} to #{meters.text(to)} of #{Envelopes.name(song, input[:envelope_id])}"]
+        [next_song,
+         "duplicate #{meters.text(from)} to #{meters.text(to)} of #{Envelopes.name(song, input[:envelope_id])}"]
       end
     end
   end

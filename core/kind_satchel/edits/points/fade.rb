@@ -11,7 +11,10 @@ module KindSatchel
       def self.call(song, input)
         next_song, name = Envelopes.change_stretch(song, input) do |envelope|
           from, to = input.values_at(:from_tick, :to_tick)
-          raise InvalidInput.of("empty", "/envelope_id", "The envelope has no points; there is nothing to fade.") if envelope.points.empty?
+          if envelope.points.empty?
+            raise InvalidInput.of("empty", "/envelope_id",
+                                  "The envelope has no points; there is nothing to fade.")
+          end
 
           faded(envelope.points, from, to, points(envelope, from, to, input))
         end
@@ -36,7 +39,8 @@ module KindSatchel
         _, right = Splice.split(envelope.points, to)
         values = into ? [foot, right.first.value] : [left.last.value, foot]
         curve = input.fetch(:curve, CURVE) * (into ? 1 : -1)
-        [Point.new(tick: from, value: values[0], shape: Shapes::Curved.new(curve:)), Point.new(tick: to, value: values[1], shape: Shapes::Hold::PLAIN)]
+        [Point.new(tick: from, value: values[0], shape: Shapes::Curved.new(curve:)),
+         Point.new(tick: to, value: values[1], shape: Shapes::Hold::PLAIN)]
       end
       private_class_method :points, :faded, :rest
     end

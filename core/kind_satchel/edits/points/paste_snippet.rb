@@ -2,20 +2,23 @@
 
 module KindSatchel
   module Edits
-    # Puts a stretch of a move into an envelope, from a tick on, in place of what lies there; stretched to a length if one
-    # is given. With `push` it is put in between, and all that follows moves along.
+    # Puts a stretch of a move into an envelope, from a tick on, in place of what lies there; stretched to a length if
+    # one is given. With `push` it is put in between, and all that follows moves along.
     module PasteSnippet
       def self.call(song, input)
         snippet = InvalidInput.under("/snippet") { Records.read_snippet(input[:snippet]) }
         snippet = snippet.stretched(input[:length_ticks]) if input[:length_ticks]
         next_song = into(song, input[:envelope_id], snippet, input[:tick], push: input.fetch(:push, false))
-        [next_song, "paste #{PlainText.count(snippet.points.size, 'point')} into #{Envelopes.name(song, input[:envelope_id])}"]
+        [next_song,
+         "paste #{PlainText.count(snippet.points.size, 'point')} into #{Envelopes.name(song, input[:envelope_id])}"]
       end
 
       # @param snippet [Snippet]
       # @return [Song]
       def self.into(song, envelope_id, snippet, tick, push:)
-        Envelopes.change(song, envelope_id) { |envelope| envelope.with(points: pasted(envelope, snippet, Envelopes.scale(song, envelope), tick, push)) }
+        Envelopes.change(song, envelope_id) do |envelope|
+          envelope.with(points: pasted(envelope, snippet, Envelopes.scale(song, envelope), tick, push))
+        end
       end
 
       def self.pasted(envelope, snippet, scale, tick, push)

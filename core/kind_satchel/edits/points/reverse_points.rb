@@ -17,7 +17,8 @@ module KindSatchel
       def self.tidy(points)
         points.each_with_index.reject do |point, i|
           before, after = i.positive? ? points[i - 1] : nil, points[i + 1]
-          before&.shape.is_a?(Shapes::Hold) && before.value == point.value && before.tick < point.tick && after&.tick == point.tick
+          before&.shape.is_a?(Shapes::Hold) && before.value == point.value && before.tick < point.tick &&
+            after&.tick == point.tick
         end.map(&:first)
       end
       private_class_method :tidy

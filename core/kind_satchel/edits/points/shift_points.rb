@@ -20,7 +20,8 @@ module KindSatchel
         points.each_with_index.map do |point, i|
           next point unless moving.include?(i)
 
-          Point.new(tick: point.tick + ticks, value: selection.include?(i) ? point.value + value : point.value, shape: point.shape)
+          Point.new(tick: point.tick + ticks, value: selection.include?(i) ? point.value + value : point.value,
+                    shape: point.shape)
         end
       end
 

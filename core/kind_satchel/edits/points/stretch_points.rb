@@ -9,7 +9,10 @@ module KindSatchel
         next_song, what = Envelopes.change_points(song, input) do |selection, envelope|
           from, to = input.values_at(:start_tick, :end_tick)
           raise InvalidInput.of("too_short", "/end_tick", "The span ends after it starts.") unless to > from
-          raise InvalidInput.of("too_few", "/runs", "Stretching takes points on two ticks at least.") if selection.first.tick == selection.last.tick
+          if selection.first.tick == selection.last.tick
+            raise InvalidInput.of("too_few", "/runs",
+                                  "Stretching takes points on two ticks at least.")
+          end
 
           later = input.fetch(:push, false) ? to - selection.last.tick : 0
           points = Envelopes.pushed(envelope.points, selection.indexes.last + 1, later)

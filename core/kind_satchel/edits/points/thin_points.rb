@@ -8,7 +8,9 @@ module KindSatchel
       def self.call(song, input)
         gone = nil
         next_song, what = Envelopes.change_points(song, input) do |selection, envelope|
-          kept = selection.runs.flat_map { |first, last| kept(envelope.points, first, last, input[:tolerance]) }.to_h { |i| [i, true] }
+          kept = selection.runs.flat_map do |first, last|
+            kept(envelope.points, first, last, input[:tolerance])
+          end.to_h { |i| [i, true] }
           list = envelope.points.each_with_index.reject { |_, i| selection.include?(i) && !kept.key?(i) }.map(&:first)
           gone = envelope.points.size - list.size
           list

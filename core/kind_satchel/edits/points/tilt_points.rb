@@ -11,7 +11,9 @@ module KindSatchel
           span = selection.last.tick - start
           raise InvalidInput.of("too_few", "/runs", "Tilting takes points on two ticks at least.") if span.zero?
 
-          selection.revalued(envelope.role_rules.values) { |point| amount.added(point.value, (point.tick - start).fdiv(span)) }
+          selection.revalued(envelope.role_rules.values) do |point|
+            amount.added(point.value, (point.tick - start).fdiv(span))
+          end
         end
         [next_song, "tilt #{what} by #{input[:amount].strip}"]
       end

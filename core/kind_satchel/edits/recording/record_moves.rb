@@ -2,13 +2,14 @@
 
 module KindSatchel
   module Edits
-    # Writes what hands did with parameters in one lap of a pass (see {Perform::HandPass}): into the clips that sound there, into lanes, or
-    # into a new carrier clip; `into` "once" runs once over each region that was played, in a clip of its own. `moves` name each parameter
-    # with its `grips`: `samples` are seconds of the song and normalised values, in turns; `until_seconds` is where the hand let go. With
-    # `latch` each goes on to the end of the lap (`to_seconds`). After a grip the value glides over `glide_seconds` into what held.
-    # `grid_ticks` above 0 brings it to a grid; `inside_range` leaves out what lies outside the range; `separate` gives the regions that
-    # sound there clips of their own first; `kept_only` writes nothing, but the samples are kept. Parameters that are held by hand are
-    # handed back.
+    # Writes what hands did with parameters in one lap of a pass (see {Perform::HandPass}): into the clips that sound
+    # there, into lanes, or into a new carrier clip; `into` "once" runs once over each region that was played, in a
+    # clip of its own. `moves` name each parameter with its `grips`: `samples` are seconds of the song and normalised
+    # values, in turns; `until_seconds` is where the hand let go. With `latch` each goes on to the end of the lap
+    # (`to_seconds`). After a grip the value glides over `glide_seconds` into what held. `grid_ticks` above 0 brings
+    # it to a grid; `inside_range` leaves out what lies outside the range; `separate` gives the regions that sound
+    # there clips of their own first; `kept_only` writes nothing, but the samples are kept. Parameters that are held
+    # by hand are handed back.
     module RecordMoves
       extend Playing
 
@@ -17,12 +18,17 @@ module KindSatchel
         raise InvalidInput.of("nothing_played", "/moves", "Nothing of it lies in what is recorded.") if strokes.empty?
 
         ready = Perform::HandBack.call(song, strokes.keys)
-        return [song, "keep a take of #{names(song, strokes.keys)}", [], kept(song, strokes, input)] if input[:kept_only]
+        if input[:kept_only]
+          return [song, "keep a take of #{names(song, strokes.keys)}", [],
+                  kept(song, strokes, input)]
+        end
 
         no_lanes!(song, strokes.keys) if input[:into] == "lane"
         ready, region_id = into(ready, strokes, input)
-        pass = Perform::HandPass.new(ready, strokes, **input.slice(:role, :tolerance), into: region_id ? "region" : input[:into], region_id:)
-        [pass.song, "record #{names(song, strokes.keys)} into #{place_words(pass)}", told(song, pass, strokes), kept(song, strokes, input, pass, region_id)]
+        pass = Perform::HandPass.new(ready, strokes, **input.slice(:role, :tolerance),
+into: region_id ? "region" : input[:into], region_id:)
+        [pass.song, "record #{names(song, strokes.keys)} into #{place_words(pass)}", told(song, pass, strokes),
+         kept(song, strokes, input, pass, region_id)]
       end
 
       # Effects of a clip have no lanes; each is named.
@@ -30,30 +36,33 @@ module KindSatchel
         faults = addresses.each_with_index.filter_map do |address, i|
           next unless address.clip_id
 
-          Fault.new("no_lane", "/moves/#{i}/address", "#{song.full_name(address)} has no lane: envelopes in the clip move it, and carriers.")
+          Fault.new("no_lane", "/moves/#{i}/address",
+                    "#{song.full_name(address)} has no lane: envelopes in the clip move it, and carriers.")
         end
         raise InvalidInput, faults unless faults.empty?
       end
 
       # @return [Hash{Address=>Array<Stroke>}]
       def self.strokes(song, input)
-        input[:moves].each_with_index.to_h { |move, i| InvalidInput.under("/moves/#{i}") { stroked(song, move, input) } }.reject { |_, list| list.empty? }
+        input[:moves].each_with_index.to_h do |move, i|
+          InvalidInput.under("/moves/#{i}") do
+            stroked(song, move, input)
+          end
+        end.reject { |_, list| list.empty? }
       end
 
       def self.stroked(song, move, input)
         address = Inputs.target(song, move["address"])
         Inputs.role(song, address, input)
-        scale = song.parameter(address).scale
         grips = grips(move["grips"], input)
-        list = grips.each_with_index.map { |grip, i| stroke(song, grip, grips[i + 1], scale, address, input) }
+        list = grips.each_with_index.map { |grip, i| stroke(song, address, grip, grips[i + 1], input) }
         range = input[:inside_range] ? [song.range.start_tick, song.range.end_tick] : [0, Timing::LAST_TICK]
         [address, list.filter_map { |one| one.cut(*range) }]
       end
 
       # Where the range ends so does everything.
-      def self.stroke(song, grip, following, scale, address, input)
-        samples, finish = grip
-        one = Perform::Stroke.played(samples, finish, song.tempo, scale)
+      def self.stroke(song, address, (samples, finish), following, input)
+        one = Perform::Stroke.played(samples, finish, song.tempo, song.parameter(address).scale)
         one = glided(song, one, following, address, input) if input.fetch(:glide_seconds, 0).positive? && !input[:latch]
         grid = input.fetch(:grid_ticks, 0)
         grid.positive? ? one.snapped(song.meters, grid) : one

@@ -2,11 +2,12 @@
 
 module KindSatchel
   module Edits
-    # Writes again what was played in a pass, from the samples that are kept beside the song: finer or coarser (`tolerance`), or other
-    # laps of it; or elsewhere (`into`), as another role (`role`), or into clips of their own for the regions that were played (`separate`):
-    # what the pass made where it was goes then, and everything there is as it was before. `parts` are stretches of laps in order of time;
-    # where two laps meet the value jumps, or glides over `join_ticks`. Without `parts` all laps are written, later ones over earlier ones.
-    # The samples are filled in by the app (`kept`); a document by itself holds none.
+    # Writes again what was played in a pass, from the samples that are kept beside the song: finer or coarser
+    # (`tolerance`), or other laps of it; or elsewhere (`into`), as another role (`role`), or into clips of their own
+    # for the regions that were played (`separate`): what the pass made where it was goes then, and everything there
+    # is as it was before. `parts` are stretches of laps in order of time; where two laps meet the value jumps, or
+    # glides over `join_ticks`. Without `parts` all laps are written, later ones over earlier ones. The samples are
+    # filled in by the app (`kept`); a document by itself holds none.
     module RewritePass
       extend Playing
 
@@ -14,22 +15,33 @@ module KindSatchel
       NONE = 1e-6
 
       def self.call(song, input)
-        kept = input[:kept] or raise InvalidInput.of("no_takes", "/pass", "What was played in this pass is no longer kept.")
+        kept = input[:kept]
+        raise InvalidInput.of("no_takes", "/pass", "What was played in this pass is no longer kept.") unless kept
+
         address = Inputs.target(song, input[:address])
-        takes = Perform::Takes.new(kept["laps"].to_h { |lap, strokes| [lap.to_i, Perform::Takes::Records.read(strokes)] })
+        takes = Perform::Takes.new(kept["laps"].to_h do |lap, strokes|
+          [lap.to_i, Perform::Takes::Records.read(strokes)]
+        end)
         strokes = { address => parts(input) ? takes.chosen(parts(input), input.fetch(:join_ticks, 0)) : takes.all }
         raise InvalidInput.of("nothing_played", "/parts", "Nothing was played there.") if strokes[address].empty?
 
         pass, region_id = written(song, strokes, input, kept)
         kept_now = kept_of(pass, address, input, region_id).merge("fresh" => afresh?(input, kept))
-        [pass.song, "write #{song.parameter(address).name} again", [measure(pass, address), *shared(pass), *missed(pass)], kept_now]
+        [pass.song, "write #{song.parameter(address).name} again",
+         [measure(pass, address), *shared(pass), *missed(pass)], kept_now]
       end
 
       def self.written(song, strokes, input, kept)
         into, role = input[:into] || kept["into"], input[:role] || kept["role"]
-        song, region_id = afresh?(input, kept) ? moved(song, strokes, into, kept) : [restored(song, kept), kept["region_id"]]
+        song, region_id = if afresh?(input,
+                                     kept)
+                            moved(song, strokes, into, kept)
+                          else
+                            [restored(song, kept), kept["region_id"]]
+                          end
         song = apart(song, strokes) if input[:separate]
-        [Perform::HandPass.new(song, strokes, into: region_id ? "region" : into, region_id:, role:, tolerance: input[:tolerance] || kept["tolerance"]),
+        [Perform::HandPass.new(song, strokes, into: region_id ? "region" : into, region_id:, role:,
+                                              tolerance: input[:tolerance] || kept["tolerance"]),
          region_id]
       end
 
@@ -37,7 +49,8 @@ module KindSatchel
         address = strokes.keys.first
         return separated(song, strokes) unless address.setting? || address.clip_id
 
-        raise InvalidInput.of("not_apart", "/separate", "#{song.full_name(address)} belongs to its clip; of a copy it would be another.")
+        raise InvalidInput.of("not_apart", "/separate",
+                              "#{song.full_name(address)} belongs to its clip; of a copy it would be another.")
       end
 
       # Whether it is written somewhere else, or as something else, than it was.
@@ -48,7 +61,9 @@ module KindSatchel
       # What the pass made goes, with a carrier that then holds nothing.
       def self.moved(song, strokes, into, kept)
         song = restored(song, kept)
-        song = kept["bases"].select { |id, base| base["made"] && song.directory.envelopes.key?(id) }.each_key.reduce(song) do |now, id|
+        song = kept["bases"].select do |id, base|
+          base["made"] && song.directory.envelopes.key?(id)
+        end.each_key.reduce(song) do |now, id|
           Transfer::Lanes.change(now, id) { nil }
         end
         placed = kept["region_id"] && song.directory.regions[kept["region_id"]]

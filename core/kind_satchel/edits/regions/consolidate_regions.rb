@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Edits
-    # Makes one clip of what regions of one track play, their moves written out with it; one region is cropped to what it plays. How much
-    # that changes what is heard is said.
+    # Makes one clip of what regions of one track play, their moves written out with it; one region is cropped to what
+    # it plays. How much that changes what is heard is said.
     module ConsolidateRegions
       def self.call(song, input)
         placed = Regions.named(song, input[:region_ids])
@@ -12,7 +12,12 @@ module KindSatchel
       end
 
       def self.left(names)
-        names.empty? ? [] : [Tell.new("lost", [], "#{names.join(', ')}, switched off, #{names.size == 1 ? 'is' : 'are'} left out")]
+        if names.empty?
+          []
+        else
+          [Tell.new("lost", [],
+                    "#{names.join(', ')}, switched off, #{names.size == 1 ? 'is' : 'are'} left out")]
+        end
       end
       private_class_method :left
     end

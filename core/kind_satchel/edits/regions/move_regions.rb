@@ -7,7 +7,9 @@ module KindSatchel
       def self.call(song, input)
         carrying = Carrying.new(song, **input)
         next_song, tells = carrying.carried
-        [next_song, "move #{Regions.words(song, Regions.named(song, input[:region_ids]))} to #{song.meters.text(carrying.start_tick)}", tells]
+        [next_song,
+         "move #{Regions.words(song, Regions.named(song, input[:region_ids]))} to " \
+         "#{song.meters.text(carrying.start_tick)}", tells]
       end
     end
   end

@@ -7,8 +7,14 @@ module KindSatchel
       def self.call(song, input)
         placed = Regions.named(song, input[:region_ids])
         next_song = Regions.change(song, placed) { nil }
-        next_song = Transfer::Lanes.lift(next_song, placed.flat_map { |one| Transfer::Lanes.above(one.track, one.region) }) if song.points_follow
-        [next_song, "remove #{Regions.words(song, placed)} at #{song.meters.text(placed.map { |one| one.region.start_tick }.min)}"]
+        if song.points_follow
+          next_song = Transfer::Lanes.lift(next_song, placed.flat_map do |one|
+            Transfer::Lanes.above(one.track, one.region)
+          end)
+        end
+        [next_song, "remove #{Regions.words(song, placed)} at #{song.meters.text(placed.map do |one|
+          one.region.start_tick
+        end.min)}"]
       end
     end
   end

@@ -8,7 +8,9 @@ module KindSatchel
       def self.call(song, input)
         placed = Regions.named(song, input[:region_ids])
         apart = input.fetch(:each, false)
-        leaving = placed.group_by { |one| one.region.clip_id }.select { |clip_id, list| shared?(song, clip_id, list, apart) }
+        leaving = placed.group_by do |one|
+          one.region.clip_id
+        end.select { |clip_id, list| shared?(song, clip_id, list, apart) }
         raise InvalidInput.of("not_shared", "/region_ids", lonely_words(song, placed)) if leaving.empty?
 
         next_song = leaving.reduce(song) { |now, (_, list)| apart ? each_apart(song, now, list) : separated(now, list) }

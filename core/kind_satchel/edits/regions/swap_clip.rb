@@ -11,17 +11,23 @@ module KindSatchel
         fits!(clip, placed)
         travelling = Transfer::Clips.new(song)
         ids = placed.to_h { |one| [one.region.id, clip_on(travelling, clip, one.track)] }
-        next_song = Regions.change(travelling.song, placed) { |one| one.region.with(clip_id: ids[one.region.id], phases: Region::NO_PHASES) }
+        next_song = Regions.change(travelling.song, placed) do |one|
+          one.region.with(clip_id: ids[one.region.id], phases: Region::NO_PHASES)
+        end
         [next_song, "swap #{Regions.words(song, placed)} for #{clip.name}", tells(travelling)]
       end
 
       def self.tells(travelling)
-        [*(Carrying.lost(travelling.lost) if travelling.lost.any?), *(LayOut.separated(travelling.separated) if travelling.separated.any?)]
+        [*(Carrying.lost(travelling.lost) if travelling.lost.any?),
+         *(LayOut.separated(travelling.separated) if travelling.separated.any?)]
       end
 
       def self.fits!(clip, placed)
         faults = placed.each_with_index.filter_map do |one, i|
-          Fault.new("wrong_kind", "/region_ids/#{i}", "#{one.track.name} takes no clip of #{clip.kind}, and #{clip.name} is one.") unless one.track.fits?(clip)
+          unless one.track.fits?(clip)
+            Fault.new("wrong_kind", "/region_ids/#{i}",
+                      "#{one.track.name} takes no clip of #{clip.kind}, and #{clip.name} is one.")
+          end
         end
         raise InvalidInput, faults unless faults.empty?
       end
@@ -32,7 +38,9 @@ module KindSatchel
         homes = song.directory.regions_of_clip(clip.id).map(&:track)
         return clip.id if homes.any? { |home| home.id == track.id }
 
-        from = homes.first || clip.envelopes.filter_map { |envelope| song.directory.tracks[envelope.target.owner_id] }.first || track
+        from = homes.first || clip.envelopes.filter_map do |envelope|
+          song.directory.tracks[envelope.target.owner_id]
+        end.first || track
         travelling.on(clip.id, from, track, alone: homes.empty?)
       end
 

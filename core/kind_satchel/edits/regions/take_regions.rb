@@ -2,9 +2,10 @@
 
 module KindSatchel
   module Edits
-    # Places regions of another song here, with their clips and the moves in them: on a track, those of a second track on the next row
-    # that holds regions, and so on. Moves of the track they were on turn to what answers there. `document` is the other song's;
-    # `region_ids` name regions of it; the first of them comes to `start_tick` of `track_id`. Sounds go along by their digest.
+    # Places regions of another song here, with their clips and the moves in them: on a track, those of a second track
+    # on the next row that holds regions, and so on. Moves of the track they were on turn to what answers there.
+    # `document` is the other song's; `region_ids` name regions of it; the first of them comes to `start_tick` of
+    # `track_id`. Sounds go along by their digest.
     module TakeRegions
       def self.call(song, input)
         other = InvalidInput.under("/document") { Document.load(input[:document]) }
@@ -28,7 +29,9 @@ module KindSatchel
           travelling = Transfer::Clips.new(graft.song)
           regions = strangers.flat_map { |source, stranger| moved(stranger, @goals[source], travelling) }
           bare = without(travelling.song, strangers.values)
-          done = regions.group_by { |goal, _| goal.id }.reduce(bare) { |now, (id, pairs)| Placing.drop(now, now.track(id), *pairs.map(&:last)) }
+          done = regions.group_by do |goal, _|
+            goal.id
+          end.reduce(bare) { |now, (id, pairs)| Placing.drop(now, now.track(id), *pairs.map(&:last)) }
           lost = graft.lost | travelling.lost
           [done, words, [*(lost.empty? ? [] : [Carrying.lost(lost)]), *Placing.cuts(bare, done)]]
         end
@@ -44,16 +47,23 @@ module KindSatchel
         def goals(first)
           rows = @song.tracks.select(&:holds_regions?)
           place = rows.index { |row| row.id == first.id } or
-            raise InvalidInput.of("no_regions_here", "/track_id", "#{first.name} is a #{first.kind} track and holds no regions.")
+            raise InvalidInput.of("no_regions_here", "/track_id",
+                                  "#{first.name} is a #{first.kind} track and holds no regions.")
           sources = @other.tracks.select { |track| regions(track).any? }
           sources.each_with_index.to_h { |source, i| [source, fitting!(rows[place + i], source)] }
         end
 
         def fitting!(goal, source)
-          raise InvalidInput.of("no_track", "/track_id", "There is no track to take what lies on #{source.name}.") unless goal
+          unless goal
+            raise InvalidInput.of("no_track", "/track_id",
+                                  "There is no track to take what lies on #{source.name}.")
+          end
 
-          misfit = regions(source).map { |region| @other.clip(region.clip_id) }.find { |clip| !goal.fits?(clip) } or return goal
-          raise InvalidInput.of("wrong_kind", "/track_id", "#{goal.name} takes no clip of #{misfit.kind}, and #{misfit.name} is one.")
+          misfit = regions(source).map do |region|
+            @other.clip(region.clip_id)
+          end.find { |clip| !goal.fits?(clip) } or return goal
+          raise InvalidInput.of("wrong_kind", "/track_id",
+                                "#{goal.name} takes no clip of #{misfit.kind}, and #{misfit.name} is one.")
         end
 
         def regions(track)
@@ -61,7 +71,9 @@ module KindSatchel
           ids.map(&:region)
         end
 
-        def moved(stranger, goal, travelling) = stranger.regions.map { |region| [goal, turned(region, stranger, goal, travelling)] }
+        def moved(stranger, goal, travelling)
+          stranger.regions.map { |region| [goal, turned(region, stranger, goal, travelling)] }
+        end
 
         def turned(region, stranger, goal, travelling)
           before = travelling.song.clip(region.clip_id)

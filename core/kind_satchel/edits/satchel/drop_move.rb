@@ -2,20 +2,22 @@
 
 module KindSatchel
   module Edits
-    # Drops a {KeptMove} on an envelope (`envelope_id`), or on a parameter (`address`) in a clip (`clip_id`) or on its lane, where it makes
-    # an envelope if there is none of that role. It lies from `tick` on over `length_ticks`, by default the rest of the clip, or the
-    # move's own length on a lane; `how` fits it there, repeats it to fill, or leaves it as long as it is. `low` and `high`
-    # are where its foot and its top come to, as amounts or as people write them; else it runs where it ran. An LFO stays one
-    # where nothing else is drawn. Switches flip where it crosses the middle.
+    # Drops a {KeptMove} on an envelope (`envelope_id`), or on a parameter (`address`) in a clip (`clip_id`) or on its
+    # lane, where it makes an envelope if there is none of that role. It lies from `tick` on over `length_ticks`, by
+    # default the rest of the clip, or the move's own length on a lane; `how` fits it there, repeats it to fill, or
+    # leaves it as long as it is. `low` and `high` are where its foot and its top come to, as amounts or as people
+    # write them; else it runs where it ran. An LFO stays one where nothing else is drawn. Switches flip where it
+    # crosses the middle.
     module DropMove
       def self.call(song, input)
         move = InvalidInput.under("/move") { Records.read_kept_move(input[:move]) }
-        drop = Transfer::Drop.new(move:, how: input.fetch(:how, "fit"), over: input.fetch(:over, false), backwards: input.fetch(:backwards, false))
+        drop = Transfer::Drop.new(move:, how: input.fetch(:how, "fit"), over: input.fetch(:over, false),
+                                  backwards: input.fetch(:backwards, false))
         landing = Landing.new(song, input, move.role)
         envelope = landing.envelope
         scale = Envelopes.scale(landing.song, envelope)
         stretch = input[:length_ticks] || own_stretch(landing.home, move, input.fetch(:tick, 0))
-        dropped = Dropped.new(landing, drop, scale, limits(move, envelope, scale, input), input.fetch(:tick, 0), stretch)
+        dropped = Dropped.new(landing, drop, limits(move, envelope, scale, input), input.fetch(:tick, 0), stretch)
         words = "drop #{move.name.strip} on #{landing.song.parameter_name(envelope.target)} #{landing.words}"
         [Envelopes.change(landing.song, envelope.id) { dropped.envelope }, words, dropped.tells]
       end
@@ -46,7 +48,8 @@ module KindSatchel
       def self.number(given, rules, name)
         return given if rules.values.cover?(given)
 
-        raise InvalidInput.of("out_of_range", "/#{name}", "#{given} lies outside #{rules.values}, which this envelope may hold.")
+        raise InvalidInput.of("out_of_range", "/#{name}",
+                              "#{given} lies outside #{rules.values}, which this envelope may hold.")
       end
       private_class_method :own_stretch, :limits, :number
 
@@ -56,9 +59,9 @@ module KindSatchel
 
         attr_reader :envelope, :tells
 
-        def initialize(landing, drop, scale, limits, tick, stretch)
-          @before, @clip = landing.envelope, landing.clip
-          @drop, @scale, @limits, @tick, @stretch = drop, scale, limits, tick, stretch
+        def initialize(landing, drop, limits, tick, stretch)
+          @before, @clip, @scale = landing.envelope, landing.clip, Envelopes.scale(landing.song, landing.envelope)
+          @drop, @limits, @tick, @stretch = drop, limits, tick, stretch
           @bpm = landing.song.tempo.bpm_at(0)
           @tells = []
           @envelope = drop.runs_on? && (landing.fresh? || @before.lfo?) ? as_lfo : as_points
@@ -81,7 +84,9 @@ module KindSatchel
             @tells << Tell.new("replaced", [base.id], "its LFO is replaced")
             base = base.with(source: Sources::Drawn::PLAIN, points: [])
           end
-          middle = values(base, @drop.points(@stretch, base.role, @scale, @limits, bpm: @bpm)).map { |point| point.with(tick: point.tick + @tick) }
+          middle = values(base, @drop.points(@stretch, base.role, @scale, @limits, bpm: @bpm)).map do |point|
+            point.with(tick: point.tick + @tick)
+          end
           base.with(points: spliced(base, middle, @tick + @drop.length(@stretch)))
         end
 
@@ -109,7 +114,9 @@ module KindSatchel
           @tick.zero? ? middle : Splice.join(Splice.split(base.points, @tick).first, middle)
         end
 
-        def ends?(finish) = !@clip.nil? && finish >= (@before.own_length_ticks || @clip.length_ticks) && @before.clock != "once"
+        def ends?(finish)
+          !@clip.nil? && finish >= (@before.own_length_ticks || @clip.length_ticks) && @before.clock != "once"
+        end
       end
     end
   end

@@ -9,7 +9,9 @@ module KindSatchel
         rules = Checks::LooseEnds::ALL.fetch(id)
         found = input[:keys] ? EndsOf.named(song, id, input[:keys]) : Checks::LooseEnds.of_check(song, id).reject { |one| song.aside(id, one.key) }
         raise InvalidInput.of("nothing_to_mend", "/check", "There is no loose end of this kind.") if found.empty?
-        raise InvalidInput.of("no_fix", "/fix", "#{rules.title}: there is no such fix.") unless fixable?(song, found[0], fix)
+        unless fixable?(song, found[0], fix)
+          raise InvalidInput.of("no_fix", "/fix", "#{rules.title}: there is no such fix.")
+        end
 
         after = found.reduce(song) { |current, one| mended(current, rules, one, fix) }
         [after, "#{found[0].tell(song).fixes[fix].words.downcase}: #{PlainText.count(found.size, 'loose end')}"]
@@ -22,7 +24,9 @@ module KindSatchel
         ALL.fetch(chosen.edit).call(song, chosen.inputs.transform_keys(&:to_sym)).first
       end
 
-      def self.fixable?(song, one, fix) = !Checks::LooseEnds::ALL.fetch(one.check).respond_to?(:outside?) && one.tell(song).fixes[fix]
+      def self.fixable?(song, one, fix)
+        !Checks::LooseEnds::ALL.fetch(one.check).respond_to?(:outside?) && one.tell(song).fixes[fix]
+      end
       private_class_method :mended, :fixable?
     end
   end

@@ -10,7 +10,8 @@ module KindSatchel
         marks = found.map { |one| Song::SetAside.new(check_id: id, key: one.key, reason:) }
         rest = song.set_aside.reject { |one| one.check_id == id && input[:keys].include?(one.key) }
         if rest.size + marks.size > Song::SetAside::MOST
-          raise InvalidInput.of("too_many", "/keys", "A song keeps at most #{Song::SetAside::MOST} loose ends that are set aside.")
+          raise InvalidInput.of("too_many", "/keys",
+                                "A song keeps at most #{Song::SetAside::MOST} loose ends that are set aside.")
         end
 
         [song.with(set_aside: rest + marks), "set #{PlainText.count(marks.size, 'loose end')} aside"]

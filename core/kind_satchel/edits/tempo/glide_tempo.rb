@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Edits
-    # Lets the tempo go from one value to another over a stretch of song, as a shape does it, and then back to what it was, at once, or
-    # over `back_ticks`; outside of that nothing changes.
+    # Lets the tempo go from one value to another over a stretch of song, as a shape does it, and then back to what it
+    # was, at once, or over `back_ticks`; outside of that nothing changes.
     module GlideTempo
       def self.call(song, input)
         from, to = input.values_at(:from_tick, :to_tick)
@@ -12,14 +12,25 @@ module KindSatchel
         first, last = input.fetch(:from_bpm) { song.tempo.bpm_at(from) }, input[:to_bpm]
         made = Transfer::Lanes.with_lane(song, Address.tempo, "set")
         lane = Transfer::Lanes.lane(made, Address.tempo, "set")
-        raise InvalidInput.of("lfo", "/from_tick", "The lane of the tempo is an LFO; turn it into points first.") if lane.lfo?
+        if lane.lfo?
+          raise InvalidInput.of("lfo", "/from_tick",
+                                "The lane of the tempo is an LFO; turn it into points first.")
+        end
 
-        back = input.fetch(:back_ticks, 0)
-        middle = [point(from, first, shape(input)), point(to, last, back.positive? ? Shapes::Straight::PLAIN : Shapes::Hold::PLAIN)]
-        middle << point(to + back, song.tempo.bpm_at(to + back), Shapes::Hold::PLAIN) if back.positive?
-        points = Splice.replace(lane.points, from, to + back, middle.map { |one| one.with(value: lane.value_of(one.value).clamp(0.0, 1.0)) })
+        glide = [point(from, first, shape(input)), *ending(song, input)].map do |one|
+          one.with(value: lane.value_of(one.value).clamp(0.0, 1.0))
+        end
+        points = Splice.replace(lane.points, from, glide.last.tick, glide)
         texts = [first, last].map { |one| Units::BPM.text(one) }
         [Envelopes.change(made, lane.id) { |one| one.with(points:) }, "let the tempo go from #{texts.join(' to ')}"]
+      end
+
+      # Where it arrives, and where it is back at what it was.
+      def self.ending(song, input)
+        to, back = input[:to_tick], input.fetch(:back_ticks, 0)
+        return [point(to, input[:to_bpm], Shapes::Hold::PLAIN)] unless back.positive?
+
+        [point(to, input[:to_bpm], Shapes::Straight::PLAIN), point(to + back, song.tempo.bpm_at(to + back), Shapes::Hold::PLAIN)]
       end
 
       def self.shape(input)
@@ -31,7 +42,7 @@ module KindSatchel
       end
 
       def self.point(tick, bpm, shape) = Point.new(tick:, value: Owners::OfSong::TEMPO.scale.normalised(bpm), shape:)
-      private_class_method :shape, :point
+      private_class_method :ending, :shape, :point
     end
   end
 end

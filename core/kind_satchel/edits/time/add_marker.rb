@@ -6,10 +6,13 @@ module KindSatchel
     module AddMarker
       def self.call(song, input)
         others = song.markers.reject { |marker| marker.tick == input[:tick] }
-        raise InvalidInput.of("too_many_markers", "", "A song has at most #{Marker::MOST} markers.") if others.size >= Marker::MOST
+        if others.size >= Marker::MOST
+          raise InvalidInput.of("too_many_markers", "", "A song has at most #{Marker::MOST} markers.")
+        end
 
         marker = Marker.new(id: "marker-#{song.next_id}", tick: input[:tick], name: name(song, input))
-        [song.with(next_id: song.next_id + 1, markers: [*others, marker].sort_by(&:tick)), "mark #{song.meters.text(marker.tick)} as #{marker.name}"]
+        [song.with(next_id: song.next_id + 1, markers: [*others, marker].sort_by(&:tick)),
+         "mark #{song.meters.text(marker.tick)} as #{marker.name}"]
       end
 
       # "Marker", "Marker 2", ... unless said otherwise.

@@ -8,7 +8,8 @@ module KindSatchel
         stretch = InvalidInput.under("/stretch") { Transfer::SongStretch.read(input[:stretch]) }
         way = input.fetch(:over, false) ? :filled : :inserted
         length, place = song.meters.span_text(stretch.length_ticks, from: input[:tick]), song.meters.text(input[:tick])
-        [Transfer::SongTime.public_send(way, song, stretch, input[:tick]), "put #{length} of song #{way == :filled ? 'over what lies' : 'in'} at #{place}"]
+        [Transfer::SongTime.public_send(way, song, stretch, input[:tick]),
+         "put #{length} of song #{way == :filled ? 'over what lies' : 'in'} at #{place}"]
       end
     end
   end

@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Edits
-    # Sets the time signature from a bar on, up to the next one that is set. `bar` is counted from 1 (the default); `beats` is
-    # 1..64, `unit` 1, 2, 4, 8, 16 or 32.
+    # Sets the time signature from a bar on, up to the next one that is set. `bar` is counted from 1 (the default);
+    # `beats` is 1..64, `unit` 1, 2, 4, 8, 16 or 32.
     module SetMeter
       def self.call(song, input)
         meter = Timing::Meter.new(beats: input[:beats], unit: input[:unit])

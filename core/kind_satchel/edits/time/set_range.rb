@@ -7,7 +7,8 @@ module KindSatchel
       def self.call(song, input)
         range = song.range.with(**input)
         text = "#{song.meters.text(range.start_tick)} to #{song.meters.text(range.end_tick)}"
-        words = input.key?(:start_tick) || input.key?(:end_tick) ? "set the range #{text}" : "switch the range #{range.on ? 'on' : 'off'}"
+        moved = input.key?(:start_tick) || input.key?(:end_tick)
+        words = moved ? "set the range #{text}" : "switch the range #{range.on ? 'on' : 'off'}"
         [song.with(range:), words]
       end
     end

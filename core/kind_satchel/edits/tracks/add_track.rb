@@ -2,10 +2,11 @@
 
 module KindSatchel
   module Edits
-    # Adds a track of any kind, before another one, or else under the last of its like. It sounds into the master, or into the group
-    # the track before which it comes sounds into. Channels get a send to a new return.
+    # Adds a track of any kind, before another one, or else under the last of its like. It sounds into the master, or
+    # into the group the track before which it comes sounds into. Channels get a send to a new return.
     module AddTrack
-      NAMES = { "notes" => "Notes", "audio" => "Audio", "carrier" => "Carriers", "group" => "Group", "return" => "Return" }.freeze
+      NAMES = { "notes" => "Notes", "audio" => "Audio", "carrier" => "Carriers", "group" => "Group",
+                "return" => "Return" }.freeze
       # What a track of a kind starts with, unless said otherwise.
       DEVICES = { "notes" => [{ "type" => "mono-synth" }], "audio" => [{ "type" => "loop-player" }] }.freeze
       CHANNEL = Device.new(id: "channel", type: "channel", values: {}, held: {})
@@ -15,8 +16,11 @@ module KindSatchel
       def self.call(song, input)
         kind = input[:kind]
         place = place(song, kind, input[:before])
-        track = Track.new(id: "track-#{song.next_id}", name: name(song, input), kind:, hue: input.fetch(:hue) { hue(song) },
-                          output: output(song, kind, place, input[:before]), devices: kind == "carrier" ? [] : [CHANNEL], lanes: [], regions: [])
+        track = Track.new(id: "track-#{song.next_id}", name: name(song, input), kind:, hue: input.fetch(:hue) do
+          hue(song)
+        end,
+                          output: output(song, kind, place, input[:before]),
+                          devices: kind == "carrier" ? [] : [CHANNEL], lanes: [], regions: [])
         track = with_chain(track, input.fetch(:devices) { DEVICES.fetch(kind, []) })
         [song.with(tracks: song.tracks.dup.insert(place, track), next_id: song.next_id + 1), "add #{track.name}"]
       end
@@ -46,8 +50,8 @@ module KindSatchel
       def self.with_chain(track, list)
         list.each_with_index.reduce(track) do |now, (entry, i)|
           rules = Chains.type!(now, entry["type"], "/devices/#{i}/type")
-          device = Chains.fresh(now.devices.map(&:id), rules.id).with(values: Chains.values!(rules, entry.fetch("values", {}), "/devices/#{i}/values"),
-                                                                      sound: entry["sound"])
+          values = Chains.values!(rules, entry.fetch("values", {}), "/devices/#{i}/values")
+          device = Chains.fresh(now.devices.map(&:id), rules.id).with(values:, sound: entry["sound"])
           now.with(devices: SetChain.in_order([*now.devices, device]))
         end
       end

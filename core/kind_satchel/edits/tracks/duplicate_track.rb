@@ -6,7 +6,8 @@ module KindSatchel
     module DuplicateTrack
       def self.call(song, input)
         track = song.track(input[:track_id])
-        [Transfer::TrackCopy.new(song, track, moves: input[:moves]).song, "duplicate #{track.name} #{input[:moves] ? 'with' : 'without'} its moves"]
+        [Transfer::TrackCopy.new(song, track, moves: input[:moves]).song,
+         "duplicate #{track.name} #{input[:moves] ? 'with' : 'without'} its moves"]
       end
     end
   end

@@ -2,8 +2,9 @@
 
 module KindSatchel
   module Edits
-    # Moves a track to another place, right above another track: with what it takes in, if it is a group. It comes to sound into what
-    # that track sounds into; right above a group that is the group itself if it was its member before, else what the group goes to.
+    # Moves a track to another place, right above another track: with what it takes in, if it is a group. It comes to
+    # sound into what that track sounds into; right above a group that is the group itself if it was its member
+    # before, else what the group goes to.
     module MoveTrack
       def self.call(song, input)
         track = song.track(input[:track_id])
@@ -11,7 +12,9 @@ module KindSatchel
         stays!(track, goal, song)
         moving = song.tracks.select { |other| song.way_out(other).include?(track) }
         rest = song.tracks - moving
-        tracks = rest.dup.insert(rest.index(goal), *moving.map { |other| other.equal?(track) ? track.with(output: output(song, track, goal, rest)) : other })
+        tracks = rest.dup.insert(rest.index(goal), *moving.map do |other|
+          other.equal?(track) ? track.with(output: output(song, track, goal, rest)) : other
+        end)
         [song.with(tracks:), "move #{track.name}"]
       end
 

@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Edits
-    # Takes a track away with its lanes and regions. Envelopes elsewhere that move it stay, as loose ends that do nothing, and so do
-    # those of sends to a return. What went to a group goes to what the group did.
+    # Takes a track away with its lanes and regions. Envelopes elsewhere that move it stay, as loose ends that do
+    # nothing, and so do those of sends to a return. What went to a group goes to what the group did.
     module RemoveTrack
       def self.call(song, input)
         track = song.track(input[:track_id])
@@ -19,7 +19,9 @@ module KindSatchel
         parts = [[track.regions.size, "region"], [track.lanes.size, "lane"]].reject { |count, _| count.zero? }
         return [] if parts.empty?
 
-        [Tell.new("along", [track.id], "#{parts.map { |count, word| PlainText.count(count, word) }.join(' and ')} go along")]
+        [Tell.new("along", [track.id], "#{parts.map do |count, word|
+          PlainText.count(count, word)
+        end.join(' and ')} go along")]
       end
 
       # Sends that lead to a return, by their level or by what moves it.
@@ -27,13 +29,18 @@ module KindSatchel
         return [] unless track.kind == "return"
 
         id = Devices::SEND_PREFIX + track.id
-        senders = song.tracks.select { |other| other.sounds_itself? && (other.channel.values.fetch(id, 0).positive? || moved?(song, other, id)) }
+        senders = song.tracks.select do |other|
+          other.sounds_itself? && (other.channel.values.fetch(id, 0).positive? || moved?(song, other, id))
+        end
         return [] if senders.empty?
 
-        [Tell.new("sent", senders.map(&:id), "#{senders.map(&:name).first(3).join(', ')} #{senders.size == 1 ? 'sends' : 'send'} to it no more")]
+        [Tell.new("sent", senders.map(&:id),
+                  "#{senders.map(&:name).first(3).join(', ')} #{senders.size == 1 ? 'sends' : 'send'} to it no more")]
       end
 
-      def self.moved?(song, track, id) = song.automated.any? { |address| address.owner_id == track.id && address.parameter_id == id }
+      def self.moved?(song, track, id)
+        song.automated.any? { |address| address.owner_id == track.id && address.parameter_id == id }
+      end
 
       def self.loose(song, track)
         homes = song.directory.envelopes.each_value.select do |home|
@@ -43,10 +50,13 @@ module KindSatchel
         clips = homes.filter_map(&:clip).uniq(&:id).reject { |clip| clip_only_here?(song, clip, track) }
         return [] if clips.empty?
 
-        [Tell.new("loose", clips.map(&:id), "what #{clips.map(&:name).first(3).join(', ')} did to #{track.name} waits as a loose end")]
+        [Tell.new("loose", clips.map(&:id),
+                  "what #{clips.map(&:name).first(3).join(', ')} did to #{track.name} waits as a loose end")]
       end
 
-      def self.clip_only_here?(song, clip, track) = song.directory.regions_of_clip(clip.id).all? { |placed| placed.track.equal?(track) }
+      def self.clip_only_here?(song, clip, track)
+        song.directory.regions_of_clip(clip.id).all? { |placed| placed.track.equal?(track) }
+      end
       private_class_method :along, :sent, :moved?, :loose, :clip_only_here?
     end
   end

@@ -2,7 +2,8 @@
 
 module KindSatchel
   module Edits
-    # Lets tracks sound into a group or the master. A group takes in what stands above it; a track that stands below goes up.
+    # Lets tracks sound into a group or the master. A group takes in what stands above it; a track that stands below
+    # goes up.
     module SetOutput
       def self.call(song, input)
         members = members!(song, input[:track_ids])
@@ -15,7 +16,8 @@ module KindSatchel
         goal = InvalidInput.under("/output") { song.track(id) }
         return goal if %w[group master].include?(goal.kind)
 
-        raise InvalidInput.of("bad_output", "/output", "#{goal.name} is a #{goal.kind} track; tracks sound into a group or the master.")
+        raise InvalidInput.of("bad_output", "/output",
+                              "#{goal.name} is a #{goal.kind} track; tracks sound into a group or the master.")
       end
 
       # @raise [InvalidInput] for what sounds into nothing or makes no sound
@@ -24,13 +26,15 @@ module KindSatchel
           track = InvalidInput.under("/track_ids/#{i}") { song.track(id) }
           next track unless %w[master carrier].include?(track.kind)
 
-          raise InvalidInput.of("bad_output", "/track_ids/#{i}", "The #{track.kind} track #{track.name} cannot be put in a group.")
+          raise InvalidInput.of("bad_output", "/track_ids/#{i}",
+                                "The #{track.kind} track #{track.name} cannot be put in a group.")
         end
       end
 
       def self.ring!(song, members, goal)
         ring = members.find { |track| song.way_out(goal).include?(track) } or return
-        raise InvalidInput.of("bad_output", "/output", "#{goal.name} sounds into #{ring.name}; the other way round would be a ring.")
+        raise InvalidInput.of("bad_output", "/output",
+                              "#{goal.name} sounds into #{ring.name}; the other way round would be a ring.")
       end
 
       # Members that stand under the group come right above it, with what sounds into them; all others keep their place.

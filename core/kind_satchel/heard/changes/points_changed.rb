@@ -16,8 +16,8 @@ module KindSatchel
           differing(was.points, is.points)
         end
 
-        # Bounds at points that stayed, with a segment that stayed between them and all that changed: so the curve is the
-        # same on both sides of a bound, also where it jumps.
+        # Bounds at points that stayed, with a segment that stayed between them and all that changed: so the curve is
+        # the same on both sides of a bound, also where it jumps.
         def differing(old, new)
           first = alike_from(old, new) { |i| i }
           last = alike_from(old.drop(first), new.drop(first)) { |i| -1 - i }

@@ -3,8 +3,8 @@
 module KindSatchel
   module Heard
     class Changes
-      # From settings of moves on to what the moves move, and from macros to what they drive. A depth, a limit or a wave changes the
-      # same stretches; a rate all from there to the end of every run that reaches past it.
+      # From settings of moves on to what the moves move, and from macros to what they drive. A depth, a limit or a
+      # wave changes the same stretches; a rate all from there to the end of every run that reaches past it.
       class Spread
         # @param song [Song] one of the two
         def initialize(song)
@@ -24,7 +24,11 @@ module KindSatchel
           rate = address.parameter_id == "rate"
           return [[home.envelope.target, stretches.map { |from, to| [from, rate ? ALWAYS[1] : to] }]] if home.track
 
-          [[home.envelope.target, regions(home).flat_map { |region| stretches.filter_map { |stretch| in_region(home, region, stretch, rate) } }]]
+          [[home.envelope.target, regions(home).flat_map do |region|
+            stretches.filter_map do |stretch|
+              in_region(home, region, stretch, rate)
+            end
+          end]]
         end
 
         # Whether a rate hangs on a parameter, or it is one.
@@ -39,9 +43,17 @@ module KindSatchel
         # What goes by the clock, from where that differs; in a region all of it, whose run may begin before.
         def on_clock(stretches)
           from = stretches.map(&:first).min or return []
-          free = @song.directory.envelopes.each_value.select { |home| home.envelope.lfo? && home.envelope.source.free? && home.envelope.acts? }
+          free = @song.directory.envelopes.each_value.select do |home|
+            home.envelope.lfo? && home.envelope.source.free? && home.envelope.acts?
+          end
           free.map do |home|
-            [home.envelope.target, home.track ? [[from, ALWAYS[1]]] : regions(home).map { |region| [region.start_tick, region.end_tick] }]
+            [home.envelope.target, if home.track
+                                     [[from, ALWAYS[1]]]
+                                   else
+                                     regions(home).map do |region|
+                                       [region.start_tick, region.end_tick]
+                                     end
+                                   end]
           end
         end
 

@@ -23,7 +23,11 @@ module KindSatchel
       def spans(from, to)
         lists = { "set" => [], "scale" => [], "shift" => [] }
         lanes = @acting.lanes
-        lanes.each { |lane| add(lists, Clocks::Run.new(0, [from, 0].max, to), @acting.lane_source(lane)) } if to.positive?
+        if to.positive?
+          lanes.each do |lane|
+            add(lists, Clocks::Run.new(0, [from, 0].max, to), @acting.lane_source(lane))
+          end
+        end
         @acting.each_placed([from, 0].max, to) do |source|
           @acting.heard_in(source.region, from, to).each { |start, finish| add_runs(lists, source, start, finish) }
         end
@@ -31,13 +35,19 @@ module KindSatchel
         lists.each_value { |list| list.sort_by!(&:from) if @acting.rows.size > 1 || lanes.any? || @frame }
       end
 
-      # What acts at one tick, in the order in which it acts: those that set, the winner last; those that scale; those that
-      # shift.
+      # What acts at one tick, in the order in which it acts: those that set, the winner last; those that scale; those
+      # that shift.
       # @return [Array<Array(Source, Float)>] each with its amount there
       def at(tick)
         found = others_at([tick, 0].max)
         @acting.own_sources.each { |source| found << [source, amount(source, tick)] }
-        found.size < 2 ? found : found.sort_by.with_index { |(source, _), i| [RANKS.fetch(source.envelope.role), source.turn, i] }
+        if found.size < 2
+          found
+        else
+          found.sort_by.with_index do |(source, _), i|
+            [RANKS.fetch(source.envelope.role), source.turn, i]
+          end
+        end
       end
       RANKS = Roles::ALL.ids.each_with_index.to_h.freeze
 
@@ -74,7 +84,10 @@ module KindSatchel
 
         @acting.each_placed(from, to) do |source|
           region = source.region
-          count += cycles_of(source, [from, region.start_tick].max, [to, region.end_tick].min) if cycles?(source.envelope)
+          if cycles?(source.envelope)
+            count += cycles_of(source, [from, region.start_tick].max,
+                               [to, region.end_tick].min)
+          end
         end
         count
       end
@@ -82,7 +95,9 @@ module KindSatchel
       # What a lane that trims makes of a value: factor and offset; nil for all others.
       # @param tick [Numeric] where, for a knob that is driven
       # @return [Array(Float, Float), nil]
-      def line(envelope, tick) = @driven && envelope.trims? ? @song.trim_line(envelope, @driven.at(tick)) : @song.trim_line(envelope)
+      def line(envelope, tick)
+        @driven && envelope.trims? ? @song.trim_line(envelope, @driven.at(tick)) : @song.trim_line(envelope)
+      end
 
       private
 
@@ -120,7 +135,9 @@ module KindSatchel
       def note_region(found, region, row, tick)
         return if region.nil? || region.muted
 
-        @acting.each_in(region, row) { |clip, envelope| note(found, envelope, envelope.at(Clocks.position(region, clip, envelope, tick)), tick) }
+        @acting.each_in(region, row) do |clip, envelope|
+          note(found, envelope, envelope.at(Clocks.position(region, clip, envelope, tick)), tick)
+        end
       end
 
       def cycles?(envelope) = envelope.lfo? || (@acting.live?(envelope) && envelope.drawn_cycles.positive?)
@@ -130,7 +147,12 @@ module KindSatchel
         return envelope.drawn_cycles * (to - from) unless envelope.lfo?
 
         pace = (region && !envelope.source.free? && envelope.clock_rules.pace(region, source.clip, envelope)) || 1
-        pace * (@acting.live?(envelope) ? live_move(source).cycles(from, to) : (to - from) / envelope.source.cycle_ticks.to_f)
+        pace * (if @acting.live?(envelope)
+                  live_move(source).cycles(from,
+                                           to)
+                else
+                  (to - from) / envelope.source.cycle_ticks.to_f
+                end)
       end
 
       def each_bound_of(source, from, to)
@@ -155,7 +177,12 @@ module KindSatchel
       # @param positions [Array(Numeric, Numeric)] in the envelope's own time
       def bounds(source, positions, from, to)
         factor, offset = line(source.envelope, from) || [1.0, 0.0]
-        ends = @acting.live?(source.envelope) ? live_move(source).bounds(from, to) : Bounds.of(source.envelope, *positions)
+        ends = if @acting.live?(source.envelope)
+                 live_move(source).bounds(from,
+                                          to)
+               else
+                 Bounds.of(source.envelope, *positions)
+               end
         ends.map { |value| (value * factor) + offset }
       end
 
@@ -170,7 +197,8 @@ module KindSatchel
 
         others_at(0).each do |source, amount|
           factor, offset = line(source.envelope, 0)
-          lists.fetch(source.envelope.role) << Level.new(from, [to, 0].min, factor ? (amount * factor) + offset : amount, source)
+          value = factor ? (amount * factor) + offset : amount
+          lists.fetch(source.envelope.role) << Level.new(from, [to, 0].min, value, source)
         end
       end
 
@@ -199,12 +227,15 @@ module KindSatchel
         parameter = @song.parameter(@address)
         knob = Cursor.new(@driven.arcs(run.from, run.to))
         each_arc(run, @acting.lane_source(source.envelope.with(fader: "follow")), nil) do |arc|
-          Cursor.each_stretch([knob], arc.from, arc.to) { |from, to| list << Trimmed.new(arc, knob.arc, from, to, parameter) }
+          Cursor.each_stretch([knob], arc.from, arc.to) do |from, to|
+            list << Trimmed.new(arc, knob.arc, from, to, parameter)
+          end
         end
       end
 
       def too_many!
-        raise TooManyPieces.of("too_many_pieces", "/to_tick", "More than #{MOST_PIECES} pieces lie there; ask for a shorter stretch.")
+        raise TooManyPieces.of("too_many_pieces", "/to_tick",
+                               "More than #{MOST_PIECES} pieces lie there; ask for a shorter stretch.")
       end
     end
   end

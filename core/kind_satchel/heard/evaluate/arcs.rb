@@ -7,8 +7,8 @@ module KindSatchel
     # - `from`, `to` song ticks; `source` who acts, a {Source}
     # - `at(tick)` the value; at `to` the one it arrives at
     # - `still?` whether it stays the same, `straight?` whether it moves evenly
-    # - `breaks(from, to, worth, tolerance)` ticks strictly between two where a line chain must turn to stay within `tolerance` when
-    #   the values are worth `worth` each
+    # - `breaks(from, to, worth, tolerance)` ticks strictly between two where a line chain must turn to stay within
+    #   `tolerance` when the values are worth `worth` each
     # - `jet(from, to)` what is known of it between two ticks, a {Jet}
     # - `drawn?` whether it is one segment of an envelope, with all that a {Span} tells of it
     #

@@ -27,7 +27,8 @@ module KindSatchel
         list.minmax
       end
 
-      # What one segment stays between in a part of it: all but drawn cycles go one way. Of a short one all of it is told.
+      # What one segment stays between in a part of it: all but drawn cycles go one way. Of a short one all of it is
+      # told.
       def part(envelope, index, from, to)
         point, following = envelope.points[index], envelope.points[index + 1]
         short = following && following.tick - point.tick <= to - from
@@ -78,7 +79,11 @@ module KindSatchel
 
       def block_bounds(envelope)
         envelope.memo(:bounds) do
-          blocks = (0...envelope.points.size).each_slice(BLOCK).map { |places| places.flat_map { |i| segment(envelope, i) }.minmax }
+          blocks = (0...envelope.points.size).each_slice(BLOCK).map do |places|
+            places.flat_map do |i|
+              segment(envelope, i)
+            end.minmax
+          end
           [blocks.map(&:first), blocks.map(&:last)]
         end
       end

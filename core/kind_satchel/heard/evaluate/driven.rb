@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Heard
-    # What a macro makes of the knob of a parameter: the macro's own heard value in a frame, through the drive. It stands where the knob
-    # would rest.
+    # What a macro makes of the knob of a parameter: the macro's own heard value in a frame, through the drive. It
+    # stands where the knob would rest.
     class Driven
       # Who acts, for what is nobody's envelope.
       SOURCE = Source.new("macro", nil, nil, nil, -3).freeze
@@ -58,7 +58,11 @@ module KindSatchel
       def crossings(arc, lines)
         known = ->(a, b) { arc.jet(a, b) }
         places = lines.map { |from,| from }.drop(1)
-        places.flat_map { |place| Crossings.of(arc.from.to_f, arc.to.to_f, Within::NARROW, known) { |tick| arc.at(tick) - place } }.sort
+        places.flat_map do |place|
+          Crossings.of(arc.from.to_f, arc.to.to_f, Within::NARROW, known) do |tick|
+            arc.at(tick) - place
+          end
+        end.sort
       end
 
       # A line of an arc that is nobody's envelope.
@@ -81,8 +85,16 @@ module KindSatchel
       end
 
       def still? = @arc.still? && @base.still?
-      def straight? = @gain ? still? || (@arc.still? && @base.straight?) || (@base.still? && @arc.straight?) : @arc.straight? && @base.straight?
-      def at(tick) = @gain ? @arc.at(tick) * @base.at(tick) * @peak : @arc.at(tick) + @base.at(tick) - @parameter.default
+
+      def straight?
+        return @arc.straight? && @base.straight? unless @gain
+
+        still? || (@arc.still? && @base.straight?) || (@base.still? && @arc.straight?)
+      end
+
+      def at(tick)
+        @gain ? @arc.at(tick) * @base.at(tick) * @peak : @arc.at(tick) + @base.at(tick) - @parameter.default
+      end
 
       def jet(from, to)
         lane, knob = @arc.jet(from, to), @base.jet(from, to)

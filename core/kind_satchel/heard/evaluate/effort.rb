@@ -2,11 +2,12 @@
 
 module KindSatchel
   module Heard
-    # About how long it takes to work out what is heard of parameters, told before any of it is worked out: by the points and cycles that
-    # act, those of all that moves their settings among them. It tells what is heavy from what is not; it is no bound.
+    # About how long it takes to work out what is heard of parameters, told before any of it is worked out: by the
+    # points and cycles that act, those of all that moves their settings among them. It tells what is heavy from what
+    # is not; it is no bound.
     class Effort
-      # Milliseconds, as measured for this machine's kind (`bin/bench growth`): a point; a cycle that nothing moves; one whose settings are
-      # moved; one of what moves a rate.
+      # Milliseconds, as measured for this machine's kind (`bin/bench growth`): a point; a cycle that nothing moves;
+      # one whose settings are moved; one of what moves a rate.
       POINT = 0.01
       STEADY = 0.05
       MOVED = 0.8
@@ -31,7 +32,10 @@ module KindSatchel
       def share(envelope, region, from, to)
         moved = @song.directory.moved_settings.fetch(envelope.id, [])
         settings = moved.sum { |name| setting(envelope, region, name, from, to) }
-        return settings + (envelope.points.size * POINT) + (envelope.drawn_cycles * (to - from) * (moved.any? ? MOVED : STEADY)) unless envelope.lfo?
+        unless envelope.lfo?
+          drawn = envelope.drawn_cycles * (to - from) * (moved.any? ? MOVED : STEADY)
+          return settings + (envelope.points.size * POINT) + drawn
+        end
 
         settings + (cycles(envelope, moved, from, to) * (moved.any? || envelope.live? ? MOVED : STEADY))
       end
@@ -43,7 +47,9 @@ module KindSatchel
 
         driver = @song.held_value(address).nil? ? @song.directory.driver(address) : nil
         cost = driver ? of(driver.macro, from, to) : 0.0
-        Acting.new(@song, address).each_share(from, to) { |envelope, region, start, finish| cost += share(envelope, region, start, finish) }
+        Acting.new(@song, address).each_share(from, to) do |envelope, region, start, finish|
+          cost += share(envelope, region, start, finish)
+        end
         cost
       end
 
@@ -59,7 +65,8 @@ module KindSatchel
 
       def cycles(envelope, moved, from, to)
         source = envelope.source
-        count = source.free? ? source.hertz * (@song.tempo.seconds_at(to) - @song.tempo.seconds_at(from)) : (to - from).fdiv(source.cycle_ticks)
+        seconds = @song.tempo.seconds_at(to) - @song.tempo.seconds_at(from) if source.free?
+        count = seconds ? source.hertz * seconds : (to - from).fdiv(source.cycle_ticks)
         moved.include?("rate") ? count * QUICKER : count
       end
     end

@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Heard
-    # What is worked out once in a frame of a song, kept with it: the values of settings and macros, the moves whose settings are
-    # moved, and the integrals of moved rates.
+    # What is worked out once in a frame of a song, kept with it: the values of settings and macros, the moves whose
+    # settings are moved, and the integrals of moved rates.
     #
     # Values of other parameters are asked for by {Evaluation#signal}: whoever stands above says how they are made
     # (`Evaluation.signals`), so nothing here knows how a parameter is resolved. A signal answers:
@@ -22,8 +22,8 @@ module KindSatchel
         # @return [Evaluation]
         def of(song, region = nil) = song.memo(:evaluations) { {} }[region&.id] ||= new(Frame.of(song, region))
 
-        # Takes over from a song the integrals of moved rates that come to the same in the next one: as far as they are worked out,
-        # they need not be worked out again.
+        # Takes over from a song the integrals of moved rates that come to the same in the next one: as far as they
+        # are worked out, they need not be worked out again.
         def carry(before, after)
           kept = before.memo(:evaluations) { {} }.reject { |_, one| one.integrals.empty? }
           return if kept.empty? || before.equal?(after)
@@ -61,7 +61,9 @@ module KindSatchel
       # @param same [SameInputs] of both
       def take_over(other, same)
         other.integrals.each do |id, integral|
-          @integrals[id] ||= integral if !@integrals.key?(id) && kept?(other, id, same) && same.of?(Address.setting(id, "rate"))
+          if !@integrals.key?(id) && kept?(other, id, same) && same.of?(Address.setting(id, "rate"))
+            @integrals[id] ||= integral
+          end
         end
       end
 

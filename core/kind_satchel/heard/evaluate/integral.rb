@@ -2,8 +2,9 @@
 
 module KindSatchel
   module Heard
-    # What a parameter's heard value adds up to over song ticks, and back: the phase of an LFO is the integral of its rate. Exact where
-    # there is a closed form, by Gauss-Legendre quadrature good to {BOUND} elsewhere, cut at every corner, limit and step.
+    # What a parameter's heard value adds up to over song ticks, and back: the phase of an LFO is the integral of its
+    # rate. Exact where there is a closed form, by Gauss-Legendre quadrature good to {BOUND} elsewhere, cut at every
+    # corner, limit and step.
     #
     # Stretches are made as they are asked for, from the first tick on.
     #

@@ -6,7 +6,8 @@ module KindSatchel
     class Limited
       include Arc
 
-      # `low` and `high` are arcs of amounts, `depth` one of 0..1; `rest` is an amount, nil for the middle of the limits.
+      # `low` and `high` are arcs of amounts, `depth` one of 0..1; `rest` is an amount, nil for the middle of the
+      # limits.
       Settings = Struct.new(:low, :high, :depth, :rest)
 
       # @param base [Arc] w
@@ -26,8 +27,9 @@ module KindSatchel
       # Of a tolerance, what the wave itself may take where limits and depth hardly move along one chord of it.
       WAVE_SHARE = 0.8
 
-      # Where the wave turns, if that is good enough: with the value as a + r w, a chord of w that is good to e strays by no more than r e,
-      # and what a and r do meanwhile adds their bends, and a quarter of how far r and w go together.
+      # Where the wave turns, if that is good enough: with the value as a + r w, a chord of w that is good to e strays
+      # by no more than r e, and what a and r do meanwhile adds their bends, and a quarter of how far r and w go
+      # together.
       def breaks(from, to, worth, tolerance)
         return [] if straight?
 
@@ -55,17 +57,19 @@ module KindSatchel
         return if @base.still?
 
         range, foot = range_and_foot(from, to)
-        return [] if range.low.zero? && range.high.zero? && foot.bend.zero?
-        return if range.low.zero? && range.high.zero?
+        return (foot.bend.zero? ? [] : nil) if range.low.zero? && range.high.zero?
 
         turns = @base.breaks(from, to, range.size * worth, tolerance * WAVE_SHARE)
-        room = tolerance * (1 - WAVE_SHARE) / worth
         bend = foot.bend + (range.bend * @base.jet(from, to).size)
-        [from, *turns, to].each_cons(2) do |start, finish|
+        turns if steady?([from, *turns, to], bend, range.slope, tolerance * (1 - WAVE_SHARE) / worth)
+      end
+
+      # Whether what limits and depth do along the chords of the wave stays within the room there is.
+      def steady?(ticks, bend, slope, room)
+        ticks.each_cons(2).all? do |start, finish|
           width = finish - start
-          return nil unless (bend * width * width / 8) + (range.slope * width * (@base.at(finish) - @base.at(start)).abs / 4) <= room
+          (bend * width * width / 8) + (slope * width * (@base.at(finish) - @base.at(start)).abs / 4) <= room
         end
-        turns
       end
 
       # Of the value as a + r w: r and a.

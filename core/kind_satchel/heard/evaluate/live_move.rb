@@ -22,7 +22,8 @@ module KindSatchel
 
         reach = Frame.of(song, region).reach
         pace = home.envelope.clock_rules.pace(region, home.clip, home.envelope) || 1
-        Clocks.enum_for(:each_run, reach, home.clip, home.envelope, reach.start_tick, reach.start_tick + (extent / pace).ceil).first
+        Clocks.enum_for(:each_run, reach, home.clip, home.envelope, reach.start_tick,
+                        reach.start_tick + (extent / pace).ceil).first
       end
 
       # @param evaluation [Evaluation] of the region it sounds in, or of the song for a lane
@@ -52,7 +53,9 @@ module KindSatchel
       def each_arc(run, source, line = nil)
         parts = @settings.map { |setting| Cursor.new(setting.arcs(run.from, run.to)) }
         @base.each_arc(run, source) do |arc|
-          Cursor.each_stretch(parts, arc.from, arc.to) { |from, to| yield between(arc, from, to, parts.map(&:arc), line || PLAIN) }
+          Cursor.each_stretch(parts, arc.from, arc.to) do |from, to|
+            yield between(arc, from, to, parts.map(&:arc), line || PLAIN)
+          end
         end
       end
       PLAIN = [1.0, 0.0].freeze
@@ -67,10 +70,14 @@ module KindSatchel
       end
 
       # The phase of an LFO at a tick of a run, whole cycles counted.
-      def phase(run, tick) = @base.is_a?(MovedWave) ? @base.phase(run, tick) : @envelope.source.phase_at(run.position(tick))
+      def phase(run, tick)
+        @base.is_a?(MovedWave) ? @base.phase(run, tick) : @envelope.source.phase_at(run.position(tick))
+      end
 
       # How many cycles an LFO goes through over a stretch of song, in one run.
-      def cycles(from, to) = @base.is_a?(MovedWave) ? @base.cycles(from, to) : (to - from) / @envelope.source.cycle_ticks.to_f
+      def cycles(from, to)
+        @base.is_a?(MovedWave) ? @base.cycles(from, to) : (to - from) / @envelope.source.cycle_ticks.to_f
+      end
 
       # What it stays between over a stretch of song, or a little wider.
       # @return [Array(Float, Float)]
@@ -94,7 +101,8 @@ module KindSatchel
         return Steady.new(@envelope.bare) unless @envelope.lfo?
 
         rate, wave = %w[rate wave].map { |name| Setting.new(evaluation, @envelope, name) }
-        by_phase = rate.moved? || wave.moved? || @envelope.source.free? || @envelope.held.key?("rate") || @envelope.held.key?("wave")
+        held = %w[rate wave].any? { |name| @envelope.held.key?(name) }
+        by_phase = held || rate.moved? || wave.moved? || @envelope.source.free?
         return MovedWave.new(evaluation, @envelope, rate, wave) if by_phase
 
         Steady.new(@envelope.with(role: "set", limits: [0.0, 1.0], depth: 1.0, fader: "follow"))

@@ -2,9 +2,9 @@
 
 module KindSatchel
   module Heard
-    # What an LFO gives, 0..1, while its rate or its wave is moved, or while it goes by the clock. Its phase is the integral of the
-    # rate from the start of the run, so it runs on without a jump through every change; a stretched clock stretches it too, but for
-    # one that goes by the clock.
+    # What an LFO gives, 0..1, while its rate or its wave is moved, or while it goes by the clock. Its phase is the
+    # integral of the rate from the start of the run, so it runs on without a jump through every change; a stretched
+    # clock stretches it too, but for one that goes by the clock.
     class MovedWave
       # What lies so little below the start of something, in cycles, stands on it.
       EDGE = Sources::Lfo::EDGE
@@ -33,14 +33,17 @@ module KindSatchel
         lfo = waving(@wave.at(tick))
         number = (phase + EDGE).floor
         stage = stage_at(lfo, number, phase - number)
-        stage.a + ((stage.b - stage.a) * stage.shape.weight(((phase - number - stage.from) / (stage.to - stage.from)).clamp(0.0, 1.0)))
+        share = ((phase - number - stage.from) / (stage.to - stage.from)).clamp(0.0, 1.0)
+        stage.a + ((stage.b - stage.a) * stage.shape.weight(share))
       end
 
       # @raise [Sources::TooManyCycles]
       def each_arc(run, source, &)
         @lfo.bearable!(pace(run) * cycles(run.from, run.to))
         sections(run) do |start, finish, zero|
-          @wave.waves(start, finish).each { |from, to, wave| stretches(from, to, Waving.new(waving(wave), pace(run), zero), source, &) }
+          @wave.waves(start, finish).each do |from, to, wave|
+            stretches(from, to, Waving.new(waving(wave), pace(run), zero), source, &)
+          end
         end
       end
 
@@ -54,7 +57,9 @@ module KindSatchel
 
       # The phase at no cycles, in one section of a run.
       def zero(run, section)
-        return @anchor.phase - (pace(run) * @cycles.at(@anchor.tick)) if @anchor&.holds?(run) && @lfo.section_at(run.position(@anchor.tick)).equal?(section)
+        if @anchor&.holds?(run) && @lfo.section_at(run.position(@anchor.tick)).equal?(section)
+          return @anchor.phase - (pace(run) * @cycles.at(@anchor.tick))
+        end
 
         section.phase - (pace(run) * @cycles.at(run.tick(section.from)))
       end
@@ -62,7 +67,8 @@ module KindSatchel
       # Where the region tells what its phase is.
       def anchor(frame, envelope)
         place, phase = frame.reach.phases[envelope.id]
-        place && Anchor.new(frame.reach.start_tick + place, phase, envelope.clock_rules.pass_ticks(frame.reach, frame.clip, envelope))
+        place && Anchor.new(frame.reach.start_tick + place, phase,
+                            envelope.clock_rules.pass_ticks(frame.reach, frame.clip, envelope))
       end
 
       Anchor = Struct.new(:tick, :phase, :pass) do
@@ -127,7 +133,11 @@ module KindSatchel
         def at(tick) = @zero + (@pace * @stretch.sum_at(tick))
         def tick_of(phase) = @stretch.tick_of((phase - @zero) / @pace)
         def tick_about(phase) = @stretch.tick_about((phase - @zero) / @pace)
-        def place(ramp, start, width, list, unit) = @stretch.place(ramp, (start - @zero) / @pace, width / @pace, list, unit)
+
+        def place(ramp, start, width, list, unit)
+          @stretch.place(ramp, (start - @zero) / @pace, width / @pace, list, unit)
+        end
+
         def even? = @stretch.even?
         def pace_jet(from, to) = @stretch.pace_jet(from, to)
 

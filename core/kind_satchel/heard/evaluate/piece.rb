@@ -2,24 +2,31 @@
 
 module KindSatchel
   module Heard
-    # One stretch of song ticks with no corner inside: what sets the value (an {Arc}, or nil for the knob), the arcs that scale it
-    # and those that shift it. It evaluates exactly at any tick of the stretch; at `to` it gives the value it arrives at.
+    # One stretch of song ticks with no corner inside: what sets the value (an {Arc}, or nil for the knob), the arcs
+    # that scale it and those that shift it. It evaluates exactly at any tick of the stretch; at `to` it gives the
+    # value it arrives at.
     class Piece
       NONE = [].freeze
+      NO_OTHERS = [NONE, NONE].freeze
       # Of a tolerance, what all but one arc of a sum may take together.
       OTHERS_SHARE = 0.2
 
       attr_reader :from, :to, :scale, :knob, :set, :scales, :shifts
 
-      def initialize(from, to, scale, knob, set, scales = NONE, shifts = NONE)
+      # @param rest [Array(Scales::Scale, Float)] the parameter's scale, and what its knob rests at
+      # @param set [Arc, nil]
+      # @param others [Array(Array<Arc>, Array<Arc>)] those that scale, those that shift
+      def initialize(from, to, rest, set, others = NO_OTHERS)
         @from = from
         @to = to
-        @scale = scale
-        @knob = knob
+        @rest = rest
+        @scale, @knob = rest
         @set = set
-        @scales = scales
-        @shifts = shifts
+        @scales, @shifts = others
       end
+
+      # @return [Piece] a part of it
+      def cut(from, to) = Piece.new(from, to, @rest, @set, [@scales, @shifts])
 
       # @param tick [Numeric] from..to
       # @return [Float] normalised, neither limited nor stepped
@@ -37,8 +44,14 @@ module KindSatchel
       # @param room [Array] scratch of the same size
       def read(ticks, first, last, values, room)
         @set ? @set.fill(values, ticks, first, last) : values.fill(@knob, first, last - first)
-        @scales.each { |span| combine(span, ticks, first, last, values, room) { |value, amount| @scale.scaled(value, amount) } }
-        @shifts.each { |span| combine(span, ticks, first, last, values, room) { |value, amount| @scale.shifted(value, amount) } }
+        @scales.each do |span|
+          span.fill(room, ticks, first, last)
+          combine(values, room, first, last) { |value, amount| @scale.scaled(value, amount) }
+        end
+        @shifts.each do |span|
+          span.fill(room, ticks, first, last)
+          combine(values, room, first, last) { |value, amount| @scale.shifted(value, amount) }
+        end
         @scale.steps ? step(values, first, last) : limit(values, first, last)
       end
 
@@ -75,7 +88,9 @@ module KindSatchel
         return NONE if list.empty? || (list.all?(&:straight?) && affine?(list))
 
         bent = affine?(list) ? list.reject(&:straight?) : NONE
-        (bent.any? && led(bent, tolerance)) || Chords.breaks(@from, @to, tolerance) { |start, finish| jet(start, finish).stray(finish - start) }
+        (bent.any? && led(bent, tolerance)) || Chords.breaks(@from, @to, tolerance) do |start, finish|
+          jet(start, finish).stray(finish - start)
+        end
       end
 
       # Where one arc of a sum turns, if all others hardly bend over the whole piece; what is straight strays nowhere.
@@ -98,8 +113,7 @@ module KindSatchel
 
       private
 
-      def combine(span, ticks, first, last, values, room)
-        span.fill(room, ticks, first, last)
+      def combine(values, room, first, last)
         while first < last
           values[first] = yield values[first], room[first]
           first += 1
@@ -118,7 +132,8 @@ module KindSatchel
 
       def moving = spans.reject(&:still?)
 
-      # Whether the value is a sum of what moves, each times something level: then chains of the single segments add up too.
+      # Whether the value is a sum of what moves, each times something level: then chains of the single segments add
+      # up too.
       def affine?(list)
         return true if list.empty? || (list.size == 1 && list[0].equal?(@set))
 

@@ -22,8 +22,7 @@ module KindSatchel
 
       # @param sets [Array<Arc>] by start, like the other lists
       def initialize(scale, knob, sets, scales, shifts)
-        @scale = scale
-        @knob = knob
+        @rest = [scale, knob].freeze
         @sets = sets
         @scales = scales
         @shifts = shifts
@@ -36,7 +35,7 @@ module KindSatchel
         rows = [@sets, @scales, @shifts].map { |list| Row.new(list) }
         cuts(from, to).each_cons(2).map do |start, finish|
           sets, scales, shifts = rows.map { |row| row.at(start) }
-          Piece.new(start, finish, @scale, @knob, sets.last, scales, shifts)
+          Piece.new(start, finish, @rest, sets.last, [scales, shifts])
         end
       end
 
@@ -49,10 +48,10 @@ module KindSatchel
         list = []
         at = from
         @sets.each do |span|
-          list << Piece.new(at, span.from, @scale, @knob, nil) if span.from > at
-          list << Piece.new(span.from, at = span.to, @scale, @knob, span)
+          list << Piece.new(at, span.from, @rest, nil) if span.from > at
+          list << Piece.new(span.from, at = span.to, @rest, span)
         end
-        list << Piece.new(at, to, @scale, @knob, nil) if to > at
+        list << Piece.new(at, to, @rest, nil) if to > at
         list
       end
 

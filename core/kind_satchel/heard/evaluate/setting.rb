@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Heard
-    # One setting of a move in a frame (see {Settings}), in its natural values: a depth as 0..1, limits as amounts, a rate in cycles to
-    # a quarter note (of a free LFO in Hz), a wave by name.
+    # One setting of a move in a frame (see {Settings}), in its natural values: a depth as 0..1, limits as amounts, a
+    # rate in cycles to a quarter note (of a free LFO in Hz), a wave by name.
     class Setting
       # @param evaluation [Evaluation] of a frame
       # @param envelope [Envelope]
@@ -12,7 +12,9 @@ module KindSatchel
         @envelope = envelope
         @name = name
         address = Address.setting(envelope.id, name)
-        @signal = evaluation.signal(address) if evaluation.song.directory.moved_settings.fetch(envelope.id, []).include?(name)
+        if evaluation.song.directory.moved_settings.fetch(envelope.id, []).include?(name)
+          @signal = evaluation.signal(address)
+        end
         @signal = nil if @signal&.idle?
       end
 
@@ -44,7 +46,9 @@ module KindSatchel
         return [Level.new(from, to, resting)] unless moved?
 
         low, high = natural(0.0), natural(1.0)
-        Within.arcs(@signal, from, to).map { |arc| low.zero? && high == 1 ? arc : arc.lined(arc.from, arc.to, high - low, low) }
+        Within.arcs(@signal, from, to).map do |arc|
+          low.zero? && high == 1 ? arc : arc.lined(arc.from, arc.to, high - low, low)
+        end
       end
 
       # What it stays between.

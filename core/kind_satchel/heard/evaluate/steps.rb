@@ -2,7 +2,8 @@
 
 module KindSatchel
   module Heard
-    # Where a parameter that has steps takes each of them: found between corners of a fine chain, then halved down to the place.
+    # Where a parameter that has steps takes each of them: found between corners of a fine chain, then halved down to
+    # the place.
     module Steps
       # How much finer than a step the chain is.
       SHARE = 0.001

@@ -8,8 +8,8 @@ module KindSatchel
 
       # Of a tolerance, what the shape may take; the rest is for a rate that moves within it.
       SHAPE_SHARE = 0.9
-      # So many times as many corners, and so many more, are put in for a rate that moves; of more it is better looked for the fewest: by
-      # what is known of so many parts, as long as no more chords lie in one.
+      # So many times as many corners, and so many more, are put in for a rate that moves; of more it is better looked
+      # for the fewest: by what is known of so many parts, as long as no more chords lie in one.
       MOST_TIMES = 2
       MOST_MORE = 4
       PARTS = 8
@@ -39,13 +39,15 @@ module KindSatchel
 
       # Whether the whole stage sounds in a piece.
       def entire?(piece) = piece.from == @from && piece.to == @to && share(@from) < TINY && share(@to) > 1 - TINY
-      # Ends lie on the {Grid}, up to 1/131072 tick off: so much of a stage at the fastest rate, and far less than any tolerance.
+      # Ends lie on the {Grid}, up to 1/131072 tick off: so much of a stage at the fastest rate, and far less than any
+      # tolerance.
       TINY = 2e-6
 
       # Writes the inner corners of a chain: share of the stage, value, ... becomes tick times `unit`, value, ...
       def place(ramp, list, unit) = @phase.place(ramp, @start, @width, list, unit)
 
-      # Whether the pace hardly changes between shares so far apart: what is straight by phase strays no more than `tolerance` then.
+      # Whether the pace hardly changes between shares so far apart: what is straight by phase strays no more than
+      # `tolerance` then.
       def even_between?(apart, tolerance)
         return true if @phase.even?
 
@@ -63,7 +65,9 @@ module KindSatchel
 
         ends = [share(from), share(to)]
         room = @phase.even? ? tolerance : tolerance * SHAPE_SHARE
-        shares = [ends[0], *@shape.cut(*ends).breaks(rise(ends) * worth, room).map { |u| ends[0] + ((ends[1] - ends[0]) * u) }, ends[1]]
+        shares = [ends[0], *@shape.cut(*ends).breaks(rise(ends) * worth, room).map do |u|
+          ends[0] + ((ends[1] - ends[0]) * u)
+        end, ends[1]]
         shares = near_enough(from, to, shares, worth, tolerance - room) unless @phase.even?
         return by_parts(from, to, worth, tolerance) || super unless shares
 
@@ -92,8 +96,8 @@ module KindSatchel
         [jet.high * @phase.pace / @width, jet.slope * @phase.pace / @width]
       end
 
-      # Between two corners u strays from even by at most its second derivative times the square of the time over 8: corners are put in
-      # where they are too far apart for that.
+      # Between two corners u strays from even by at most its second derivative times the square of the time over 8:
+      # corners are put in where they are too far apart for that.
       # @return [Array<Float>, nil] nil where these would be too many
       def near_enough(from, to, shares, worth, tolerance)
         jet = @phase.pace_jet(from, to)
@@ -104,19 +108,30 @@ module KindSatchel
         apart = Math.sqrt(8 * tolerance / bend) * jet.low * @phase.pace / @width
         return unless apart.positive?
 
+        parted(shares, apart)
+      end
+
+      # @return [Array<Float>, nil] with so many more that no two are further apart; nil where these would be too many
+      def parted(shares, apart)
         most = (MOST_TIMES * shares.size) + MOST_MORE
         parts = shares.each_cons(2).map { |one, other| ((other - one) / apart).ceil.clamp(1, most) }
         return if parts.sum > most
 
-        shares.each_cons(2).zip(parts).flat_map { |(one, other), count| Array.new(count) { |i| one + ((other - one) * i / count) } } << shares.last
+        shares.each_cons(2).zip(parts).flat_map do |(one, other), count|
+          Array.new(count) do |i|
+            one + ((other - one) * i / count)
+          end
+        end << shares.last
       end
 
-      # Where corners come by what is known of equal parts of the stretch: a chord strays by no more than the most bend of the parts it
-      # touches times the square of its width over 8.
+      # Where corners come by what is known of equal parts of the stretch: a chord strays by no more than the most
+      # bend of the parts it touches times the square of its width over 8.
       # @return [Array<Float>, nil] nil where that is not known
       def by_parts(from, to, worth, tolerance)
         width = (to - from) / PARTS.to_f
-        widths = Array.new(PARTS) { |i| Math.sqrt(8 * tolerance / (jet(from + (i * width), from + ((i + 1) * width)).bend * worth)) }
+        widths = Array.new(PARTS) do |i|
+          Math.sqrt(8 * tolerance / (jet(from + (i * width), from + ((i + 1) * width)).bend * worth))
+        end
         return if widths.any? { |one| one < width / MOST_IN_PART || one.nan? }
 
         list = [from]

@@ -2,7 +2,8 @@
 
 module KindSatchel
   module Heard
-    # The pieces of a parameter as arcs that stay inside its travel: cut exactly where the limits begin to hold, level there.
+    # The pieces of a parameter as arcs that stay inside its travel: cut exactly where the limits begin to hold, level
+    # there.
     module Within
       # What is narrower is not looked for, in ticks.
       NARROW = 1 / 65_536.0
@@ -33,7 +34,11 @@ module KindSatchel
         return [] if jet.low >= 0 && jet.high <= 1
 
         known = ->(a, b) { piece.jet(a, b) }
-        [0.0, 1.0].flat_map { |limit| Crossings.of(piece.from.to_f, piece.to.to_f, NARROW, known) { |tick| piece.raw(tick) - limit } }.sort
+        [0.0, 1.0].flat_map do |limit|
+          Crossings.of(piece.from.to_f, piece.to.to_f, NARROW, known) do |tick|
+            piece.raw(tick) - limit
+          end
+        end.sort
       end
 
       # A piece between its limits.

@@ -24,8 +24,9 @@ module KindSatchel
         end
       end
 
-      # While the tempo goes straight in ticks, the length of a quarter note is exponential in seconds; a chord over the factor r strays
-      # by at most (ln r)^2 / 8 of it. Places that part the factor evenly are parted evenly in tempo's logarithm.
+      # While the tempo goes straight in ticks, the length of a quarter note is exponential in seconds; a chord over
+      # the factor r strays by at most (ln r)^2 / 8 of it. Places that part the factor evenly are parted evenly in
+      # tempo's logarithm.
       def corners(tempo, start, finish)
         first, last = tempo.bpm_at(start), tempo.bpm_before(finish)
         return [[start, first], [finish, last]] if first == last

@@ -6,8 +6,8 @@ module KindSatchel
     class Crowd
       CORNERS_A_PIXEL = 4
 
-      # A chain with at most {CORNERS_A_PIXEL} corners to a pixel: where there are more, the first, the least, the most and the
-      # last stay.
+      # A chain with at most {CORNERS_A_PIXEL} corners to a pixel: where there are more, the first, the least, the
+      # most and the last stay.
       # @param flat [Array<Numeric>] see {Outline}
       # @return [Array<Numeric>]
       def self.thinned(flat, from, to, width_px)

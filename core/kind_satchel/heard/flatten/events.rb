@@ -34,7 +34,8 @@ module KindSatchel
         early = [from - NoteEffects::REACH_TICKS, 0].max
         notes = track.regions_in(early, to).flat_map { |region| soundings(track, region, early, to) }
         effects.played(notes, from, to).select { |note| note.finish > from && note.start < to }.map do |note|
-          event("note", track, note.region, note.start, note.finish).merge("pitch" => note.pitch, "velocity" => note.velocity)
+          event("note", track, note.region, note.start, note.finish)
+            .merge("pitch" => note.pitch, "velocity" => note.velocity)
         end
       end
 
@@ -51,7 +52,7 @@ module KindSatchel
         region.passes(clip, *reach(region, clip, from, to)).flat_map do |pass|
           next [] if pass[1] <= from || pass[0] >= to
 
-          clip.audio ? [audio_event(track, region, clip, pass)] : note_events(track, region, clip, pass, from, to)
+          clip.audio ? [audio_event(track, region, clip, pass)] : note_events(track, region, clip, pass, [from, to])
         end
       end
 
@@ -63,7 +64,7 @@ module KindSatchel
         [[from - ((from - zero) % clip.length_ticks), region.start_tick].max, to + clip.length_ticks]
       end
 
-      def note_events(track, region, clip, (pass_from, pass_to, position), from, to)
+      def note_events(track, region, clip, (pass_from, pass_to, position), (from, to))
         clip.notes.filter_map do |note|
           start = pass_from + note.tick - position
           finish = [start + note.length_ticks, pass_to].min
@@ -75,9 +76,11 @@ module KindSatchel
 
       def audio_event(track, region, clip, (pass_from, pass_to, position))
         audio = clip.audio
+        ways = %w[stretched backwards].select { |way| audio[way] }.to_h { |way| [way, true] }
         event("audio", track, region, pass_from, pass_to).merge(
-          "sound" => audio.sound, "into_seconds" => audio.place(position, clip.length_ticks), "rate" => @tempo.bpm_at(pass_from) / audio.bpm,
-          **rates(clip, pass_from, pass_to), **%w[stretched backwards].select { |way| audio[way] }.to_h { |way| [way, true] }
+          "sound" => audio.sound, "into_seconds" => audio.place(position, clip.length_ticks),
+          "rate" => @tempo.bpm_at(pass_from) / audio.bpm,
+          **rates(clip, pass_from, pass_to), **ways
         )
       end
 
@@ -89,7 +92,8 @@ module KindSatchel
       end
 
       def event(kind, track, region, start, finish)
-        { "kind" => kind, "track_id" => track.id, "region_id" => region.id, "clip_id" => region.clip_id, "start_tick" => start, "end_tick" => finish,
+        { "kind" => kind, "track_id" => track.id, "region_id" => region.id, "clip_id" => region.clip_id,
+          "start_tick" => start, "end_tick" => finish,
           "start_seconds" => @tempo.seconds_at(start), "end_seconds" => @tempo.seconds_at(finish) }
       end
     end

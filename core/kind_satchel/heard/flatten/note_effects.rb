@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Heard
-    # What note effects make of the notes of a track, before its instrument: each a pure function of the notes and of song position.
-    # Their settings are taken at the tick of each note or step.
+    # What note effects make of the notes of a track, before its instrument: each a pure function of the notes and of
+    # song position. Their settings are taken at the tick of each note or step.
     class NoteEffects
       # A note of a track at song ticks, and the region it comes from.
       Sounding = Struct.new(:start, :finish, :pitch, :velocity, :region)
@@ -27,12 +27,15 @@ module KindSatchel
       # @param notes [Array<Sounding>] all that sound somewhere in from...to
       # @return [Array<Sounding>] sorted by start; all that sound there
       def played(notes, from, to)
-        @devices.reduce(notes) { |now, device| device.type == "arpeggiator" ? arpeggiated(device, now, from, to) : quantised(device, now) }
+        @devices.reduce(notes) do |now, device|
+          device.type == "arpeggiator" ? arpeggiated(device, now, from, to) : quantised(device, now)
+        end
       end
 
       MASK = (1 << 64) - 1
 
-      # splitmix64 (Steele, Lea, Flood 2014): output k, counted from 0, begun at 0; the constants from memory of its published code.
+      # splitmix64 (Steele, Lea, Flood 2014): output k, counted from 0, begun at 0; the constants from memory of its
+      # published code.
       def self.mixed(count)
         z = ((count + 1) * 0x9E3779B97F4A7C15) & MASK
         z = ((z ^ (z >> 30)) * 0xBF58476D1CE4E5B9) & MASK
@@ -82,7 +85,9 @@ module KindSatchel
       # The notes in the order in which they come, each with the octaves it is raised by.
       def line(device, held, tick)
         order = chosen(device, "order", tick)
-        notes = held.sort_by { |note| order == STRUCK ? [note.start, note.pitch] : [note.pitch, note.start] }.uniq(&:pitch)
+        notes = held.sort_by do |note|
+          order == STRUCK ? [note.start, note.pitch] : [note.pitch, note.start]
+        end.uniq(&:pitch)
         octaves = (0...setting(device, "octaves", tick).round).to_a
         rising = octaves.product(notes).map(&:reverse).select { |note, up| note.pitch + (12 * up) <= 127 }
         return rising.reverse if order == DOWN

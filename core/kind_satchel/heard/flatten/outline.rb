@@ -2,11 +2,13 @@
 
 module KindSatchel
   module Heard
-    # Curves as line chains, flat: tick, normalised value, tick, value, ... in order; two corners on one tick are a jump.
+    # Curves as line chains, flat: tick, normalised value, tick, value, ... in order; two corners on one tick are a
+    # jump.
     module Outline
       # Good for a strip 250 px high.
       FOR_THE_EYE = 0.002
-      # Waves that are worked out while a hand moves their rate are drawn one by one up to fewer cycles, and their band more coarsely.
+      # Waves that are worked out while a hand moves their rate are drawn one by one up to fewer cycles, and their
+      # band more coarsely.
       LIVE_SHARE = 8
       BAND_PX = 1280
       MOST_LIVE_CYCLES = 1000
@@ -14,7 +16,8 @@ module KindSatchel
       MOST_LIVE_MS = 800.0
       # Of more points than these only the bounds of each pixel are worked out.
       POINTS_A_PIXEL = 2
-      # A piece no wider than this many pixels is drawn without looking for where it bends: it turns at every pixel, and this often at least.
+      # A piece no wider than this many pixels is drawn without looking for where it bends: it turns at every pixel,
+      # and this often at least.
       NARROW_PX = 12
       TURNS = 4
 
@@ -34,7 +37,8 @@ module KindSatchel
         chain.flat
       end
 
-      # What is heard over a stretch, for a drawing so many pixels wide: where it crowds, the least and the most of a pixel.
+      # What is heard over a stretch, for a drawing so many pixels wide: where it crowds, the least and the most of a
+      # pixel.
       # @param resolver [Resolver]
       # @param width_px [Integer]
       # @return [Array<Numeric>] at most four corners a pixel
@@ -56,11 +60,13 @@ module KindSatchel
       # @return [Array<Float>]
       def of_kept(move)
         corners = of_envelope(move.drawn, to: move.length_ticks + 1, tolerance: 0.01)
-        corners.each_slice(2).flat_map { |tick, value| [(tick / move.length_ticks.to_f).clamp(0.0, 1.0).round(4), move.between(value).round(4)] }
+        corners.each_slice(2).flat_map do |tick, value|
+          [(tick / move.length_ticks.to_f).clamp(0.0, 1.0).round(4), move.between(value).round(4)]
+        end
       end
 
-      # An envelope by itself, in its own time, from its first point to its last, an LFO over all of from...to; or the segments that
-      # start there.
+      # An envelope by itself, in its own time, from its first point to its last, an LFO over all of from...to; or the
+      # segments that start there.
       def of_envelope(envelope, from: 0, to: Timing::LAST_TICK, tolerance: FOR_THE_EYE)
         return of_wave(envelope, from, to, tolerance) if envelope.lfo?
 
@@ -91,7 +97,9 @@ module KindSatchel
         return [] unless home.envelope.acts?
 
         run = LiveMove.run(song, home, region, to)
-        return box(live, run, to) if coarse || Effort.new(song).share(home.envelope, region, run.from, run.to) > MOST_LIVE_MS
+        if coarse || Effort.new(song).share(home.envelope, region, run.from, run.to) > MOST_LIVE_MS
+          return box(live, run, to)
+        end
         return box(live, run, to) if home.envelope.lfo? && live.cycles(run.from, run.to) > MOST_LIVE_CYCLES
 
         chain = Chain.new
@@ -115,7 +123,9 @@ module KindSatchel
           next unless finish > start
 
           places = [start - run.zero, finish - run.zero]
-          [places[0], *segment.breaks(*places, 1, tolerance), places[1]].each { |place| chain.add(run.zero + place, segment.at(place)) }
+          [places[0], *segment.breaks(*places, 1, tolerance), places[1]].each do |place|
+            chain.add(run.zero + place, segment.at(place))
+          end
         end
         chain.flat
       end

@@ -14,8 +14,14 @@ module KindSatchel
       # Where its regions sound, in song ticks; those that adjoin are one.
       # @return [Array<Array(Integer, Integer)>]
       def stretches
-        @stretches ||= @song.directory.regions_of_clip(@clip.id).map(&:region).reject(&:muted).sort_by(&:start_tick).each_with_object([]) do |region, all|
-          all.any? && all.last[1] == region.start_tick ? all.last[1] = region.end_tick : all << [region.start_tick, region.end_tick]
+        regions = @song.directory.regions_of_clip(@clip.id).map(&:region).reject(&:muted).sort_by(&:start_tick)
+        @stretches ||= regions.each_with_object([]) do |region, all|
+          if all.any? && all.last[1] == region.start_tick
+            all.last[1] =
+              region.end_tick
+          else
+            all << [region.start_tick, region.end_tick]
+          end
         end
       end
 
@@ -23,10 +29,14 @@ module KindSatchel
       # @param from [Integer] first tick
       # @param to [Integer] the tick after the last
       # @return [Array<Float>]
-      def gate(from, to) = each_part(from, to).flat_map { |start, finish, heard| [seconds(start), heard ? 1 : 0, seconds(finish), heard ? 1 : 0] }
+      def gate(from, to)
+        each_part(from, to).flat_map do |start, finish, heard|
+          [seconds(start), heard ? 1 : 0, seconds(finish), heard ? 1 : 0]
+        end
+      end
 
-      # Ramps of one of its parameters. Between its regions each holds the last value it had in one, so that tails ring on as they
-      # were; before the first it waits on what it begins with.
+      # Ramps of one of its parameters. Between its regions each holds the last value it had in one, so that tails
+      # ring on as they were; before the first it waits on what it begins with.
       # @param resolver [Resolver]
       # @return [Array<Float>] see {Ramps#flat}
       def ramps(resolver, from, to)

@@ -2,13 +2,13 @@
 
 module KindSatchel
   module Heard
-    # Flattens pieces to straight ramps for a sound engine: a flat list of second, value in the engine's unit, second, value, ...
-    # with straight ramps between; two corners on one second are a jump.
+    # Flattens pieces to straight ramps for a sound engine: a flat list of second, value in the engine's unit, second,
+    # value, ... with straight ramps between; two corners on one second are a jump.
     #
-    # The error, measured as a share of the knob's travel, stays within `tolerance`, everywhere. It is given out in shares: to the
-    # shapes (chords of a smooth curve in ticks), to the tempo (a line in ticks is none in seconds while the tempo moves), to the
-    # scale (a line on a log or fader scale is a curve in Hz or amplitude). What needs none leaves its share to the others. So
-    # the number of ramps follows the bends, not the time.
+    # The error, measured as a share of the knob's travel, stays within `tolerance`, everywhere. It is given out in
+    # shares: to the shapes (chords of a smooth curve in ticks), to the tempo (a line in ticks is none in seconds
+    # while the tempo moves), to the scale (a line on a log or fader scale is a curve in Hz or amplitude). What needs
+    # none leaves its share to the others. So the number of ramps follows the bends, not the time.
     class Ramps
       # The stated bound for playback: 1/1000 of the parameter's range.
       TOLERANCE = 0.001
@@ -20,7 +20,12 @@ module KindSatchel
       # @param resolver [Resolver]
       # @param tolerance [Float] share of the knob's travel, 0.000001 to 0.1
       def initialize(resolver, tolerance: TOLERANCE)
-        raise InvalidInput.of("out_of_range", "/tolerance", "The tolerance lies between 0.000001 and 0.1.") unless tolerance.between?(1e-6, 0.1)
+        unless tolerance.between?(
+          1e-6, 0.1
+        )
+          raise InvalidInput.of("out_of_range", "/tolerance",
+                                "The tolerance lies between 0.000001 and 0.1.")
+        end
 
         @scale = resolver.scale
         @tempo = resolver.song.tempo
@@ -76,7 +81,8 @@ module KindSatchel
         add(seconds(to), engine)
       end
 
-      # The commonest case by far: one clip envelope at a time sets the value, in the song's own pace. No pieces are made for it.
+      # The commonest case by far: one clip envelope at a time sets the value, in the song's own pace. No pieces are
+      # made for it.
       def add_runs(runs, from, to)
         rest = @scale.heard(@resolver.knob)
         runs.each do |run, envelope|
@@ -109,7 +115,7 @@ module KindSatchel
       # The edges of a run cut a segment, or it goes beyond the limits.
       def add_part(run, segment)
         span = Span.new(run, segment, nil)
-        add_piece(Piece.new(span.from, span.to, @scale, @resolver.knob, span)) if span.to > span.from
+        add_piece(Piece.new(span.from, span.to, [@scale, @resolver.knob], span)) if span.to > span.from
       end
 
       # Whole segments inside the travel: their ramps never change, so they stay with them.
@@ -124,7 +130,8 @@ module KindSatchel
         end
       end
 
-      # A whole stage of a wave, at a pace that hardly changes within it: its ramps by phase never change, so they stay with it.
+      # A whole stage of a wave, at a pace that hardly changes within it: its ramps by phase never change, so they
+      # stay with it.
       def add_paced(piece)
         arc = piece.set
         return unless @pace && arc.is_a?(WaveArc) && piece.alone? && arc.segment.within_travel? && arc.entire?(piece)
@@ -169,7 +176,10 @@ module KindSatchel
 
       # A gain that rests and is scaled evenly is even in amplitude: one ramp, exactly.
       def add_straight_gain(piece)
-        return unless @pace && @scale.gain? && piece.scales.size == 1 && piece.scales[0].straight? && piece.rests_but_for?(piece.scales)
+        unless @pace && @scale.gain? && piece.scales.size == 1 && piece.scales[0].straight? &&
+               piece.rests_but_for?(piece.scales)
+          return
+        end
 
         ends = [piece.from, piece.to].map { |tick| [tick, piece.raw(tick)] }
         return if ends.any? { |_, value| value > 1.0 }

@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Heard
-    # Where steps of a note length begin: at every tick that is a whole multiple of the length that holds there, counted from the
-    # start of the song. So a step is a pure function of song and tick, also while the length moves.
+    # Where steps of a note length begin: at every tick that is a whole multiple of the length that holds there,
+    # counted from the start of the song. So a step is a pure function of song and tick, also while the length moves.
     class StepClock
       # A step reaches no further than this.
       LONGEST_TICKS = Scales::NoteLength::TICKS.max
@@ -18,7 +18,11 @@ module KindSatchel
       # @param to [Integer] the tick after the last
       # @return [Array<Array(Integer, Integer)>] tick and length of every step that begins there, in order
       def steps(from, to)
-        return begins([from, 0].max, to, scale.ticks(@resolver.knob)).map { |tick| [tick, scale.ticks(@resolver.knob)] } if still?
+        if still?
+          return begins([from, 0].max, to, scale.ticks(@resolver.knob)).map do |tick|
+            [tick, scale.ticks(@resolver.knob)]
+          end
+        end
 
         ticks = begins([from, 0].max, to, Scales::NoteLength::COMMON_TICKS)
         lengths = @resolver.at_each(ticks).map { |value| scale.ticks(value) }

@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Heard
-    # What a step gate lets through, as ramps: step after step counted from the start of the song, each at the level that holds where
-    # it begins. Depth and softness are left to the sound engine.
+    # What a step gate lets through, as ramps: step after step counted from the start of the song, each at the level
+    # that holds where it begins. Depth and softness are left to the sound engine.
     class StepGate
       # @param song [Song]
       # @param owner [Track, Clip]

@@ -2,7 +2,8 @@
 
 module KindSatchel
   module Heard
-    # Where a line in ticks must be broken to be a chain of lines in seconds: where the tempo changes, and inside of its ramps.
+    # Where a line in ticks must be broken to be a chain of lines in seconds: where the tempo changes, and inside of
+    # its ramps.
     class TempoBreaks
       # @param tempo [Timing::TempoMap]
       # @param tolerance [Float] how far the chain may stray, as a share of the travel
@@ -22,8 +23,8 @@ module KindSatchel
 
       private
 
-      # Over a stretch in which the tempo changes by the factor r, line and chain part by at most |ln r| / 8 of the stretch's
-      # rise; cut into even parts, the slowest part changes by the largest factor.
+      # Over a stretch in which the tempo changes by the factor r, line and chain part by at most |ln r| / 8 of the
+      # stretch's rise; cut into even parts, the slowest part changes by the largest factor.
       def even_ticks(from, to, rise)
         slow, fast = [@tempo.bpm_at(from), @tempo.bpm_before(to)].minmax
         return [] if slow == fast

@@ -4,14 +4,15 @@ module KindSatchel
   module Heard
     # Everything that acts on one parameter of a song, in a {Frame}: who and where, not how much.
     #
-    # One value is set: by the lane, overruled by the region on the parameter's own track and by a move's own region, overruled
-    # by carrier clips elsewhere, further down the tracks later. Of a setting of a clip's move the own track is the first of
-    # those its clip lies on. Then everything scales it, then everything shifts it. A clip of notes or audio moves its own track,
-    # effects of its own and settings of its own moves, only.
+    # One value is set: by the lane, overruled by the region on the parameter's own track and by a move's own region,
+    # overruled by carrier clips elsewhere, further down the tracks later. Of a setting of a clip's move the own track
+    # is the first of those its clip lies on. Then everything scales it, then everything shifts it. A clip of notes or
+    # audio moves its own track, effects of its own and settings of its own moves, only.
     class Acting
       LANE = -2
       OWN = -1
-      # When what lies on a parameter's own track, or a move's own region, comes: after the lane, before carriers elsewhere.
+      # When what lies on a parameter's own track, or a move's own region, comes: after the lane, before carriers
+      # elsewhere.
       # @param place [Integer] of the track
       # @return [Float] below 0
       def self.own_turn(place) = OWN + place.fdiv(Value::LARGEST)
@@ -55,7 +56,9 @@ module KindSatchel
 
       # What the frame's own clip does.
       # @return [Array<Source>]
-      def own_sources = @own.map { |_, envelope| Source.new("clip", envelope, @frame.reach, @frame.clip, @frame.turn(@address)) }
+      def own_sources
+        @own.map { |_, envelope| Source.new("clip", envelope, @frame.reach, @frame.clip, @frame.turn(@address)) }
+      end
 
       # Every region in which a clip envelope acts somewhere in a stretch.
       # @yieldparam source [Source]
@@ -70,7 +73,9 @@ module KindSatchel
       # @yieldparam clip [Clip]
       # @yieldparam envelope [Envelope]
       def each_in(region, row)
-        @moves.fetch(region.clip_id, NO_LIST).each { |clip, envelope| yield clip, envelope if clip.carrier? || own?(row, clip) }
+        @moves.fetch(region.clip_id, NO_LIST).each do |clip, envelope|
+          yield clip, envelope if clip.carrier? || own?(row, clip)
+        end
       end
 
       # Everything that acts in a stretch, with where it does.
@@ -86,15 +91,20 @@ module KindSatchel
         end
       end
 
-      # The runs of what acts, in order, where one clip envelope at a time sets the value and nothing else acts; nil elsewhere.
+      # The runs of what acts, in order, where one clip envelope at a time sets the value and nothing else acts; nil
+      # elsewhere.
       # @return [Array<Array(Clocks::Run, Envelope)>, nil]
       def runs_alone(from, to)
         return if live_moves? || @frame || @song.directory.driver(@address)
-        return unless @lanes.empty? && @rows.size < 2 && @moves.each_value.all? { |list| list.size == 1 && list[0][1].role == "set" }
+        return unless @lanes.empty? && @rows.size < 2 && @moves.each_value.all? do |list|
+          list.size == 1 && list[0][1].role == "set"
+        end
 
         list = []
         each_placed(from, to) do |source|
-          Clocks.each_run(source.region, source.clip, source.envelope, from, to) { |run| list << [run, source.envelope] }
+          Clocks.each_run(source.region, source.clip, source.envelope, from, to) do |run|
+            list << [run, source.envelope]
+          end
         end
         list
       end
@@ -103,14 +113,19 @@ module KindSatchel
       # @return [Array<Envelope>]
       def clip_envelopes = @moves.each_value.flat_map { |list| list.map(&:last) }
 
-      # Where a region tells of a stretch. Of a setting, looked at from the song, the last region down the tracks that sounds its
-      # move does; each region by itself has its own frame.
+      # Where a region tells of a stretch. Of a setting, looked at from the song, the last region down the tracks that
+      # sounds its move does; each region by itself has its own frame.
       # @return [Array<Array(Integer, Integer)>]
       def heard_in(region, from, to)
-        return [[from, to]] unless @frame.nil? && @address.setting? && @song.clips[region.clip_id]&.own_setting?(@address)
+        unless @frame.nil? && @address.setting? && @song.clips[region.clip_id]&.own_setting?(@address)
+          return [[from,
+                   to]]
+        end
 
         covering(region).reduce([[from, to]]) do |list, other|
-          list.flat_map { |start, finish| [[start, [finish, other.start_tick].min], [[start, other.end_tick].max, finish]] }
+          list.flat_map do |start, finish|
+            [[start, [finish, other.start_tick].min], [[start, other.end_tick].max, finish]]
+          end
               .select { |start, finish| finish > start }
         end
       end
@@ -135,20 +150,25 @@ module KindSatchel
 
       def points_in(lane, from, to)
         points = lane.points
-        (points.bsearch_index { |point| point.tick >= to } || points.size) - (points.bsearch_index { |point| point.tick >= from } || points.size)
+        (points.bsearch_index { |point| point.tick >= to } || points.size) - (points.bsearch_index do |point|
+          point.tick >= from
+        end || points.size)
       end
 
       # All those of a clip count, in the share of it that is heard.
       def points_of(source, from, to)
         region, clip, envelope = source.region, source.clip, source.envelope
         heard = [to, region.end_tick].min - [from, region.start_tick].max
-        envelope.points.size * heard.fdiv(envelope.clock_rules.pass_ticks(region, clip, envelope) || region.length_ticks)
+        pass = envelope.clock_rules.pass_ticks(region, clip, envelope) || region.length_ticks
+        envelope.points.size * heard.fdiv(pass)
       end
 
       # Ids of envelopes among them whose settings are moved or held, or that go by the clock; nil for none.
       def moving
         moved = @song.directory.moved_settings
-        found = (@lanes + clip_envelopes).select { |envelope| moved.key?(envelope.id) || envelope.live? }.to_h { |envelope| [envelope.id, true] }
+        found = (@lanes + clip_envelopes).select do |envelope|
+          moved.key?(envelope.id) || envelope.live?
+        end.to_h { |envelope| [envelope.id, true] }
         found unless found.empty?
       end
 
@@ -163,11 +183,13 @@ module KindSatchel
 
       # Clip id => [[clip, envelope], ...]
       def moves
-        @song.directory.movers(@address).select { |clip, envelope| acts?(envelope) && reaches?(clip) }.group_by { |clip, _| clip.id }
+        @song.directory.movers(@address).select do |clip, envelope|
+          acts?(envelope) && reaches?(clip)
+        end.group_by { |clip, _| clip.id }
       end
 
-      # A clip's own effects, and settings of its own moves, are moved by no other clip of material, on the same track or not. In
-      # the frame of a region a clip of material acts where it would in the song: on its own track.
+      # A clip's own effects, and settings of its own moves, are moved by no other clip of material, on the same track
+      # or not. In the frame of a region a clip of material acts where it would in the song: on its own track.
       def reaches?(clip)
         return true if clip.carrier?
         return clip.own_setting?(@address) if @address.setting?
@@ -183,7 +205,11 @@ module KindSatchel
       def tracks_with_moves
         own = @song.tracks_of(@address)
         own = own.first(1) if @address.setting?
-        list = own.map { |track| Row.new(track, 0, true) } + elsewhere.reject { |row| own.any? { |track| track.id == row.track.id } }
+        list = own.map { |track| Row.new(track, 0, true) } + elsewhere.reject do |row|
+          own.any? do |track|
+            track.id == row.track.id
+          end
+        end
         @frame ? list.reject { |row| row.track.id == @frame.track.id } : list
       end
 
@@ -202,7 +228,8 @@ module KindSatchel
 
         each_in(region, row) do |clip, envelope|
           own = own?(row, clip)
-          yield Source.new(own ? "clip" : "carrier", envelope, region, clip, own ? Acting.own_turn(row.place) : row.place)
+          yield Source.new(own ? "clip" : "carrier", envelope, region, clip,
+                           own ? Acting.own_turn(row.place) : row.place)
         end
       end
     end

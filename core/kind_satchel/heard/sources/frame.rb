@@ -2,12 +2,13 @@
 
 module KindSatchel
   module Heard
-    # In what the settings of moves are resolved: the song, for those of a lane; one region, for those of its clip's moves.
+    # In what the settings of moves are resolved: the song, for those of a lane; one region, for those of its clip's
+    # moves.
     #
-    # In the frame of a region the envelopes of its clip act at the region's positions over the whole run, also where the
-    # region does not sound, on whatever they move on the way. The region stands for its whole track there, and another region
-    # of the same clip never acts on the settings. Lanes and what lies on other tracks act at song ticks; before tick 0 they are
-    # taken at tick 0.
+    # In the frame of a region the envelopes of its clip act at the region's positions over the whole run, also where
+    # the region does not sound, on whatever they move on the way. The region stands for its whole track there, and
+    # another region of the same clip never acts on the settings. Lanes and what lies on other tracks act at song
+    # ticks; before tick 0 they are taken at tick 0.
     class Frame
       # The region as if it began at the start of its run and never ended.
       Reach = Struct.new(:id, :clip_id, :start_tick, :end_tick, :offset_ticks, :span_ticks, :looped, :muted, :phases)
@@ -30,7 +31,8 @@ module KindSatchel
         @region = placed.region
         @track, @place, @clip = placed.track, placed.place, song.clip(@region.clip_id)
         zero = @region.start_tick - @region.offset_ticks
-        @reach = Reach.new(@region.id, @region.clip_id, zero, Timing::LAST_TICK + 1, 0, @region.span_ticks, @region.looped, false,
+        @reach = Reach.new(@region.id, @region.clip_id, zero, Timing::LAST_TICK + 1, 0, @region.span_ticks,
+                           @region.looped, false,
                            @region.phases)
       end
 

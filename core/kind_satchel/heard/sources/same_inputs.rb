@@ -2,8 +2,9 @@
 
 module KindSatchel
   module Heard
-    # Whether all that makes a parameter what it is stands alike in two songs: its knob or the hand on it, what drives it, its lanes, the
-    # moves of clips and where these lie, and so on for every setting that is moved. Then it is heard alike, and need not be looked at.
+    # Whether all that makes a parameter what it is stands alike in two songs: its knob or the hand on it, what drives
+    # it, its lanes, the moves of clips and where these lie, and so on for every setting that is moved. Then it is
+    # heard alike, and need not be looked at.
     class SameInputs
       # @param one [Song]
       # @param other [Song]
@@ -25,7 +26,9 @@ module KindSatchel
       private
 
       def alike?(address)
-        return false unless @songs.all? { |song| song.parameter?(address) } && both { |song| [song.held_value(address), song.knob(address)] }
+        return false unless @songs.all? { |song| song.parameter?(address) } && both do |song|
+          [song.held_value(address), song.knob(address)]
+        end
 
         drivers = @songs.map { |song| song.directory.driver(address) }
         return false unless drivers.uniq.size == 1 && (drivers[0].nil? || of?(drivers[0].macro))
@@ -47,7 +50,9 @@ module KindSatchel
       def placed(ids)
         ids.all? do |id|
           both do |song|
-            [song.clips[id].length_ticks, song.directory.regions_of_clip(id).map { |one| [one.region, one.track.id, one.place] }]
+            [song.clips[id].length_ticks, song.directory.regions_of_clip(id).map do |one|
+              [one.region, one.track.id, one.place]
+            end]
           end
         end
       end
@@ -67,7 +72,8 @@ module KindSatchel
         moved[0].all? { |name| of?(Address.setting(envelope.id, name)) } && (moved[0].empty? || home?(envelope))
       end
 
-      # Settings are taken in the frame of the regions of their clip: those must lie alike, and what else their clip does there.
+      # Settings are taken in the frame of the regions of their clip: those must lie alike, and what else their clip
+      # does there.
       def home?(envelope)
         homes = @songs.map { |song| song.directory.envelopes[envelope.id] }
         return false unless homes.all? && homes.map { |home| [home.clip&.id, home.track&.id] }.uniq.size == 1

@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Scales
-    # The amounts that an envelope of one role may hold for one parameter: what its limits run over. Written and read as the amounts
-    # are: in the parameter's unit, as a share, or as a shift.
+    # The amounts that an envelope of one role may hold for one parameter: what its limits run over. Written and read
+    # as the amounts are: in the parameter's unit, as a share, or as a shift.
     #
     # `rules` are those of the role (see {Roles}), `scale` is that of the parameter.
     class Amount < Value.of(:rules, :scale)

@@ -34,8 +34,8 @@ module KindSatchel
       # Equal steps of travel are equal factors in the engine's unit.
       def ramp(tolerance) = memo(tolerance) { Ramp.new(@engine_low, Math.log(@ratio), tolerance) }
 
-      # Lines of travel as ramps, see {Scale#ramp}. An exponential lies under its chords; inner corners lie as far below it as the
-      # chords between them stray above, both ends on it.
+      # Lines of travel as ramps, see {Scale#ramp}. An exponential lies under its chords; inner corners lie as far
+      # below it as the chords between them stray above, both ends on it.
       class Ramp
         # @return [Float] the widest step with both ends on the curve
         attr_reader :alone
@@ -48,7 +48,11 @@ module KindSatchel
           @tolerance = tolerance
           @alone = widest { |step| stray(step * power, 0.0) <= tolerance }
           @inner = widest { |step| stray(step * power, 0.0) <= 2 * tolerance }
-          @outer = widest { |step| [tolerance, -tolerance].all? { |depth| stray(step * power, depth) + [depth, 0.0].min <= tolerance } }
+          @outer = widest do |step|
+            [tolerance, -tolerance].all? do |depth|
+              stray(step * power, depth) + [depth, 0.0].min <= tolerance
+            end
+          end
         end
 
         def line(list, start, from, finish, to)
@@ -63,7 +67,8 @@ module KindSatchel
           room = [from, to].min >= @tolerance
           shares(room, (to - from).abs) do |share|
             value = from + ((to - from) * share)
-            list << (start + ((finish - start) * share)) << (@low * Math.exp((room ? value - @tolerance : value) * @power))
+            list << (start + ((finish - start) * share)) <<
+              (@low * Math.exp((room ? value - @tolerance : value) * @power))
           end
         end
 
@@ -78,8 +83,9 @@ module KindSatchel
 
         def even(count) = 1.upto(count - 1) { |i| yield i / count.to_f }
 
-        # How far a chord lies above the exponential, in travel: its start on the curve, its end `depth` below. With q the factor to
-        # its end and s = (q - 1)/ln(factor of the curve), it is (ln s - 1 + 1/s)/ln ratio: where both logarithms rise alike.
+        # How far a chord lies above the exponential, in travel: its start on the curve, its end `depth` below. With q
+        # the factor to its end and s = (q - 1)/ln(factor of the curve), it is (ln s - 1 + 1/s)/ln ratio: where both
+        # logarithms rise alike.
         def stray(log_factor, depth)
           return 0.0 if log_factor < 1e-9
 

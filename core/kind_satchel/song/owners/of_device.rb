@@ -17,7 +17,8 @@ module KindSatchel
 
         to = @song.returns.find { |track| track.id == return_id } or
           raise NotFound.of("unknown_parameter", "", "There is no return #{return_id.inspect} to send to.")
-        Devices::SEND.with(id: @address.parameter_id, name: part ? "#{Devices.part_name(part)}: to #{to.name}" : "Send to #{to.name}")
+        Devices::SEND.with(id: @address.parameter_id,
+                           name: part ? "#{Devices.part_name(part)}: to #{to.name}" : "Send to #{to.name}")
       end
 
       def knob = device.values.fetch(@address.parameter_id) { parameter.default }
@@ -26,7 +27,10 @@ module KindSatchel
       def turned(value) = changed { |device| device.with(values: device.values.merge(@address.parameter_id => value)) }
 
       def held(value)
-        changed { |device| device.with(held: value ? device.held.merge(@address.parameter_id => value) : device.held.except(@address.parameter_id)) }
+        changed do |device|
+          id = @address.parameter_id
+          device.with(held: value ? device.held.merge(id => value) : device.held.except(id))
+        end
       end
 
       # Its track, or those on which its clip sounds.
@@ -45,12 +49,15 @@ module KindSatchel
 
       def changed
         chain, device = self.chain, self.device
-        @song.with_owner(chain.with(devices: chain.devices.map { |other| other.equal?(device) ? yield(device) : other }))
+        @song.with_owner(chain.with(devices: chain.devices.map do |other|
+          other.equal?(device) ? yield(device) : other
+        end))
       end
 
       # What a type has; the limiter is the master's.
       def own_parameter
-        other = device.type == "channel" && Devices::MASTER_ONLY.include?(@address.parameter_id) && chain.kind != "master"
+        other = device.type == "channel" && chain.kind != "master" &&
+                Devices::MASTER_ONLY.include?(@address.parameter_id)
         raise NotFound.of("unknown_parameter", "", "Only the master has #{@address.parameter_id}.") if other
 
         parameter = device.type_rules.parameter(@address.parameter_id)

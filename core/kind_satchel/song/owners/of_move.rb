@@ -43,7 +43,8 @@ module KindSatchel
       def lane_track
         return home.track if home.track
 
-        @song.directory.regions_of_clip(home.clip.id).first&.track || @song.directory.tracks[envelope.target.owner_id] || @song.tracks.last
+        placed = @song.directory.regions_of_clip(home.clip.id).first
+        placed&.track || @song.directory.tracks[envelope.target.owner_id] || @song.tracks.last
       end
 
       private

@@ -5,7 +5,7 @@ module KindSatchel
     # The song itself, with its tempo: moved by a lane on the master, by carriers and macros.
     class OfSong
       TEMPO = Parameter.new(id: "tempo", name: "Tempo",
-                            scale: Scales::Tempo.new(low: Timing::TempoPoint::RANGE.min, high: Timing::TempoPoint::RANGE.max, unit: Units::BPM),
+                            scale: Scales::Tempo.new(**%i[low high].zip(Timing::TempoPoint::RANGE.minmax).to_h, unit: Units::BPM),
                             default: (120 - Timing::TempoPoint::RANGE.min) / (Timing::TempoPoint::RANGE.max - Timing::TempoPoint::RANGE.min).to_f,
                             automatable: true, reason: nil)
 
@@ -19,7 +19,8 @@ module KindSatchel
       def parameter
         return TEMPO if @address == Address.tempo
 
-        raise NotFound.of("unknown_parameter", "", "The song itself has a tempo, #{Address.tempo}; it has no #{@address}.")
+        raise NotFound.of("unknown_parameter", "",
+                          "The song itself has a tempo, #{Address.tempo}; it has no #{@address}.")
       end
 
       def knob = parameter.scale.normalised(@song.bpm)
@@ -33,7 +34,9 @@ module KindSatchel
       private
 
       # As it is typed, as far as a knob can tell.
-      def bpm(value) = parameter.scale.natural(value).round(9).then { |number| number == number.round ? number.round : number }
+      def bpm(value)
+        parameter.scale.natural(value).round(9).then { |number| number == number.round ? number.round : number }
+      end
     end
   end
 end

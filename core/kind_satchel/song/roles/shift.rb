@@ -32,10 +32,12 @@ module KindSatchel
       def parse(scale, text)
         unit, full = full_shift(scale)
         natural = unit.parse(text) or
-          raise InvalidInput.of("bad_value", "", "#{text.inspect} is not a shift; write it like #{unit.text(full / 4)}.")
+          raise InvalidInput.of("bad_value", "",
+                                "#{text.inspect} is not a shift; write it like #{unit.text(full / 4)}.")
         return natural / full if natural.finite? && (natural / full).between?(-1, 1)
 
-        raise InvalidInput.of("out_of_range", "", "#{text.strip} lies outside #{unit.text(-full)} to #{unit.text(full)}.")
+        raise InvalidInput.of("out_of_range", "",
+                              "#{text.strip} lies outside #{unit.text(-full)} to #{unit.text(full)}.")
       end
 
       # What a shift of 1 is worth, and its unit.

@@ -2,8 +2,8 @@
 
 module KindSatchel
   module Roles
-    # A set lane on whose top the knob acts: gains multiply, others add the knob's distance from its default. It is no role
-    # that is chosen: it stands in the place of set where a lane's fader trims.
+    # A set lane on whose top the knob acts: gains multiply, others add the knob's distance from its default. It is no
+    # role that is chosen: it stands in the place of set where a lane's fader trims.
     Trim = Struct.new(:default) do
       def id = "trim"
       def verb = "with the knob:"

@@ -12,7 +12,9 @@ module KindSatchel
       def acts?(envelope) = !envelope.points.empty?
 
       # Full limits and full depth are left out, so that nothing changes by a bit.
-      def line(envelope) = (Limits.line(envelope, *Roles.full(envelope.role)) unless envelope.full_limits? && envelope.depth == 1)
+      def line(envelope)
+        (Limits.line(envelope, *Roles.full(envelope.role)) unless envelope.full_limits? && envelope.depth == 1)
+      end
 
       def at(envelope, position) = envelope.segment_at(position)&.at(position)
 

@@ -4,22 +4,25 @@ require "digest"
 
 module KindSatchel
   module Sources
-    # Points that the core made from how loud something is, kept with what they were made from, so that they can be made again
-    # otherwise. Once the points are edited by hand they are points like any others.
+    # Points that the core made from how loud something is, kept with what they were made from, so that they can be
+    # made again otherwise. Once the points are edited by hand they are points like any others.
     #
-    # `of` says what is followed: `{"clip_id"}` of audio or notes, `{"track_id"}`, or `{"sound"}` of the store, from `tick` on. Of notes
-    # only those of `pitches` open it, nil for all. `attack_ms` and `release_ms` are the time constants of a one-pole follower, in which
-    # it comes 63.2 % of the way; `floor_db` is what counts as nothing, under the loudest; `smooth_ms` the width of a running mean;
-    # `over` turns it over; `tolerance` is what its points may stray, as a share. `made` tells the points it made, `sounded` what they were made
-    # from as it sounded then (nil where that is not known).
-    class Followed < Value.of(:of, :pitches, :tick, :attack_ms, :release_ms, :floor_db, :smooth_ms, :over, :tolerance, :made, :sounded)
+    # `of` says what is followed: `{"clip_id"}` of audio or notes, `{"track_id"}`, or `{"sound"}` of the store, from
+    # `tick` on. Of notes only those of `pitches` open it, nil for all. `attack_ms` and `release_ms` are the time
+    # constants of a one-pole follower, in which it comes 63.2 % of the way; `floor_db` is what counts as nothing,
+    # under the loudest; `smooth_ms` the width of a running mean; `over` turns it over; `tolerance` is what its points
+    # may stray, as a share. `made` tells the points it made, `sounded` what they were made from as it sounded then
+    # (nil where that is not known).
+    class Followed < Value.of(:of, :pitches, :tick, :attack_ms, :release_ms, :floor_db, :smooth_ms, :over, :tolerance,
+                              :made, :sounded)
       KINDS = %w[clip_id track_id sound].freeze
       ATTACK = (0..2000)
       RELEASE = (0..5000)
       FLOOR = (-80..-6)
       SMOOTH = (0..1000)
       TOLERANCE = (0.001..0.1)
-      PLAIN = { pitches: nil, tick: 0, attack_ms: 5, release_ms: 150, floor_db: -36, smooth_ms: 0, over: false, tolerance: 0.01, made: nil,
+      PLAIN = { pitches: nil, tick: 0, attack_ms: 5, release_ms: 150, floor_db: -36, smooth_ms: 0, over: false,
+                tolerance: 0.01, made: nil,
                 sounded: nil }.freeze
 
       def self.of(record) = new(**PLAIN, **record.except("kind").transform_keys(&:to_sym))
@@ -29,7 +32,9 @@ module KindSatchel
       # @return [String]
       def self.digest(points, from = points.first&.tick || 0)
         points = points.map { |point| point.with(tick: point.tick - from) } unless from.zero?
-        Digest::SHA256.hexdigest(points.map { |point| [point.tick, point.value, *Shapes.record(point.shape).values].join(" ") }.join("\n"))[0, 16]
+        Digest::SHA256.hexdigest(points.map do |point|
+          [point.tick, point.value, *Shapes.record(point.shape).values].join(" ")
+        end.join("\n"))[0, 16]
       end
 
       def check

@@ -7,16 +7,16 @@ module KindSatchel
     # Raised for a stretch with more than {Lfo::MOST_CYCLES} cycles.
     class TooManyCycles < InvalidInput; end
 
-    # A low-frequency oscillator: from the lower limit to the upper one by a wave, over and over, a cycle to `cycle_ticks` of the
-    # envelope's own time; a free one `hertz` times a second of clock time, however its clock is stretched. A run of its clock begins
-    # at `phase` (0..1 of a cycle); once begun it runs on without a seam.
+    # A low-frequency oscillator: from the lower limit to the upper one by a wave, over and over, a cycle to
+    # `cycle_ticks` of the envelope's own time; a free one `hertz` times a second of clock time, however its clock is
+    # stretched. A run of its clock begins at `phase` (0..1 of a cycle); once begun it runs on without a seam.
     #
-    # `wave` is sine, triangle, square, saw, ramp (see {Shapes::Cycle}) or random: a level for every cycle, made from `seed`. `skew` lays
-    # the peak of sine and triangle; a square is low for the first 1 - skew. `bend` bends what the wave gives, 0..1, as {Shapes::Curved}
-    # bends a line: (e^(kw) - 1)/(e^k - 1), k = 8 bend.
+    # `wave` is sine, triangle, square, saw, ramp (see {Shapes::Cycle}) or random: a level for every cycle, made from
+    # `seed`. `skew` lays the peak of sine and triangle; a square is low for the first 1 - skew. `bend` bends what the
+    # wave gives, 0..1, as {Shapes::Curved} bends a line: (e^(kw) - 1)/(e^k - 1), k = 8 bend.
     #
-    # `restarts` are places in the envelope's own time at which the phase is another, [tick, phase] in order: from one on it runs on from
-    # that phase. Phases count whole cycles too, by which the random wave tells its levels.
+    # `restarts` are places in the envelope's own time at which the phase is another, [tick, phase] in order: from one
+    # on it runs on from that phase. Phases count whole cycles too, by which the random wave tells its levels.
     #
     # @example
     #   Lfo.plain.with(cycle_ticks: 480)   # a sine, a cycle to an eighth note
@@ -54,7 +54,10 @@ module KindSatchel
       def self.of(record) = plain.with(**record.except("kind").transform_keys(&:to_sym))
 
       def check
-        fault!("unknown_wave", "/wave", "There is no wave #{wave.inspect}; there is #{WAVES.join(', ')}.") unless WAVES.include?(wave)
+        unless WAVES.include?(wave)
+          fault!("unknown_wave", "/wave",
+                 "There is no wave #{wave.inspect}; there is #{WAVES.join(', ')}.")
+        end
         number!("/cycle_ticks", cycle_ticks, CYCLE_TICKS)
         number!("/hertz", hertz, HERTZ) if hertz
         number!("/skew", skew, 0..1)
@@ -78,7 +81,9 @@ module KindSatchel
 
       # @param position [Numeric] in the envelope's own time
       # @return [Section]
-      def section_at(position) = restarts.empty? ? sections[0] : sections.reverse_each.find { |one| one.from <= position } || sections[0]
+      def section_at(position)
+        restarts.empty? ? sections[0] : sections.reverse_each.find { |one| one.from <= position } || sections[0]
+      end
 
       # The phase at a position, whole cycles counted, where nothing moves the rate and it goes by note lengths.
       def phase_at(position)
@@ -141,7 +146,7 @@ module KindSatchel
           return kept[2] if kept && kept[0] == factor && kept[1] == offset
 
           ends = [a, b].map { |level| (level * factor) + offset }
-          segment = Segment.new(0, 1, *ends, ends[0] == ends[1] ? Shapes::Hold::PLAIN : shape, 0.0, 1.0)
+          segment = Segment.new(0, 1, *ends, ends[0] == ends[1] ? Shapes::Hold::PLAIN : shape, origin: 0.0, length: 1.0)
           @kept = [factor, offset, segment].freeze
           segment
         end
@@ -151,7 +156,10 @@ module KindSatchel
       # @param number [Integer] of the cycle, for the random wave
       # @return [Array<Stage>]
       def stages(number)
-        return [Stage.new(0.0, 1.0, *([bent(RandomLevels.at(seed, number))] * 2), Shapes::Hold::PLAIN)] if wave == RANDOM
+        if wave == RANDOM
+          return [Stage.new(0.0, 1.0, *([bent(RandomLevels.at(seed, number))] * 2),
+                            Shapes::Hold::PLAIN)]
+        end
 
         memo(:stages) { stretches(EDGE).map { |from, to, a, b, shape| Stage.new(from.to_f, to.to_f, a, b, shape) } }
       end
@@ -179,35 +187,46 @@ module KindSatchel
       # @param wave [String, nil] another wave in its place
       # @param rate [String, nil] what is told of the rate
       def text(wave: nil, rate: rate_text)
-        more = { "skew" => [skew, 0.5], "bend" => [bend, 0], "phase" => [phase, 0] }.reject { |_, (value, plain)| value == plain }
+        more = { "skew" => [skew, 0.5], "bend" => [bend, 0], "phase" => [phase, 0] }.reject do |_, (value, plain)|
+          value == plain
+        end
         [wave || self.wave, *rate, *more.map { |name, (value, _)| "#{name} #{Units.short(value)}" }].join(", ")
       end
 
       private
 
       def check_restarts
-        fault!("too_many", "/restarts", "An LFO holds at most #{MOST_RESTARTS} restarts.") if restarts.size > MOST_RESTARTS
+        if restarts.size > MOST_RESTARTS
+          fault!("too_many", "/restarts",
+                 "An LFO holds at most #{MOST_RESTARTS} restarts.")
+        end
         restarts.each_with_index do |(tick, phase), i|
           whole!("/restarts/#{i}/0", tick)
           number!("/restarts/#{i}/1", phase, PHASES)
-          fault!("unsorted", "/restarts/#{i}/0", "Restarts stand in order of time, one to a tick.") if i.positive? && tick <= restarts[i - 1][0]
+          if i.positive? && tick <= restarts[i - 1][0]
+            fault!("unsorted", "/restarts/#{i}/0",
+                   "Restarts stand in order of time, one to a tick.")
+          end
         end
         restarts.freeze
       end
 
       def too_many!
-        raise TooManyCycles.of("too_many_cycles", "/to_tick", "More than #{MOST_CYCLES} cycles of an LFO lie there; ask for a shorter stretch.")
+        raise TooManyCycles.of("too_many_cycles", "/to_tick",
+                               "More than #{MOST_CYCLES} cycles of an LFO lie there; ask for a shorter stretch.")
       end
 
       # Whether a segment of points can do the same: see {Shapes::Cycle}.
       def shaped? = bend.zero? && wave != RANDOM
 
-      # A cycle between ticks may end a little before the next begins: then it is made a little longer, and ends where that begins.
+      # A cycle between ticks may end a little before the next begins: then it is made a little longer, and ends where
+      # that begins.
       def turn(run, number, section)
         turn = run.counted_from(start_of(number, section))
         return turn if even?
 
-        Clocks::Run.new(turn.zero, turn.from, [turn.to, run.tick(start_of(number + 1, section))].min, turn.pace, turn.ahead)
+        Clocks::Run.new(turn.zero, turn.from, [turn.to, run.tick(start_of(number + 1, section))].min, turn.pace,
+                        turn.ahead)
       end
 
       def even? = Grid.ticks(cycle_ticks) == cycle_ticks
@@ -238,11 +257,12 @@ module KindSatchel
         # In a stage of less than a tick the ends as they are kept are the ends.
         return Segment.new(start, finish, a, b, shape) if cycle_ticks * (to - from) < 1
 
-        Segment.new(start, finish, a, b, shape, (cycle_ticks * from).to_f, (cycle_ticks * (to - from)).to_f)
+        Segment.new(start, finish, a, b, shape, origin: (cycle_ticks * from).to_f,
+                                                length: (cycle_ticks * (to - from)).to_f)
       end
 
-      # Of one cycle: from, to, level there, level there, how. A bent line is curved; what falls bends the other way. A stage that is shorter
-      # than can be told is none: the other has the whole cycle.
+      # Of one cycle: from, to, level there, level there, how. A bent line is curved; what falls bends the other way.
+      # A stage that is shorter than can be told is none: the other has the whole cycle.
       # @param least [Float] share of the cycle
       def stretches(least)
         list = Shapes::Cycle::WAVES.fetch(wave).call(skew).select { |from, to,| to - from >= least }
@@ -261,19 +281,33 @@ module KindSatchel
 
       # One point to so many cycles.
       def cycles(envelope, from, to)
-        low, high = FULL_CIRCLE.map { |level| envelope.amount(level) }
-        ticks = [*from.step(to - 1, [(MOST_IN_A_SEGMENT * cycle_ticks).floor, 1].max), *restarts.map(&:first), to].map(&:round).uniq.sort
-        ticks.select { |tick| tick.between?(from.round, to.round) }.each_cons(2).flat_map do |start, finish|
+        zero = from.round
+        ticks = [*from.step(to - 1, [(MOST_IN_A_SEGMENT * cycle_ticks).floor, 1].max), *restarts.map(&:first),
+                 to].map(&:round).uniq.sort
+        parts = ticks.select { |tick| tick.between?(zero, to.round) }.each_cons(2).map do |start, finish|
           a, b = at(envelope, start), arriving(envelope, finish)
-          shape = Shapes::Cycle.new(wave:, cycles: (finish - start) / cycle_ticks.to_f, note_ticks: nil, skew: skew.to_f,
-                                    phase: Grid.turn(phase_at(start)), foot: low - a, top: high - b)
-          [Point.new(tick: start - from.round, value: a, shape:), Point.new(tick: finish - from.round, value: b, shape: Shapes::Hold::PLAIN)]
-        end.then { |list| Splice.chain(list.each_slice(2).to_a) }
+          [Point.new(tick: start - zero, value: a, shape: counted(envelope, start, finish, a, b)),
+           Point.new(tick: finish - zero, value: b, shape: Shapes::Hold::PLAIN)]
+        end
+        Splice.chain(parts)
+      end
+
+      # As one segment from one level to another.
+      def counted(envelope, start, finish, first, last)
+        low, high = FULL_CIRCLE.map { |level| envelope.amount(level) }
+        Shapes::Cycle.new(wave:, cycles: (finish - start) / cycle_ticks.to_f, note_ticks: nil, skew: skew.to_f,
+                          phase: Grid.turn(phase_at(start)), foot: low - first, top: high - last)
       end
 
       # The amount that it comes to, of a restart the one before it.
       def arriving(envelope, tick)
-        restarts.any? { |at, _| at == tick } ? with(restarts: restarts.reject { |at, _| at >= tick }).at(envelope, tick) : at(envelope, tick)
+        if restarts.any? { |at, _| at == tick }
+          with(restarts: restarts.reject do |at, _|
+            at >= tick
+          end).at(envelope, tick)
+        else
+          at(envelope, tick)
+        end
       end
 
       # Levels are held, lines stay lines; waves are drawn with straight ones.

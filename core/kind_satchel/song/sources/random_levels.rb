@@ -2,8 +2,9 @@
 
 module KindSatchel
   module Sources
-    # Even random numbers by place, the same on every machine: output k of splitmix64 begun at a seed, its upper 53 bits over 2^53.
-    # Source: G. Steele, D. Lea, C. Flood, "Fast splittable pseudorandom number generators", 2014 (constants from memory).
+    # Even random numbers by place, the same on every machine: output k of splitmix64 begun at a seed, its upper 53
+    # bits over 2^53. Source: G. Steele, D. Lea, C. Flood, "Fast splittable pseudorandom number generators", 2014
+    # (constants from memory).
     module RandomLevels
       MASK = (2**64) - 1
       STEP = 0x9E3779B97F4A7C15

@@ -4,7 +4,7 @@ import { shapeOf } from "../../gestures/bends";
 import { runsOf } from "../../state/choosing";
 import { edit } from "../../state/edits";
 import { NumberField } from "../../ui/Fields";
-import { made, nameOf, SHAPES, type Shape, ShapeIcon, type ShapeName } from "../../ui/shapes";
+import { made, nameOf, SHAPE_NAMES, type Shape, ShapeIcon } from "../../ui/shapes";
 
 /** Note lengths a count can be locked to. */
 const LOCKS: [name: string, ticks: number | null][] = [
@@ -29,7 +29,7 @@ export function ShapeNumbers({ envelope, chosen }: { envelope: EnvelopePart; cho
   return (
     <div className="flex flex-col gap-1.5">
       <div className="shape-row" role="group" aria-label="Shape after the chosen points">
-        {(Object.keys(SHAPES) as ShapeName[]).map((name) => (
+        {SHAPE_NAMES.map((name) => (
           <button
             key={name}
             type="button"

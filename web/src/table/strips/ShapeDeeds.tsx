@@ -2,7 +2,7 @@ import type { EnvelopePart } from "../../api/types";
 import { shapeOf } from "../../gestures/bends";
 import { runsOf } from "../../state/choosing";
 import { edit } from "../../state/edits";
-import { made, nameOf, SHAPES, ShapeIcon, type ShapeName } from "../../ui/shapes";
+import { made, nameOf, SHAPE_NAMES, ShapeIcon, type ShapeName } from "../../ui/shapes";
 
 /** The chosen points that a segment leaves. */
 export const leavingOf = (envelope: EnvelopePart, chosen: number[]): number[] =>
@@ -13,10 +13,10 @@ export function ShapeDeeds({ envelope, chosen }: { envelope: EnvelopePart; chose
   const leaving = leavingOf(envelope, chosen);
   const first = envelope.points[leaving[0]];
   if (!first) return null;
-  const names = new Set(leaving.map((index) => nameOf(envelope.points[index])));
+  const names = new Set(leaving.map((index) => nameOf(shapeOf(envelope.points[index]))));
   const shape = (name: ShapeName) =>
     void edit("shape_segments", { envelope_id: envelope.id, runs: runsOf(leaving), shape: made(name, shapeOf(first)) });
-  return (Object.keys(SHAPES) as ShapeName[]).map((name) => {
+  return SHAPE_NAMES.map((name) => {
     const on = names.size === 1 && names.has(name);
     return (
       <button

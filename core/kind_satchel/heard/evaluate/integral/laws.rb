@@ -25,11 +25,13 @@ module KindSatchel
 
           first, last = arc.at(arc.from), arc.at(arc.to)
           growth = @power * (last - first) / (arc.to - arc.from)
-          yield growth.zero? ? Even.new(arc.from, arc.to, sum, pace(first)) : Growing.new(arc.from, arc.to, sum, pace(first), growth)
+          yield growth.zero? ? Even.new(arc.from, arc.to, sum,
+                                        pace(first)) : Growing.new(arc.from, arc.to, sum, pace(first), growth)
         end
       end
 
-      # A rate in Hz of clock time on a logarithmic scale, as cycles to a tick: what the tempo makes of it. Exact while the rate rests.
+      # A rate in Hz of clock time on a logarithmic scale, as cycles to a tick: what the tempo makes of it. Exact
+      # while the rate rests.
       class ClockLaw
         # @param scale [Scales::Log]
         # @param tempo [Timing::TempoMap]
@@ -39,7 +41,10 @@ module KindSatchel
 
         def hertz(value) = @low * Math.exp(@power * value)
         def pace_at(arc, tick) = hertz(arc.at(tick)) * Clocked.beat(@tempo, tick)
-        def pace_jet(arc, from, to) = arc.jet(from, to).power(@power) * Jet.level(@low) * Clocked.beat_jet(@tempo, from, to)
+
+        def pace_jet(arc, from, to)
+          arc.jet(from, to).power(@power) * Jet.level(@low) * Clocked.beat_jet(@tempo, from, to)
+        end
 
         # @param arc [Arc] normalised
         # @yieldparam stretch

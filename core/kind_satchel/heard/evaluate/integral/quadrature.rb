@@ -17,7 +17,8 @@ module KindSatchel
         # In ticks: after a step this short the next is of no account, as it goes with its square.
         NEAR = 1e-5
 
-        # Places and weights on -1..1, the roots of the Legendre polynomial by Newton's method (Abramowitz and Stegun 25.4.29).
+        # Places and weights on -1..1, the roots of the Legendre polynomial by Newton's method (Abramowitz and Stegun
+        # 25.4.29).
         TABLE = (1..NODES).map do |i|
           x = Math.cos(Math::PI * (i - 0.25) / (NODES + 0.5))
           slope = nil
@@ -30,8 +31,8 @@ module KindSatchel
           [x, 2 / ((1 - (x * x)) * slope * slope)].freeze
         end.freeze
 
-        # Halves an arc until the series of each part is good; where that would go on for ever, until the sum over the whole agrees with that
-        # over its halves.
+        # Halves an arc until the series of each part is good; where that would go on for ever, until the sum over the
+        # whole agrees with that over its halves.
         def self.stretches(arc, sum, law, from = arc.from, to = arc.to)
           todo = [[from.to_f, to.to_f]]
           until todo.empty?
@@ -81,7 +82,12 @@ module KindSatchel
 
         # Between which ticks a sum is reached, and about where.
         def bracket(wanted)
-          series ? series.bracket(wanted - @sum) : [@from, @to, @from + ((@to - @from) * ((wanted - @sum) / (total - @sum)).clamp(0.0, 1.0))]
+          if series
+            series.bracket(wanted - @sum)
+          else
+            [@from, @to,
+             @from + ((@to - @from) * ((wanted - @sum) / (total - @sum)).clamp(0.0, 1.0))]
+          end
         end
 
         # Whether it needs not be halved.
@@ -92,8 +98,8 @@ module KindSatchel
           @to - @from < HALVED && (gauss(@from, middle) + gauss(middle, @to) - gauss(@from, @to)).abs < BOUND
         end
 
-        # The pace as a series, worked out once: asked for at many ticks it costs far less than as many sums. nil where it would not be
-        # as good.
+        # The pace as a series, worked out once: asked for at many ticks it costs far less than as many sums. nil
+        # where it would not be as good.
         def series
           return @series unless @series.nil?
 

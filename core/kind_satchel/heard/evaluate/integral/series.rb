@@ -3,8 +3,8 @@
 module KindSatchel
   module Heard
     class Integral
-      # A smooth curve over a stretch as a Chebyshev series, and its integral from the start on (Abramowitz and Stegun 22.13; Clenshaw's
-      # recurrence, 1955, from memory).
+      # A smooth curve over a stretch as a Chebyshev series, and its integral from the start on (Abramowitz and Stegun
+      # 22.13; Clenshaw's recurrence, 1955, from memory).
       class Series
         TERMS = 20
         ANGLES = Array.new(TERMS) { |j| Math::PI * (j + 0.5) / TERMS }.freeze
@@ -22,7 +22,8 @@ module KindSatchel
         # What is left out at most, of the integral over the whole stretch, judged by the last terms.
         def rest = @last
 
-        # Worked out only for a series that is used. Of the last terms those are left out that come to nothing beside what is left out anyway.
+        # Worked out only for a series that is used. Of the last terms those are left out that come to nothing beside
+        # what is left out anyway.
         def ready
           @terms = Array.new(TERMS) { |k| term(k, @values) }
           @terms[0] /= 2
@@ -42,8 +43,8 @@ module KindSatchel
         # @return [Array<Float>]
         def marks = @marks ||= ends.map { |tick| sum(tick) }
 
-        # Between which ticks a sum is reached, with a hair of room as marks are rounded, and where the cubic that has the paces of the ends
-        # comes to it (Hermite interpolation of the tick by the sum).
+        # Between which ticks a sum is reached, with a hair of room as marks are rounded, and where the cubic that has
+        # the paces of the ends comes to it (Hermite interpolation of the tick by the sum).
         def bracket(wanted)
           place = part_of(wanted)
           low, width = ends[place - 1], 2 * @half / PARTS
@@ -51,8 +52,8 @@ module KindSatchel
           [low - room, low + width + room, guess(place, wanted)]
         end
 
-        # Where a sum is reached, by one step from there: so near that nothing is to be seen or heard of the rest, which goes with the square of
-        # how far the cubic was off.
+        # Where a sum is reached, by one step from there: so near that nothing is to be seen or heard of the rest,
+        # which goes with the square of how far the cubic was off.
         def about(wanted)
           place = part_of(wanted)
           tick = guess(place, wanted)
@@ -73,10 +74,12 @@ module KindSatchel
 
         def guess(place, wanted)
           @slopes ||= ends.map { |tick| 1 / pace(tick) }
-          low, width, from, rise = ends[place - 1], 2 * @half / PARTS, @marks[place - 1], @marks[place] - @marks[place - 1]
-          u = ((wanted - from) / rise).clamp(0.0, 1.0)
+          low, width = ends[place - 1], 2 * @half / PARTS
+          rise = @marks[place] - @marks[place - 1]
+          u = ((wanted - @marks[place - 1]) / rise).clamp(0.0, 1.0)
           rest = 1 - u
-          tick = low + (u * u * (3 - (2 * u)) * width) + (rise * u * rest * ((rest * @slopes[place - 1]) - (u * @slopes[place])))
+          bow = (rest * @slopes[place - 1]) - (u * @slopes[place])
+          tick = low + (u * u * (3 - (2 * u)) * width) + (rise * u * rest * bow)
           tick.between?(low, low + width) ? tick : low + (u * width)
         end
 

@@ -8,8 +8,8 @@ module KindSatchel
         # Where a sum is reached, near enough for a corner to be put there.
         def tick_about(wanted) = tick_of(wanted)
 
-        # Writes the inner corners of a chain: position, value, ... becomes tick times `unit`, value, ...; the sum at a position is `first` and
-        # `step` times it.
+        # Writes the inner corners of a chain: position, value, ... becomes tick times `unit`, value, ...; the sum at
+        # a position is `first` and `step` times it.
         def place(ramp, first, step, list, unit)
           place, size = 2, ramp.size - 2
           while place < size
@@ -53,7 +53,8 @@ module KindSatchel
         # The same as for any, many at a time: all of them are reached.
         def place(ramp, first, step, list, unit)
           place, size = 2, ramp.size - 2
-          base, share_step, unit_step, start = @growth * (first - @sum) / @pace, @growth * step / @pace, unit / @growth, unit * @from
+          base, share_step, unit_step, start = @growth * (first - @sum) / @pace, @growth * step / @pace,
+unit / @growth, unit * @from
           while place < size
             share = base + (share_step * ramp[place])
             one = 1 + share
