@@ -32,6 +32,7 @@ RSpec.describe "Two at once" do
   end
 
   it "a writer waits as long as another writes, beyond the patience of the file, and finds what that wrote" do
+    id # is planted before anybody writes
     inside, leave = Queue.new, Queue.new
     first = Thread.new do
       Database.write do
@@ -40,7 +41,7 @@ RSpec.describe "Two at once" do
         SongRow.where(id:).update_all(name: "First")
       end
     end
-    id && inside.pop
+    inside.pop
     second = Thread.new { Database.write { SongRow.where(id:).pick(:name) } }.tap { |thread| thread.report_on_exception = false }
     sleep Database::PATIENCE_SECONDS + 0.4
     expect(second).to be_alive

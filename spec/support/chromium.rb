@@ -32,29 +32,6 @@ module ChromiumHelpers
   end
 end
 
-# What examples leave in a browser, taken back. The tab stays: a page comes up a third sooner in it than in a new one.
-module TabHelpers
-  UNLIMITED = { offline: false, latency: 0, downloadThroughput: -1, uploadThroughput: -1 }.freeze
-
-  module_function
-
-  def clear_all
-    Capybara.send(:session_pool).each_value { |session| clear(session) if session.driver.instance_variable_get(:@browser) }
-  end
-
-  def clear(session)
-    tab = session.driver.browser.page
-    tab.command("Network.emulateNetworkConditions", **UNLIMITED)
-    session.visit "/satchel.svg"
-    tab.command("Storage.clearDataForOrigin", origin: session.evaluate_script("location.origin"), storageTypes: "all")
-    tab.command("Emulation.setTouchEmulationEnabled", enabled: false)
-    tab.command("Emulation.setEmulatedMedia", media: "", features: [])
-    session.driver.resize(*ChromiumHelpers::SIZES.fetch(session.mode))
-  rescue Ferrum::Error
-    session.reset!
-  end
-end
-
 RSpec.configure do |config|
   config.define_derived_metadata(file_path: %r{/spec/reference/chromium}) { |data| data[:app] = data[:browser] = true }
   config.define_derived_metadata(file_path: %r{/spec/system/}) { |data| data[:browser] = true }
@@ -63,8 +40,8 @@ RSpec.configure do |config|
     extend Capybara::DSL
   end
   config.include(Module.new { def page = Capybara.current_session }, :browser)
-  config.after(:each, :browser) do |example|
-    example.exception || Capybara.send(:session_pool).any? { |name, _| name.include?("far") } ? Capybara.reset_sessions! : TabHelpers.clear_all
+  config.after(:each, :browser) do
+    Capybara.reset_sessions!
     Capybara.use_default_driver
   end
 end

@@ -4,7 +4,8 @@
 RSpec.describe "Sound that is over" do
   let(:id) { plant }
 
-  # What is put into every document goes with its tab.
+  # What is put into every document of a tab comes and goes with it.
+  before { Capybara.reset_sessions! }
   after { Capybara.reset_sessions! }
 
   # Every context that the page makes, for what it is doing.
