@@ -4,13 +4,9 @@
 RSpec.describe "Sound that is over" do
   let(:id) { plant }
 
-  # What is put into every document of a tab comes and goes with it.
-  before { Capybara.reset_sessions! }
-  after { Capybara.reset_sessions! }
-
   # Every context that the page makes, for what it is doing.
   def watch_contexts
-    page.driver.browser.evaluate_on_new_document(<<~JS)
+    page.driver.browser.page.command("Page.addScriptToEvaluateOnNewDocument", source: <<~JS)
       window.contexts = [];
       window.AudioContext = class extends AudioContext { constructor(options) { super(options); window.contexts.push(this); } };
     JS
