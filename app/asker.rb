@@ -30,7 +30,9 @@ class Asker
     return false unless @socket
     return true if @socket.closed?
 
-    @socket.is_a?(TCPSocket) && CLOSED.include?(@socket.getsockopt(Socket::IPPROTO_TCP, Socket::TCP_INFO).data.unpack1("C"))
+    return false unless @socket.is_a?(TCPSocket)
+
+    CLOSED.include?(@socket.getsockopt(Socket::IPPROTO_TCP, Socket::TCP_INFO).data.unpack1("C"))
   rescue SystemCallError, IOError
     true
   end

@@ -89,7 +89,8 @@ module Backup
   end
 
   def pack(part, copy, sounds, missing)
-    contents = { "format" => FORMAT, "version" => VERSION, "made_at" => Time.now.utc.strftime("%FT%TZ"), "database" => Digest::SHA256.file(copy).hexdigest,
+    contents = { "format" => FORMAT, "version" => VERSION, "made_at" => Time.now.utc.strftime("%FT%TZ"),
+                 "database" => Digest::SHA256.file(copy).hexdigest,
                  "sounds" => sounds.keys, "missing" => missing }
     Zip::OutputStream.open(part) do |zip|
       zip.put_next_entry(CONTENTS)

@@ -11,22 +11,38 @@ class CommandLine
   include HandingOverCommands
 
   HELP = <<~TEXT
-    satchel heard SONG.json ADDRESS --from TICK --to TICK --step TICKS   CSV: tick,normalised,natural
-    satchel explain SONG.json ADDRESS --at TICK                          why a value is what it is
-    satchel flatten SONG.json ADDRESS [--tolerance X]                    CSV: seconds,value; straight ramps
-    satchel clock SONG.json --at TICK                                    seconds from the start
-    satchel params SONG.json                                             CSV: address,scale,unit,low,high,default
-    satchel validate SONG.json                                           every fault, or "valid"
-    satchel check SONG.json                                              its loose ends, a line each; exit 1 where there are any
-    satchel edit SONG.json EDITS.json                                    the next document; EDITS is [{"edit": NAME, "inputs": {...}}, ...]
-    satchel pack SONG.json PACKED.zip                                    the document with its sounds, from the app's store beside the database
-    satchel unpack PACKED.zip                                            the document of a packed song, its sounds put into that store
-    satchel moves [MOVES.json]                                           CSV: name,tags,role,beats; of the satchel, or of a file of moves
-    satchel hand-over SONG.json CHOICES.json FOLDER                      writes what is chosen (schemas/hand_over.json) into a new folder
-    satchel mixdown SONG.json GOAL.wav [--rate HZ] [--bits N]            renders the song, or what lies --from TICK --to TICK, by a browser
-    satchel compare SONG.json OTHER.json                                 what differs, parameter by parameter; exit 1 where anything does
-    satchel serve --read-only SONG.json [--port N]                       shows a song in the browser; it cannot be changed there
-    satchel demo                                                         the demo song's document
+    satchel heard SONG.json ADDRESS --from TICK --to TICK --step TICKS
+        CSV: tick,normalised,natural
+    satchel explain SONG.json ADDRESS --at TICK
+        why a value is what it is
+    satchel flatten SONG.json ADDRESS [--tolerance X]
+        CSV: seconds,value; straight ramps
+    satchel clock SONG.json --at TICK
+        seconds from the start
+    satchel params SONG.json
+        CSV: address,scale,unit,low,high,default
+    satchel validate SONG.json
+        every fault, or "valid"
+    satchel check SONG.json
+        its loose ends, a line each; exit 1 where there are any
+    satchel edit SONG.json EDITS.json
+        the next document; EDITS is [{"edit": NAME, "inputs": {...}}, ...]
+    satchel pack SONG.json PACKED.zip
+        the document with its sounds, from the app's store beside the database
+    satchel unpack PACKED.zip
+        the document of a packed song, its sounds put into that store
+    satchel moves [MOVES.json]
+        CSV: name,tags,role,beats; of the satchel, or of a file of moves
+    satchel hand-over SONG.json CHOICES.json FOLDER
+        writes what is chosen (schemas/hand_over.json) into a new folder
+    satchel mixdown SONG.json GOAL.wav [--rate HZ] [--bits N]
+        renders the song, or what lies --from TICK --to TICK, by a browser
+    satchel compare SONG.json OTHER.json
+        what differs, parameter by parameter; exit 1 where anything does
+    satchel serve --read-only SONG.json [--port N]
+        shows a song in the browser; it cannot be changed there
+    satchel demo
+        the demo song's document
   TEXT
   COMMANDS = %w[heard explain flatten clock params validate check edit pack unpack moves hand-over mixdown compare
                 serve demo help].freeze
@@ -100,7 +116,8 @@ class CommandLine
   def explain = @out.puts(Heard::Explanation.new(song, address, tick(:at)).lines)
 
   def flatten
-    ramps = Heard::Ramps.new(Heard::Resolver.new(song, address), tolerance: @options.fetch(:tolerance, Heard::Ramps::TOLERANCE))
+    tolerance = @options.fetch(:tolerance, Heard::Ramps::TOLERANCE)
+    ramps = Heard::Ramps.new(Heard::Resolver.new(song, address), tolerance:)
     rows(%w[seconds value], ramps.corners(0, song.length_ticks))
   end
 

@@ -160,7 +160,9 @@ class EditLog
     folded = KindSatchel::Deltas.folded(steps, song, side)
     return KindSatchel::Parts.apply(song, folded, side) if folded
 
-    patches.reduce(song) { |now, patch| KindSatchel::Parts.apply(now, KindSatchel::Deltas.whole(JSON.parse(patch), now, side), side) }
+    patches.reduce(song) do |now, patch|
+      KindSatchel::Parts.apply(now, KindSatchel::Deltas.whole(JSON.parse(patch), now, side), side)
+    end
   end
 
   # The patches on the way to a place, in the order in which they are gone over, and which side of them comes to hold.

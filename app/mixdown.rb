@@ -18,9 +18,11 @@ class Mixdown
       window.share = 0;
       try {
         const { encode, render, withTail } = await import("/assets/devices.js");
-        const rendered = await render({ ...job, taps: [], silent: [] }, (share) => { window.share = share; }, new AbortController().signal);
+        const told = (share) => { window.share = share; };
+        const rendered = await render({ ...job, taps: [], silent: [] }, told, new AbortController().signal);
         const { file, measured, frames } = await encode({ channels: withTail(rendered, 0), rate: job.rate, bits });
-        const answer = await fetch(`${path}&frames=${frames}&rate=${job.rate}`, { method: "POST", headers: { "Content-Type": "audio/wav" }, body: file });
+        const headers = { "Content-Type": "audio/wav" };
+        const answer = await fetch(`${path}&frames=${frames}&rate=${job.rate}`, { method: "POST", headers, body: file });
         window.done = answer.ok ? { measured } : { fault: (await answer.json()).faults[0].message };
       } catch (error) { window.done = { fault: String(error.message || error) }; }
     })();

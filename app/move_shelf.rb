@@ -15,7 +15,10 @@ class MoveShelf
 
     # @return [Hash] what the list tells of it
     def told
-      move.memo(:told) { { "move" => KindSatchel::Records.kept_move(move), "outline" => KindSatchel::Heard::Outline.of_kept(move), "rate" => move.lfo? ? move.source.text : nil }.compact }
+      move.memo(:told) do
+        { "move" => KindSatchel::Records.kept_move(move), "outline" => KindSatchel::Heard::Outline.of_kept(move),
+          "rate" => move.lfo? ? move.source.text : nil }.compact
+      end
           .merge("id" => id, "shipped" => shipped?)
     end
   end
@@ -72,7 +75,8 @@ class MoveShelf
   # @param ids [Array<Integer>, nil]
   def file(ids = nil)
     entries = ids ? list.select { |entry| ids.include?(entry.id) } : own
-    { "format" => "kind-satchel-moves", "version" => 1, "moves" => entries.map { |entry| KindSatchel::Records.kept_move(entry.move) } }
+    { "format" => "kind-satchel-moves", "version" => 1,
+      "moves" => entries.map { |entry| KindSatchel::Records.kept_move(entry.move) } }
   end
 
   # @return [Array<Integer>] ids, the most alike first
@@ -91,7 +95,9 @@ class MoveShelf
   def own
     rows = Database.guarded { KeptMoveRow.order(id: :desc).pluck(:id, :record) }
     @lock.synchronize do
-      fresh = rows.to_h { |id, record| [[id, record], @read[[id, record]] || KindSatchel::Records.read_kept_move(JSON.parse(record))] }
+      fresh = rows.to_h do |id, record|
+        [[id, record], @read[[id, record]] || KindSatchel::Records.read_kept_move(JSON.parse(record))]
+      end
       @read = fresh
       fresh.map { |(id, _), move| Entry.new(id, move) }
     end

@@ -65,7 +65,9 @@ module PassShelf
   def list(song_id, song)
     rows = Database.guarded { PassRow.where(song_id:).order(id: :desc).to_a }
     takes = Database.guarded { TakeRow.where(pass_id: rows.map(&:id)).order(:lap).to_a }.group_by(&:pass_id)
-    rows.select { |row| song.parameter?(KindSatchel::Address.parse(row.address)) }.map { |row| entry(row, takes.fetch(row.id, []), song) }
+    rows.select { |row| song.parameter?(KindSatchel::Address.parse(row.address)) }.map do |row|
+      entry(row, takes.fetch(row.id, []), song)
+    end
   end
 
   # @return [Integer] how many parameters there were

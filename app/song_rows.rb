@@ -21,7 +21,9 @@ module SongRows
   # Stores a song that has no rows yet; one prepared statement for all of them.
   def insert(song_id, song)
     statement = PartRow.connection.raw_connection.prepare(INSERT)
-    KindSatchel::Parts.all(song).each { |(kind, id), record| statement.execute(song_id, kind, id, JSON.generate(record)) }
+    KindSatchel::Parts.all(song).each do |(kind, id), record|
+      statement.execute(song_id, kind, id, JSON.generate(record))
+    end
   ensure
     statement&.close
   end
@@ -40,7 +42,9 @@ module SongRows
   # A first look at a song needs no points and notes; whether an envelope acts is told all the same.
   SLIM = Arel.sql(<<~SQL.squish)
     CASE kind WHEN 'envelope' THEN json_set(record, '$.points', json('[]'), '$.acts',
-                json(iif(json_extract(record, '$.on') AND (json_array_length(record, '$.points') OR json_extract(record, '$.source') IS NOT NULL), 'true', 'false')))
+                json(iif(json_extract(record, '$.on')
+                         AND (json_array_length(record, '$.points') OR json_extract(record, '$.source') IS NOT NULL),
+                         'true', 'false')))
               WHEN 'clip' THEN json_set(record, '$.notes', json('[]'))
               ELSE record END
   SQL

@@ -95,7 +95,8 @@ class SongShelf
 
   # Those for the tempo.
   def lanes(row)
-    found = PartRow.where(song_id: row.id, kind: "envelope").where("json_extract(record, '$.target') = ?", KindSatchel::Address.tempo.to_s)
+    found = PartRow.where(song_id: row.id, kind: "envelope")
+                   .where("json_extract(record, '$.target') = ?", KindSatchel::Address.tempo.to_s)
     Database.guarded do
       found.where("json_extract(record, '$.owner') LIKE 'track/%'").pluck(:record)
     end.map { |text| JSON.parse(text) }

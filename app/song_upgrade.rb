@@ -15,11 +15,15 @@ module SongUpgrade
   def bring_up(row)
     raw = SongRows.parts(row.id)
     first = row.format < 2
-    parts = first ? KindSatchel::Upgrade.parts(raw) : raw.to_h { |(kind, id), record| [[kind, id], KindSatchel::Older.record(kind, record, chains: true)] }
+    parts = first ? KindSatchel::Upgrade.parts(raw) : chained(raw)
     parts = KindSatchel::OldTempo.parts(parts)
     song = KindSatchel::Parts.assemble(parts)
     store(row, song, raw, parts)
     song
+  end
+
+  def chained(raw)
+    raw.to_h { |(kind, id), record| [[kind, id], KindSatchel::Older.record(kind, record, chains: true)] }
   end
 
   # What was merged, switched off or shortened is a step of the log; what only has another form now is none, and what
@@ -35,8 +39,12 @@ module SongUpgrade
   end
 
   def changed?(raw, parts)
-    reformed = raw.to_h { |(kind, id), record| [KindSatchel::Older.key(kind, id), KindSatchel::Older.record(kind, record)] }
-    patch(reformed, parts).keys.any? { |kind, id| %w[envelope region].include?(kind) && id != KindSatchel::TempoLane::ID }
+    reformed = raw.to_h do |(kind, id), record|
+      [KindSatchel::Older.key(kind, id), KindSatchel::Older.record(kind, record)]
+    end
+    patch(reformed, parts).keys.any? do |kind, id|
+      %w[envelope region].include?(kind) && id != KindSatchel::TempoLane::ID
+    end
   end
 
   # After what merged, steps that were undone before no longer fit; their going is said.

@@ -46,7 +46,8 @@ module Wire
     return {} unless record.key?("followed")
 
     plain = KindSatchel::Sources::Followed::PLAIN.compact.transform_keys(&:to_s)
-    { "followed" => { **plain, **record["followed"], "as_made" => KindSatchel::Records.read_envelope(record).followed? } }
+    as_made = KindSatchel::Records.read_envelope(record).followed?
+    { "followed" => { **plain, **record["followed"], "as_made" => as_made } }
   end
 
   # Amounts that are the values of points.
@@ -78,7 +79,8 @@ module Wire
   # The time signatures in one list, with the tick and the bar each begins at, and how many ticks a beat and a bar have.
   def head(record)
     sections = KindSatchel::Records.read_meters(record).sections.map do |one|
-      { "bar" => one.bar, "tick" => one.tick, **KindSatchel::Records.meter(one.meter), "beat_ticks" => one.meter.beat_ticks, "bar_ticks" => one.meter.bar_ticks }
+      { "bar" => one.bar, "tick" => one.tick, **KindSatchel::Records.meter(one.meter),
+        "beat_ticks" => one.meter.beat_ticks, "bar_ticks" => one.meter.bar_ticks }
     end
     tempo = KindSatchel::Owners::OfSong::TEMPO.scale.normalised(record["held_bpm"] || record["bpm"])
     record.except("meter", "meter_changes", "set_aside").merge("meters" => sections, "tempo_knob" => tempo)

@@ -18,7 +18,8 @@ begin
   Database.connect(ENV.fetch("SATCHEL_DB"), alone: false)
   puts JSON.generate("done" => Tasks.new(arguments).public_send(Tasks::NAMES.fetch(task)))
 rescue KindSatchel::InvalidInput => e
-  puts JSON.generate("faults" => e.faults.first(KindSatchel::Faults::MOST).map(&:to_h), "missing" => e.is_a?(KindSatchel::NotFound))
+  puts JSON.generate("faults" => e.faults.first(KindSatchel::Faults::MOST).map(&:to_h),
+                     "missing" => e.is_a?(KindSatchel::NotFound))
 rescue Database::Trouble => e
   puts JSON.generate("trouble" => [e.status, e.code, e.message])
 rescue Errno::ENOSPC, Errno::EDQUOT

@@ -97,7 +97,10 @@ module Company
   # @yieldreturn [Hash] how long previews took
   def long_requests(server)
     alone = yield 200
-    asking = Array.new(LONG) { Thread.new { Net::HTTP.start("127.0.0.1", server.port, read_timeout: 600) { |http| http.get("/api/songs/#{server.big_id}/offline?block_ticks=15360").code } } }
+    path = "/api/songs/#{server.big_id}/offline?block_ticks=15360"
+    asking = Array.new(LONG) do
+      Thread.new { Net::HTTP.start("127.0.0.1", server.port, read_timeout: 600) { |http| http.get(path).code } }
+    end
     sleep 1
     beside = yield 200
     { "p95 alone" => alone["p95_ms"], "p95 beside them" => beside["p95_ms"], "median beside them" => beside["median_ms"],

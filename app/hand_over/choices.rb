@@ -32,7 +32,8 @@ class HandOverChoices
 
   # @return [Array<HandOver::Controllers::Row>] the table that was given, or the first proposal
   def rows
-    @rows ||= @data["controllers"] ? HandOver::Controllers.read(song, @data["controllers"]) : HandOver::Controllers.proposed(song)
+    chosen = @data["controllers"]
+    @rows ||= chosen ? HandOver::Controllers.read(song, chosen) : HandOver::Controllers.proposed(song)
   end
 
   # @param song [Song] what goes out: as it is, or baked

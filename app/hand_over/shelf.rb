@@ -33,7 +33,9 @@ class HandOverShelf
     raise KindSatchel::InvalidInput.of("bad_name", "/name", "A name has 1 to #{LONGEST_NAME} characters.") unless fit
 
     Schemas.check!("hand_over", { "limits" => limits })
-    record = KindSatchel::InvalidInput.under("/limits") { KindSatchel::HandOver::Limits.read(limits).with(track_ids: nil).to_record }
+    record = KindSatchel::InvalidInput.under("/limits") do
+      KindSatchel::HandOver::Limits.read(limits).with(track_ids: nil).to_record
+    end
     Database.write do
       LimitSetRow.find_or_initialize_by(name: name.strip).tap do |row|
         row.update!(limits: JSON.generate(record))

@@ -27,7 +27,9 @@ module Catalogue
   def settings(scales)
     fixed = KindSatchel::Settings::FIXED.transform_values { |entry| parameter(entry, scales) }
     limits = KindSatchel::Settings::LIMITS.keys.to_h { |name| [name, limit(name, KindSatchel::Roles::Set, scales)] }
-    shifts = KindSatchel::Settings::LIMITS.keys.to_h { |name| ["#{name}-shift", limit(name, KindSatchel::Roles::Shift, scales)] }
+    shifts = KindSatchel::Settings::LIMITS.keys.to_h do |name|
+      ["#{name}-shift", limit(name, KindSatchel::Roles::Shift, scales)]
+    end
     { **fixed, "rate-free" => parameter(KindSatchel::Settings::FREE_RATE, scales), **limits, **shifts }
   end
 
@@ -75,7 +77,8 @@ module Catalogue
 
   # Values worth a line on the axis of a scaling and of the two kinds of shift.
   def amount_marks
-    gain, plain = KindSatchel::Devices::SEND.scale, KindSatchel::Scales::Linear.new(low: 0, high: 1, unit: KindSatchel::Units::PLAIN)
+    gain = KindSatchel::Devices::SEND.scale
+    plain = KindSatchel::Scales::Linear.new(low: 0, high: 1, unit: KindSatchel::Units::PLAIN)
     { "scale" => quarters(KindSatchel::Roles::Scale, plain), "shift" => quarters(KindSatchel::Roles::Shift, plain),
       "shift_gain" => quarters(KindSatchel::Roles::Shift, gain) }
   end

@@ -48,7 +48,9 @@ class Drawing
 
   # Envelope id => places of points where a fade does not start level.
   def uneven(envelopes)
-    envelopes.to_h { |envelope| [envelope.id, Checks::UnevenStarts.in(envelope, @song.parameter?(envelope.target)&.scale)] }
+    envelopes.to_h do |envelope|
+      [envelope.id, Checks::UnevenStarts.in(envelope, @song.parameter?(envelope.target)&.scale)]
+    end
   end
 
   # Envelope id => ticks after which it meets its loop again, for those with a length of their own.
@@ -88,7 +90,10 @@ class Drawing
 
   # @param addresses [Array<String>]
   def conflicts(addresses)
-    addresses.select { |text| known?(text) }.to_h { |text| [text, Checks::Conflicts.of(@song, Address.parse(text)).map { |one| [one.from, one.to, owner(one.winner), owner(one.loser)] }] }
+    addresses.select { |text| known?(text) }.to_h do |text|
+      conflicts = Checks::Conflicts.of(@song, Address.parse(text))
+      [text, conflicts.map { |one| [one.from, one.to, owner(one.winner), owner(one.loser)] }]
+    end
   end
 
   # Just the stretches of curves that differ.

@@ -130,7 +130,9 @@ module Editing
       raise OpenSongs::Stale, standing.revision if revision_of(data) != standing.revision
 
       name, inputs = checked_edit(data)
-      result = KindSatchel::InvalidInput.under("/inputs") { KindSatchel::Edits.apply(standing.song, name, filled(standing, name, inputs)) }
+      result = KindSatchel::InvalidInput.under("/inputs") do
+        KindSatchel::Edits.apply(standing.song, name, filled(standing, name, inputs))
+      end
       patch = KindSatchel::Parts.between(standing.song, result.song, points: false)
       json("words" => result.words, "tells" => result.tells.map(&:to_record),
            "silent" => settings.listened_to.silent(song_id, result.song),

@@ -73,7 +73,9 @@ module Faults
   end
 
   def self.our_faults(app)
-    app.error(Errno::ENOSPC, Errno::EDQUOT, Errno::EFBIG) { halt_with(507, "disk_full", "The disk is full; nothing was changed. Make room, then try again.") }
+    app.error(Errno::ENOSPC, Errno::EDQUOT, Errno::EFBIG) do
+      halt_with(507, "disk_full", "The disk is full; nothing was changed. Make room, then try again.")
+    end
     app.error(Database::Trouble) do |e|
       warn "#{e.class} #{e.code}: #{e.cause&.message}"
       halt_with(e.status, e.code, e.message)

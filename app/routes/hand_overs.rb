@@ -96,7 +96,9 @@ module HandOverRoutes
 
   def self.registered(app)
     app.helpers Helpers
-    app.error(Workspaces::Missing) { halt_with(404, "unknown_hand_over", "These files are not there any more; hand over again.") }
+    app.error(Workspaces::Missing) do
+      halt_with(404, "unknown_hand_over", "These files are not there any more; hand over again.")
+    end
     app.error(ReadBack::Differs) { |e| halt_with(500, "differs", "#{e.message} Nothing was handed out.") }
     choosing(app)
     making(app)

@@ -136,12 +136,16 @@ module Reading
 
   # What would go along: a stretch of the whole song, the moves of a clip or track, a track's own.
   def self.travelling(app)
-    app.get("/api/songs/:id/stretch") { json(KindSatchel::Transfer::SongStretch.of(song, asked!(:from_tick), asked!(:to_tick)).to_record) }
+    app.get("/api/songs/:id/stretch") do
+      json(KindSatchel::Transfer::SongStretch.of(song, asked!(:from_tick), asked!(:to_tick)).to_record)
+    end
     app.get("/api/songs/:id/moves_table") do
       places = KindSatchel::Edits::CopyMoves.places(song, PLACES.to_h { |name| [name, asked(name)] }.compact)
       json("rows" => KindSatchel::Transfer::MovesTable.new(song, *places).to_record)
     end
-    app.get("/api/songs/:id/track_counts") { json(KindSatchel::Transfer::TrackCopy.counts(song, song.track(asked!(:track_id)))) }
+    app.get("/api/songs/:id/track_counts") do
+      json(KindSatchel::Transfer::TrackCopy.counts(song, song.track(asked!(:track_id))))
+    end
   end
 
   def self.playback(app)

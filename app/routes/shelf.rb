@@ -102,7 +102,9 @@ module Shelf
       json(of_midi("midi") { |song| settings.shelf.add(song) })
     end
 
-    app.post("/api/midi") { json(of_midi("midi_document") { |song| { "document" => KindSatchel::Document.dump(song) } }) }
+    app.post("/api/midi") do
+      json(of_midi("midi_document") { |song| { "document" => KindSatchel::Document.dump(song) } })
+    end
 
     app.get("/api/songs/:id/extract") do
       song = settings.open_songs.fetch(asked!(:id)).song

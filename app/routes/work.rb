@@ -21,8 +21,12 @@ module Work
   def self.registered(app)
     app.helpers Helpers
     app.error(LongWork::Cancelled) { halt_with(409, "cancelled", "It was cancelled; nothing was changed.") }
-    app.error(LongWork::Failed) { |e| halt_with(503, "not_finished", "It could not be finished, nothing was changed. #{e.message}.") }
-    app.error(Turns::Full) { halt_with(503, "too_much_work", "Too much long work waits already; nothing was changed. Try again in a while.") }
+    app.error(LongWork::Failed) do |e|
+      halt_with(503, "not_finished", "It could not be finished, nothing was changed. #{e.message}.")
+    end
+    app.error(Turns::Full) do
+      halt_with(503, "too_much_work", "Too much long work waits already; nothing was changed. Try again in a while.")
+    end
     app.error(Asker::Left) { halt_with(408, "nobody_waits", "Nobody waited for it; nothing was changed.") }
     app.get("/api/jobs/:token/events") do
       halt_with(404, "unknown_work", "There is no such work.") unless asked!(:token).match?(Asker::TOKEN)

@@ -91,7 +91,9 @@ module KindSatchel
         places = before.flat_map { |piece| looks(piece, from, to) }
         values = places.map { |tick, value| limited(new_amount(without, tick.floor.clamp(from, to - 1), value)) }
         ticks = places.map { |tick, _| tick.round }
-        Thinning.keep(ticks, values, TOLERANCE).map { |i| Point.new(tick: ticks[i], value: values[i], shape: Shapes::Straight::PLAIN) }
+        Thinning.keep(ticks, values, TOLERANCE).map do |i|
+          Point.new(tick: ticks[i], value: values[i], shape: Shapes::Straight::PLAIN)
+        end
       end
 
       def looks(piece, from, to)

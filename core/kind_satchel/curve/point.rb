@@ -18,7 +18,8 @@ module KindSatchel
       self.tick = tick
       self.value = value
       self.shape = shape
-      unless value.is_a?(Float) && value >= -1.0 && value <= 1.0 && tick.is_a?(Integer) && tick >= 0 && tick <= Timing::LAST_TICK
+      unless value.is_a?(Float) && value >= -1.0 && value <= 1.0 &&
+             tick.is_a?(Integer) && tick >= 0 && tick <= Timing::LAST_TICK
         check
       end
       freeze

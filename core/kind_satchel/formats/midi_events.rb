@@ -97,7 +97,8 @@ module KindSatchel
       # @return [Integer, nil] the status that goes on running
       def event!(running)
         byte = byte!
-        return skip(number!) if byte == 0xF0 || byte == 0xF7 # rubocop:disable Style/MultipleComparison -- called for every event
+        # Called for every event: two comparisons make no list.
+        return skip(number!) if byte == 0xF0 || byte == 0xF7 # rubocop:disable Style/MultipleComparison
         return meta! if byte == 0xFF
 
         status = byte >= 0x80 ? byte : running

@@ -74,7 +74,9 @@ module KindSatchel
       end
 
       def tempo
-        points = @score.tempo.map { |tick, bpm| Timing::TempoPoint.new(tick: ticks(tick), bpm: bpm.clamp(10, 400), shape: "hold") }
+        points = @score.tempo.map do |tick, bpm|
+          Timing::TempoPoint.new(tick: ticks(tick), bpm: bpm.clamp(10, 400), shape: "hold")
+        end
         points = points.reverse.uniq(&:tick).reverse
         unless points.first&.tick&.zero?
           points.unshift(Timing::TempoPoint.new(tick: 0, bpm: points.first&.bpm || 120,
@@ -85,7 +87,8 @@ module KindSatchel
 
       # The first of those on one tick.
       def markers
-        places = @score.markers.map { |tick, name| [ticks(tick), name.strip[0, Song::MOST_NAME]] }.sort_by.with_index { |(tick, _), i| [tick, i] }
+        places = @score.markers.map { |tick, name| [ticks(tick), name.strip[0, Song::MOST_NAME]] }
+        places = places.sort_by.with_index { |(tick, _), i| [tick, i] }
         places.uniq(&:first).map do |tick, name|
           Marker.new(id: id("marker"), tick:, name: name.empty? ? "Marker" : name)
         end

@@ -57,7 +57,8 @@ module KindSatchel
       # @yield [part] what is made of each where it is worked out, in its place
       # @return [Array<Part>]
       def parts(map = ->(list, work) { list.map(&work) })
-        events = Heard::Events.new(@song).in_range(@from, @to).select { |event| event["kind"] == "note" }.group_by { |event| event["track_id"] }
+        notes = Heard::Events.new(@song).in_range(@from, @to).select { |event| event["kind"] == "note" }
+        events = notes.group_by { |event| event["track_id"] }
         rows = @ways.rows.group_by { |row| Controllers.channel_track(@song, row.address) }
         chosen = @song.tracks.select { |track| (events[track.id] || rows[track.id]) && wanted?(track) }
         map.call(chosen.each_with_index.to_a, lambda { |(track, i)|
@@ -99,7 +100,9 @@ module KindSatchel
       end
 
       def texts(rows)
-        rows.reject { |row| row.number == Controllers::BEND }.map { |row| Formats::MidiControls.named(row.number, row.address.parameter_id) }
+        rows.reject { |row| row.number == Controllers::BEND }.map do |row|
+          Formats::MidiControls.named(row.number, row.address.parameter_id)
+        end
       end
 
       # What the course may stray is taken off what the events may.

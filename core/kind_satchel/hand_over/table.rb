@@ -42,7 +42,9 @@ module KindSatchel
         end
 
         ticks = (from...to).step(step).to_a
-        columns = addresses.map { |address| Heard::Resolver.new(song, address).then { |one| one.at_each(ticks).map { |value| natural(one.scale, value) } } }
+        columns = addresses.map do |address|
+          Heard::Resolver.new(song, address).then { |one| one.at_each(ticks).map { |value| natural(one.scale, value) } }
+        end
         Enumerator.new do |lines|
           lines << line(["tick", "seconds", *addresses.map(&:to_s)])
           ticks.each_with_index do |tick, i|

@@ -35,7 +35,9 @@ module KindSatchel
       # Lines, where no shape can say it.
       def chain(piece, span)
         ticks = [piece.from, *span.breaks(piece.from, piece.to, 1.0, FINE), piece.to]
-        ticks.map { |tick| Point.new(tick: tick.ceil, value: span.at(tick).clamp(0.0, 1.0), shape: Shapes::Straight::PLAIN) }
+        ticks.map do |tick|
+          Point.new(tick: tick.ceil, value: span.at(tick).clamp(0.0, 1.0), shape: Shapes::Straight::PLAIN)
+        end
       end
 
       def part(span, piece)

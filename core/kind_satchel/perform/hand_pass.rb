@@ -191,7 +191,9 @@ module KindSatchel
         points = Conversion::Written.shifted(Conversion::Written.in_region(@song, region, clip, envelope),
                                              region.offset_ticks - region.start_tick)
         @bases[envelope.id] = { **@bases[envelope.id], "clock" => [envelope.clock, envelope.own_length_ticks] }
-        @song = Transfer::Lanes.change(@song, envelope.id) { |one| one.with(clock: "once", own_length_ticks: nil, points:) }
+        @song = Transfer::Lanes.change(@song, envelope.id) do |one|
+          one.with(clock: "once", own_length_ticks: nil, points:)
+        end
         @song.directory.envelope(envelope.id).envelope
       end
 
@@ -280,7 +282,9 @@ module KindSatchel
 
         part = amounts.cut(from, to)
         points = part.thinned.map { |tick, value, shape| Point.new(tick: place.call(tick), value:, shape:) }
-        @song = Transfer::Lanes.change(@song, envelope_id) { |one| one.with(points: Splice.replace(one.points, points.first.tick, points.last.tick, points)) }
+        @song = Transfer::Lanes.change(@song, envelope_id) do |one|
+          one.with(points: Splice.replace(one.points, points.first.tick, points.last.tick, points))
+        end
         note(address, Part.new(envelope_id, place.call(from), place.call(to), from, to), stroke.cut(from, to))
       end
 

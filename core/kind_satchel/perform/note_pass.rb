@@ -116,7 +116,8 @@ module KindSatchel
           @left_out += 1
           return
         end
-        note.with(tick: into, length_ticks: note.length_ticks.clamp(1, [clip.length_ticks - into, Notes::SHORTEST_TICKS].max))
+        room = [clip.length_ticks - into, Notes::SHORTEST_TICKS].max
+        note.with(tick: into, length_ticks: note.length_ticks.clamp(1, room))
       end
 
       # The notes that do not begin where the pass went over.

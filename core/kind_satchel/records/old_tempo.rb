@@ -42,7 +42,8 @@ module KindSatchel
       return parts unless old.key?("tempo")
 
       lane, master = lane(old), parts.find { |(kind, _), record| kind == "track" && record["kind"] == "master" }
-      placed = lane && master ? { ["envelope", TempoLane::ID] => placed(lane, master[0][1], lanes(parts, master[0][1])) } : {}
+      placed = {}
+      placed[["envelope", TempoLane::ID]] = placed(lane, master[0][1], lanes(parts, master[0][1])) if lane && master
       { **parts, Parts::HEAD => head(old), **placed }
     end
 
@@ -60,7 +61,8 @@ module KindSatchel
       lanes = heads.zip(known).map do |one, stored|
         one&.key?("tempo") ? lane(one)&.then { |lane| placed(lane, master.id, place) } : stored
       end
-      { **patch.except(LANE), Parts::HEAD => heads.map { |one| one && head(one) }, **(lanes.uniq.size > 1 ? { LANE => lanes } : {}) }
+      { **patch.except(LANE), Parts::HEAD => heads.map { |one| one && head(one) },
+                              **(lanes.uniq.size > 1 ? { LANE => lanes } : {}) }
     end
 
     def placed(lane, track_id, place) = lane.merge("owner" => "track/#{track_id}", "place" => place)

@@ -230,7 +230,9 @@ module KindSatchel
 
     def read_meters(record)
       first = Timing::MeterChange.new(bar: 1, meter: read_meter(record["meter"]))
-      later = each(record.fetch("meter_changes", []), "/meter_changes") { |entry| Timing::MeterChange.new(bar: entry["bar"], meter: read_meter(entry)) }
+      later = each(record.fetch("meter_changes", []), "/meter_changes") do |entry|
+        Timing::MeterChange.new(bar: entry["bar"], meter: read_meter(entry))
+      end
       Timing::Meters.new(changes: [first, *later])
     end
 

@@ -54,7 +54,9 @@ module KindSatchel
     # @return [Float]
     def drawn_cycles
       memo(:drawn_cycles) do
-        count = points.each_cons(2).sum(0.0) { |point, following| point.shape.is_a?(Shapes::Cycle) ? point.shape.count(following.tick - point.tick) : 0.0 }
+        count = points.each_cons(2).sum(0.0) do |point, following|
+          point.shape.is_a?(Shapes::Cycle) ? point.shape.count(following.tick - point.tick) : 0.0
+        end
         count.zero? ? 0.0 : count / [points.last.tick - points.first.tick, 1].max
       end
     end

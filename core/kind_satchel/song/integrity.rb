@@ -53,7 +53,9 @@ module KindSatchel
 
     # @return [Array<Directory::Placed>] regions that are new, and those of clips that are
     def touched(before, after)
-      placed = after.tracks.each_with_index.flat_map { |track, place| new_regions(before, track).map { |region| Directory::Placed.new(region, track, place) } }
+      placed = after.tracks.each_with_index.flat_map do |track, place|
+        new_regions(before, track).map { |region| Directory::Placed.new(region, track, place) }
+      end
       return placed if before.nil? || before.clips.equal?(after.clips)
 
       placed + after.clips.flat_map do |id, clip|
@@ -83,7 +85,9 @@ module KindSatchel
     end
 
     def shortest_pass(region, clip)
-      own = clip.envelopes.filter_map { |envelope| Clocks::ALL.fetch(envelope.clock).pass_ticks(region, clip, envelope) }
+      own = clip.envelopes.filter_map do |envelope|
+        Clocks::ALL.fetch(envelope.clock).pass_ticks(region, clip, envelope)
+      end
       [*own, *(clip.length_ticks if region.looped)].min
     end
     private_class_method :tempo_moves?, :settings, :second_lanes, :second_drives, :touched, :new_regions, :fault,

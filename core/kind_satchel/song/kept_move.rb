@@ -62,12 +62,8 @@ module KindSatchel
     def snippet(ticks: length_ticks, bpm: 120.0)
       return Snippet.new(role: own_role, length_ticks:, points:) unless lfo?
 
-      paced = if source.free?
-                source.with(hertz: nil,
-                            cycle_ticks: (bpm / 60 * Timing::PPQ / source.hertz).clamp(*Sources::Lfo::CYCLE_TICKS.minmax))
-              else
-                source
-              end
+      cycle_ticks = (bpm / 60 * Timing::PPQ / source.hertz).clamp(*Sources::Lfo::CYCLE_TICKS.minmax) if source.free?
+      paced = source.free? ? source.with(hertz: nil, cycle_ticks:) : source
       blank = Envelope.fresh(id: "kept", target: Address.parse("any/any/any"), clock: "once").with(source: paced)
       Snippet.new(role: own_role, length_ticks: ticks, points: paced.points(blank, 0, ticks))
     end

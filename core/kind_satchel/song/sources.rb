@@ -2,6 +2,7 @@
 
 require_relative "sources/drawn"
 require_relative "sources/lfo"
+require_relative "sources/lfo_points"
 require_relative "sources/followed"
 
 module KindSatchel

@@ -28,7 +28,8 @@ module KindSatchel
         return source if how != "fit" || source.free?
 
         ticks = source.cycle_ticks * stretch / move.length_ticks.to_r
-        source.with(cycle_ticks: (ticks.denominator == 1 ? ticks.to_i : ticks.to_f).clamp(*Sources::Lfo::CYCLE_TICKS.minmax))
+        ticks = ticks.denominator == 1 ? ticks.to_i : ticks.to_f
+        source.with(cycle_ticks: ticks.clamp(*Sources::Lfo::CYCLE_TICKS.minmax))
       end
 
       # @param limits [Array(Float, Float)] the values of the role between which it runs

@@ -63,7 +63,9 @@ module KindSatchel
           resolver.pieces(0, song.length_ticks).flat_map do |piece|
             next [] if piece.jet(piece.from, piece.to).then { |jet| jet.low >= -1e-9 && jet.high <= 1 + 1e-9 }
 
-            Heard::Within.parts(piece).select { |arc| outside?(piece.raw((arc.from + arc.to) / 2.0)) }.map { |arc| [arc.from, arc.to] }
+            Heard::Within.parts(piece).select { |arc| outside?(piece.raw((arc.from + arc.to) / 2.0)) }.map do |arc|
+              [arc.from, arc.to]
+            end
           end
         end
 

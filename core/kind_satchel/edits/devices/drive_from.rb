@@ -14,7 +14,10 @@ module KindSatchel
         check!(song, envelope, target)
         song, macro = free_macro(song, moved)
         name = song.parameter(moved).name
-        song = Macros.change(song, macro) { |one| one.with(name: name[0, Macro::MOST_NAME]).driving(moved, Drive.plain(moved)).driving(target, Drive.plain(target)) }
+        song = Macros.change(song, macro) do |one|
+          one.with(name: name[0, Macro::MOST_NAME])
+             .driving(moved, Drive.plain(moved)).driving(target, Drive.plain(target))
+        end
         song = song.owned(macro).turned(song.knob(moved))
         next_song = Envelopes.change(song, envelope.id) { |one| one.with(target: macro, fader: "follow") }
         [next_song, "let what moves #{name} drive #{Macros.words(song, target)} too"]

@@ -34,7 +34,8 @@ module KindSatchel
 
       # @param difference [Array(Float, Boolean)] see {Heard::Difference}
       def self.difference(difference)
-        Tell.new(difference[0] > Heard::Ramps::TOLERANCE ? "difference" : "same", [], Heard::Difference.words(*difference))
+        kind = difference[0] > Heard::Ramps::TOLERANCE ? "difference" : "same"
+        Tell.new(kind, [], Heard::Difference.words(*difference))
       end
       private_class_method :placed
     end

@@ -105,7 +105,9 @@ module KindSatchel
 
       def self.rate(song, home, text)
         meter = song.meters_of(home.owner).changes.first.meter
-        ticks = InvalidInput.under("/rate") { Timing::NoteLengths.parse(text, bar_ticks: meter.beat_ticks * meter.beats, beat_ticks: meter.beat_ticks) }
+        ticks = InvalidInput.under("/rate") do
+          Timing::NoteLengths.parse(text, bar_ticks: meter.beat_ticks * meter.beats, beat_ticks: meter.beat_ticks)
+        end
         within(ticks, "/rate")
       end
 

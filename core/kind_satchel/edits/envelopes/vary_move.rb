@@ -73,7 +73,9 @@ module KindSatchel
         pass, count = loop_ticks(home), input[:repeats]
         strength = driven_strength(envelope, input, count)
         depths = Array.new(count) { |i| (envelope.depth * Repeats.depth(input, i, count, strength)).clamp(0.0, 1.0) }
-        points = depths.each_with_index.map { |depth, i| Point.new(tick: i * pass, value: depth, shape: Shapes::Hold::PLAIN) }
+        points = depths.each_with_index.map do |depth, i|
+          Point.new(tick: i * pass, value: depth, shape: Shapes::Hold::PLAIN)
+        end
         made = Envelope.fresh(id: "envelope-#{song.next_id}", target: address, points:,
                               clock: "own_length").with(own_length_ticks: count * pass)
         next_song = song.with(next_id: song.next_id + 1).with_clip(clip.with(envelopes: [*clip.envelopes, made]))
@@ -153,7 +155,8 @@ module KindSatchel
           list = Splice.chain(lists)
           if list.size > Envelope::MOST_POINTS
             raise InvalidInput.of("too_many", "/repeats",
-                                  "That would be #{list.size} points; an envelope holds at most #{Envelope::MOST_POINTS}.")
+                                  "That would be #{list.size} points; \
+                                   an envelope holds at most #{Envelope::MOST_POINTS}.")
           end
 
           list

@@ -23,7 +23,7 @@ module KindSatchel
 
       # @return [Array(Song, Array<String>)] the next song, and what comes with it
       def carried
-        lanes = @song.points_follow ? @placed.to_h { |placed| [placed, Transfer::Lanes.above(placed.track, placed.region)] } : {}
+        lanes = lanes_above
         travelling = Transfer::Clips.new(@song)
         regions = @placed.map { |placed| [placed, placed_anew(placed, travelling)] }
         lifted = @copy ? travelling.song : without(Transfer::Lanes.lift(travelling.song, lanes.values.flatten))
@@ -42,6 +42,13 @@ module KindSatchel
       def start_tick = @placed.map { |placed| placed.region.start_tick }.min + @ticks
 
       private
+
+      # @return [Hash{Placed => Array}] what stands on lanes above the regions, where points follow them
+      def lanes_above
+        return {} unless @song.points_follow
+
+        @placed.to_h { |placed| [placed, Transfer::Lanes.above(placed.track, placed.region)] }
+      end
 
       def check
         if start_tick.negative?

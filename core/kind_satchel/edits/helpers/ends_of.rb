@@ -7,6 +7,10 @@ module KindSatchel
       module_function
 
       # @param id [String] of a check
+      # @return [Array<Checks::LooseEnds::Found>] those that were not put aside
+      def open(song, id) = Checks::LooseEnds.of_check(song, id).reject { |one| song.aside(id, one.key) }
+
+      # @param id [String] of a check
       # @param keys [Array<String>]
       # @return [Array<Checks::LooseEnds::Found>]
       # @raise [InvalidInput] for what is none; of what the song alone does not tell anything is believed

@@ -10,7 +10,9 @@ module KindSatchel
         end
 
         next_song, words = Noting.change(song, input) do |notes|
-          notes.map { |note| note.with(velocity: (input[:velocity] || (note.velocity + input[:add])).clamp(Notes::VELOCITIES)) }
+          notes.map do |note|
+            note.with(velocity: (input[:velocity] || (note.velocity + input[:add])).clamp(Notes::VELOCITIES))
+          end
         end
         [next_song, "set the velocity of #{words}"]
       end

@@ -51,7 +51,9 @@ module KindSatchel
         grid = input[:grid_ticks] or raise InvalidInput.of("no_grid", "/grid_ticks", "Steps need the length of a step.")
         cells = cells(input[:points], grid).transform_keys { |cell| cell * grid }.sort
         held = cells.chunk_while { |a, b| a[1] == b[1] && a[0] + grid == b[0] }.map(&:first)
-        [*held, [cells.last[0] + grid, cells.last[1]]].map { |tick, value| Point.new(tick:, value:, shape: Shapes::Hold::PLAIN) }
+        [*held, [cells.last[0] + grid, cells.last[1]]].map do |tick, value|
+          Point.new(tick:, value:, shape: Shapes::Hold::PLAIN)
+        end
       end
 
       # The value of each cell a hand went through, in the order it went: the last in a cell counts, and cells that a

@@ -26,7 +26,9 @@ module KindSatchel
         end
         raise InvalidInput, faults unless faults.empty?
 
-        input[:notes].map { |one| Perform::NotePass::Played.new(*one.values_at("start_seconds", "end_seconds", "pitch", "velocity")) }
+        input[:notes].map do |one|
+          Perform::NotePass::Played.new(*one.values_at("start_seconds", "end_seconds", "pitch", "velocity"))
+        end
       end
 
       def self.left_out(pass)

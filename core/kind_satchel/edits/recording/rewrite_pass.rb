@@ -85,7 +85,9 @@ module KindSatchel
 
           points = base["points"].map { |record| KindSatchel::Records.read_point(record) }
           clock, own_length_ticks = base["clock"]
-          Transfer::Lanes.change(now, id) { |envelope| envelope.with(points:, **(clock ? { clock:, own_length_ticks: } : {})) }
+          Transfer::Lanes.change(now, id) do |envelope|
+            envelope.with(points:, **(clock ? { clock:, own_length_ticks: } : {}))
+          end
         end
       end
 

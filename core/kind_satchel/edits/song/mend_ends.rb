@@ -7,7 +7,7 @@ module KindSatchel
       def self.call(song, input)
         id, fix = input[:check], input.fetch(:fix, 0)
         rules = Checks::LooseEnds::ALL.fetch(id)
-        found = input[:keys] ? EndsOf.named(song, id, input[:keys]) : Checks::LooseEnds.of_check(song, id).reject { |one| song.aside(id, one.key) }
+        found = input[:keys] ? EndsOf.named(song, id, input[:keys]) : EndsOf.open(song, id)
         raise InvalidInput.of("nothing_to_mend", "/check", "There is no loose end of this kind.") if found.empty?
         unless fixable?(song, found[0], fix)
           raise InvalidInput.of("no_fix", "/fix", "#{rules.title}: there is no such fix.")

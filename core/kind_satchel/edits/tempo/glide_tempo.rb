@@ -30,7 +30,8 @@ module KindSatchel
         to, back = input[:to_tick], input.fetch(:back_ticks, 0)
         return [point(to, input[:to_bpm], Shapes::Hold::PLAIN)] unless back.positive?
 
-        [point(to, input[:to_bpm], Shapes::Straight::PLAIN), point(to + back, song.tempo.bpm_at(to + back), Shapes::Hold::PLAIN)]
+        [point(to, input[:to_bpm], Shapes::Straight::PLAIN),
+         point(to + back, song.tempo.bpm_at(to + back), Shapes::Hold::PLAIN)]
       end
 
       def self.shape(input)

@@ -98,7 +98,9 @@ module KindSatchel
       end
 
       def law(song)
-        @lfo.free? ? Integral::ClockLaw.new(Settings::FREE_RATE.scale, song.tempo) : Integral::CyclesLaw.new(Settings::RATE.scale)
+        return Integral::CyclesLaw.new(Settings::RATE.scale) unless @lfo.free?
+
+        Integral::ClockLaw.new(Settings::FREE_RATE.scale, song.tempo)
       end
 
       def steady(rate, song) = @lfo.free? ? ByClock.new(rate, song.tempo) : Steady.new(rate / Timing::PPQ)
@@ -167,7 +169,9 @@ module KindSatchel
         def at(tick) = @hertz * @tempo.seconds_at(tick)
 
         def each(from, to)
-          [from, *@tempo.changes(from, to), to].each_cons(2) { |a, b| yield Integral::Clocked.new(a, b, at(a), @hertz, @tempo) }
+          [from, *@tempo.changes(from, to), to].each_cons(2) do |a, b|
+            yield Integral::Clocked.new(a, b, at(a), @hertz, @tempo)
+          end
         end
       end
       private_constant :Phase, :Steady, :ByClock

@@ -4,10 +4,12 @@ module KindSatchel
   module Owners
     # The song itself, with its tempo: moved by a lane on the master, by carriers and macros.
     class OfSong
+      LOW, HIGH = Timing::TempoPoint::RANGE.minmax
+      private_constant :LOW, :HIGH
+
       TEMPO = Parameter.new(id: "tempo", name: "Tempo",
-                            scale: Scales::Tempo.new(**%i[low high].zip(Timing::TempoPoint::RANGE.minmax).to_h, unit: Units::BPM),
-                            default: (120 - Timing::TempoPoint::RANGE.min) / (Timing::TempoPoint::RANGE.max - Timing::TempoPoint::RANGE.min).to_f,
-                            automatable: true, reason: nil)
+                            scale: Scales::Tempo.new(low: LOW, high: HIGH, unit: Units::BPM),
+                            default: (120 - LOW) / (HIGH - LOW).to_f, automatable: true, reason: nil)
 
       def initialize(song, address)
         @song = song

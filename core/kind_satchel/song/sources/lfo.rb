@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "random_levels"
+require_relative "stage"
 
 module KindSatchel
   module Sources
@@ -30,10 +31,6 @@ module KindSatchel
       MOST_CYCLES = 100_000
       # What lies so little below the start of a cycle, in cycles, stands on it.
       EDGE = 1e-9
-      # By how much of the travel waves without a shape of their own may stray when they are turned into points.
-      STRAY = 0.0005
-      # The most cycles of one segment of points.
-      MOST_IN_A_SEGMENT = 1000
       FULL_CIRCLE = [0.0, 1.0].freeze
 
       # Of a free one, cycles a second.
@@ -55,8 +52,7 @@ module KindSatchel
 
       def check
         unless WAVES.include?(wave)
-          fault!("unknown_wave", "/wave",
-                 "There is no wave #{wave.inspect}; there is #{WAVES.join(', ')}.")
+          fault!("unknown_wave", "/wave", "There is no wave #{wave.inspect}; there is #{WAVES.join(', ')}.")
         end
         number!("/cycle_ticks", cycle_ticks, CYCLE_TICKS)
         number!("/hertz", hertz, HERTZ) if hertz
@@ -75,7 +71,9 @@ module KindSatchel
       def sections
         memo(:sections) do
           starts = [[0, phase], *restarts]
-          starts.each_with_index.map { |(tick, phase), i| Section.new(tick, phase, starts[i + 1] ? starts[i + 1][0] : Float::INFINITY) }
+          starts.each_with_index.map do |(tick, phase), i|
+            Section.new(tick, phase, starts[i + 1] ? starts[i + 1][0] : Float::INFINITY)
+          end
         end
       end
 
@@ -136,30 +134,11 @@ module KindSatchel
         end
       end
 
-      # One stage of a cycle: from one share of it to another, between two levels, by a {Shapes::Smooth} shape.
-      Stage = Struct.new(:from, :to, :a, :b, :shape) do
-        # The stage from 0 to 1, its levels times `factor` and `offset` more; kept as long as these stay.
-        # @return [Segment]
-        def segment(factor, offset)
-          # Read and put in one piece: several threads may ask at a time.
-          kept = @kept
-          return kept[2] if kept && kept[0] == factor && kept[1] == offset
-
-          ends = [a, b].map { |level| (level * factor) + offset }
-          segment = Segment.new(0, 1, *ends, ends[0] == ends[1] ? Shapes::Hold::PLAIN : shape, origin: 0.0, length: 1.0)
-          @kept = [factor, offset, segment].freeze
-          segment
-        end
-      end
-
       # The stages of a cycle, in order, without gaps.
       # @param number [Integer] of the cycle, for the random wave
       # @return [Array<Stage>]
       def stages(number)
-        if wave == RANDOM
-          return [Stage.new(0.0, 1.0, *([bent(RandomLevels.at(seed, number))] * 2),
-                            Shapes::Hold::PLAIN)]
-        end
+        return [Stage.level(bent(RandomLevels.at(seed, number)))] if wave == RANDOM
 
         memo(:stages) { stretches(EDGE).map { |from, to, a, b, shape| Stage.new(from.to_f, to.to_f, a, b, shape) } }
       end
@@ -174,11 +153,11 @@ module KindSatchel
       def swing(envelope) = FULL_CIRCLE.map { |level| envelope.amount(level) }.minmax
 
       # The same stretch as points.
-      def points(envelope, from, to)
-        return [] unless to > from
+      # @return [Array<Point>] counted from `from`
+      def points(envelope, from, to) = LfoPoints.new(self, envelope).between(from, to)
 
-        shaped? ? cycles(envelope, from, to) : chain(envelope, from, to)
-      end
+      # Whether a segment of points can do the same: see {Shapes::Cycle}.
+      def shaped? = bend.zero? && wave != RANDOM
 
       # @return [String] "1/8", "2 bars", "3.5 Hz"
       def rate_text = free? ? Units::HERTZ.text(hertz) : Timing::NoteLengths.text(cycle_ticks)
@@ -196,17 +175,14 @@ module KindSatchel
       private
 
       def check_restarts
-        if restarts.size > MOST_RESTARTS
-          fault!("too_many", "/restarts",
-                 "An LFO holds at most #{MOST_RESTARTS} restarts.")
-        end
+        most = MOST_RESTARTS
+        fault!("too_many", "/restarts", "An LFO holds at most #{most} restarts.") if restarts.size > most
         restarts.each_with_index do |(tick, phase), i|
           whole!("/restarts/#{i}/0", tick)
           number!("/restarts/#{i}/1", phase, PHASES)
-          if i.positive? && tick <= restarts[i - 1][0]
-            fault!("unsorted", "/restarts/#{i}/0",
-                   "Restarts stand in order of time, one to a tick.")
-          end
+          next unless i.positive? && tick <= restarts[i - 1][0]
+
+          fault!("unsorted", "/restarts/#{i}/0", "Restarts stand in order of time, one to a tick.")
         end
         restarts.freeze
       end
@@ -215,9 +191,6 @@ module KindSatchel
         raise TooManyCycles.of("too_many_cycles", "/to_tick",
                                "More than #{MOST_CYCLES} cycles of an LFO lie there; ask for a shorter stretch.")
       end
-
-      # Whether a segment of points can do the same: see {Shapes::Cycle}.
-      def shaped? = bend.zero? && wave != RANDOM
 
       # A cycle between ticks may end a little before the next begins: then it is made a little longer, and ends where
       # that begins.
@@ -242,7 +215,11 @@ module KindSatchel
       def cycle(envelope, number)
         return [level(envelope, RandomLevels.at(seed, number))] if wave == RANDOM
 
-        envelope.memo(:cycle) { stretches(1 / Grid::TICK / cycle_ticks).map { |from, to, a, b, shape| segment(envelope, from, to, a, b, shape) } }
+        envelope.memo(:cycle) do
+          stretches(1 / Grid::TICK / cycle_ticks).map do |from, to, a, b, shape|
+            segment(envelope, from, to, a, b, shape)
+          end
+        end
       end
 
       def level(envelope, random)
@@ -278,57 +255,6 @@ module KindSatchel
       end
 
       def bent(level) = bend.zero? ? level : Shapes::Curved.new(curve: bend).weight(level)
-
-      # One point to so many cycles.
-      def cycles(envelope, from, to)
-        zero = from.round
-        ticks = [*from.step(to - 1, [(MOST_IN_A_SEGMENT * cycle_ticks).floor, 1].max), *restarts.map(&:first),
-                 to].map(&:round).uniq.sort
-        parts = ticks.select { |tick| tick.between?(zero, to.round) }.each_cons(2).map do |start, finish|
-          a, b = at(envelope, start), arriving(envelope, finish)
-          [Point.new(tick: start - zero, value: a, shape: counted(envelope, start, finish, a, b)),
-           Point.new(tick: finish - zero, value: b, shape: Shapes::Hold::PLAIN)]
-        end
-        Splice.chain(parts)
-      end
-
-      # As one segment from one level to another.
-      def counted(envelope, start, finish, first, last)
-        low, high = FULL_CIRCLE.map { |level| envelope.amount(level) }
-        Shapes::Cycle.new(wave:, cycles: (finish - start) / cycle_ticks.to_f, note_ticks: nil, skew: skew.to_f,
-                          phase: Grid.turn(phase_at(start)), foot: low - first, top: high - last)
-      end
-
-      # The amount that it comes to, of a restart the one before it.
-      def arriving(envelope, tick)
-        if restarts.any? { |at, _| at == tick }
-          with(restarts: restarts.reject do |at, _|
-            at >= tick
-          end).at(envelope, tick)
-        else
-          at(envelope, tick)
-        end
-      end
-
-      # Levels are held, lines stay lines; waves are drawn with straight ones.
-      def chain(envelope, from, to)
-        lists = []
-        each_segment(envelope, Clocks::Run.new(0, from, to, nil)) do |run, segment|
-          start, finish = [run.zero + segment.start, run.from, from].max, [run.zero + segment.finish, run.to, to].min
-          next unless finish > start
-
-          places = drawn(segment, start - run.zero, finish - run.zero, envelope.role_rules.values)
-          lists << places.map { |place, value, shape| [(run.zero + place).round - from.round, value, shape] }
-        end
-        Splice.chain(lists.map { |list| list.map { |tick, value, shape| Point.new(tick:, value:, shape:) } })
-      end
-
-      def drawn(segment, start, finish, allowed)
-        return [[start, segment.a, Shapes::Hold::PLAIN], [finish, segment.a, Shapes::Hold::PLAIN]] if segment.still?
-
-        places = [start, *segment.breaks(start, finish, 1.0, STRAY), finish]
-        places.map { |place| [place, segment.at(place).clamp(allowed), Shapes::Straight::PLAIN] }
-      end
     end
   end
 end
