@@ -23,4 +23,5 @@ group :test do
   gem "rspec", "~> 3.13"
   gem "rubocop", "~> 1.69"
   gem "turbo_tests", "~> 2.2"
+  gem "yard", "~> 0.9" # reads the docstrings, for their specs
 end

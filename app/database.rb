@@ -36,6 +36,7 @@ module Database
 
   # Writes begin with the lock in hand; waiting for it lets other threads run.
   module Connection
+    # Writers take the lock at once, so that none finds it taken when it has read already.
     def begin_db_transaction
       Database.writing? ? execute("BEGIN IMMEDIATE TRANSACTION", "TRANSACTION") : super
     end

@@ -46,6 +46,7 @@ module Doorkeeper
   DRAIN_SECONDS = 0.3
   PART = 64 * 1024
 
+  # Reads what still comes of a refused body, for a bounded time, so that its sender gets the answer.
   def self.drain(socket)
     finish = Process.clock_gettime(Process::CLOCK_MONOTONIC) + DRAIN_SECONDS
     (MOST_DRAINED / PART).times do
@@ -59,6 +60,7 @@ module Doorkeeper
 
   # What is laid over the web server's own client.
   module Client
+    # Refuses by the head, before any of the body is taken.
     def setup_body
       refused = Doorkeeper.refusal(@env, peerip.to_s)
       return super unless refused
@@ -77,6 +79,7 @@ module Doorkeeper
     end
 
     # A body in chunks says only by and by how long it is.
+    # @raise [Puma::HttpParserError]
     def write_chunk(text)
       super.tap do
         most = @env["satchel.most"] ||= Doorkeeper.most_of(@env, peerip.to_s)

@@ -105,6 +105,7 @@ class EditLog
   MOST_TOLD = 50_000
 
   # @return [Hash] "done", how many edits are in force; "entries" by place, those that were undone among them
+  # @raise [OpenSongs::Missing]
   def self.list(id)
     Database.read do
       done = SongRow.on_shelf.where(id:).pick(:done_edits) or raise OpenSongs::Missing

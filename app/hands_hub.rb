@@ -32,7 +32,10 @@ class HandsHub < Rounds
       @driver = WebSocket::Driver.rack(self, max_length: LONGEST)
     end
 
+    # Called by the driver: bytes go into the client's queue, never straight to its socket.
     def write(data) = @outlet.put(data)
+
+    # @param text [String] a message for this client
     def say(text) = @driver.text(text)
     def late? = @late.any?
 

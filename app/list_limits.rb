@@ -14,6 +14,8 @@ class ListLimits
     @root = schema
   end
 
+  # @param data [Object] parsed JSON
+  # @return [Array<KindSatchel::Fault>] a fault for each list that is longer than its schema allows
   def faults(data)
     @faults = []
     look(@root, data, "")

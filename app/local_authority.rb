@@ -34,8 +34,13 @@ class LocalAuthority
     FileUtils.mkdir_p(folder, mode: 0o700)
   end
 
+  # @return [String] path of the certificate that devices trust
   def authority_file = File.join(folder, "authority.pem")
+
+  # @return [String] path of the server's own certificate
   def certificate_file = File.join(folder, "certificate.pem")
+
+  # @return [String] path of its key
   def key_file = File.join(folder, "certificate.key")
 
   # Makes what is missing.

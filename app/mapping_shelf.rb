@@ -28,5 +28,6 @@ module MappingShelf
     Database.write { MappingRow.find_or_initialize_by(song_id:).update!(list: JSON.generate(list)) }
   end
 
+  # @param song_ids [Array<Integer>] of songs that are gone for good
   def forget(song_ids) = MappingRow.where(song_id: song_ids).delete_all
 end

@@ -51,6 +51,7 @@ module MidiFile
       @parts = {}
     end
 
+    # @return [KindSatchel::Formats::MidiScore]
     def score
       @named = Hash.new { |all, place| all[place] = {} }
       @registered, @last = {}, {}

@@ -44,6 +44,7 @@ class Mixdown
       @out.tty? ? @out.print("\r#{step} %  ") : @out.puts("#{step} %")
     end
 
+    # Ends the line that told how far it is.
     def done = @out.tty? && @out.puts
   end
 

@@ -86,6 +86,7 @@ class MoveShelf
     KindSatchel::Likeness.nearest(move, ids.keys).map { |one| ids[one] }
   end
 
+  # @return [Array<Entry>] the moves every satchel begins with; their ids are negative
   def shipped
     @shipped ||= JSON.parse(File.read(@file)).each_with_index.map { |entry, i| Entry.new(-1 - i, shipped_move(entry)) }
   end

@@ -62,6 +62,7 @@ class OpenSongs
     standing
   end
 
+  # @param id [Integer] of a song that is read anew the next time
   def forget(id) = @lock.synchronize { @standings.delete(id) }
 
   # @return [Array<Integer>] ids of the songs held, the one used last at the end

@@ -42,6 +42,8 @@ class Outlet
 
   def waiting? = !@waiting.empty?
   def gone? = @gone || @to_io.closed?
+
+  # Ends it from the next round on; what waits is not written.
   def leave = @gone = true
 
   # Whether nothing was taken of what waits for too long.
@@ -63,6 +65,7 @@ class Outlet
   # Without a word: a client that does not read would not hear it.
   def close = (@to_io.close unless @to_io.closed?)
 
+  # @return [Float] seconds of a clock that only goes on
   def self.now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
 
   private
@@ -91,6 +94,7 @@ class Outlet
   class Sealed < Outlet
     PART = 16 * 1024
 
+    # @raise [ArgumentError]
     def initialize(socket, most)
       super
       @engine = socket.instance_variable_get(:@engine) or raise ArgumentError, "A secret socket without an engine."

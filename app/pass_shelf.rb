@@ -16,12 +16,15 @@ module PassShelf
 
     module_function
 
+    # @param strokes [Array<Hash>] see {KindSatchel::Perform::Takes::Records}
+    # @return [String] bytes, a quarter of what JSON takes
     def dump(strokes)
       strokes.map do |one|
         [one["held"] ? 1 : 0, one["ticks"].size].pack("CL<") + one["ticks"].pack("l<*") + one["values"].pack("E*")
       end.join
     end
 
+    # @return [Array<Hash>] what {dump} was given
     def load(bytes)
       text, at, list = bytes.getbyte(0) == ZLIB ? Zlib.inflate(bytes) : bytes, 0, []
       while at < text.bytesize
@@ -73,6 +76,7 @@ module PassShelf
   # @return [Integer] how many parameters there were
   def drop(song_id, pass) = Database.write { delete(PassRow.where(song_id:, pass:)) }
 
+  # @param song_ids [Array<Integer>] of songs that are gone for good
   def forget(song_ids) = delete(PassRow.where(song_id: song_ids))
 
   def delete(rows)

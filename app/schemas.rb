@@ -54,6 +54,7 @@ module Schemas
     end)
   end
 
+  # A pass without most of its samples, which the schema holds one by one.
   def slim_move(move)
     grips = move["grips"].map do |grip|
       grip.is_a?(Hash) && grip["samples"].is_a?(Array) ? grip.merge("samples" => grip["samples"].first(2)) : grip

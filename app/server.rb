@@ -64,6 +64,7 @@ class Server < Sinatra::Base
   use Rack::Deflater, include: %w[application/json application/javascript text/javascript text/css text/html],
                       sync: false
 
+  # A part of the routes is a module that answers `registered(app)`, which puts them into the app.
   helpers Parameters::Helpers
   register Guards
   register ReadOnly

@@ -24,12 +24,15 @@ class SongShelf
     end
   end
 
+  # @return [Integer] the id of the copy
+  # @raise [OpenSongs::Missing]
   def duplicate(id)
     song = @open_songs.fetch(id).song
     add(song.with(name: "#{song.name[0, KindSatchel::Song::MOST_NAME - 5]} copy"))
   end
 
   # Takes a song off the shelf, for edits and reads alike; {#restore} brings it back.
+  # @raise [OpenSongs::Missing]
   def remove(id)
     Database.write do
       found = SongRow.on_shelf.find_by(id:) or raise OpenSongs::Missing
@@ -38,6 +41,8 @@ class SongShelf
     @open_songs.forget(id)
   end
 
+  # Takes a song out of the bin.
+  # @raise [OpenSongs::Missing]
   def restore(id)
     Database.write do
       found = SongRow.in_bin.find_by(id:) or raise OpenSongs::Missing
@@ -49,6 +54,7 @@ class SongShelf
   # Deletes songs in the bin for good, with all that is stored of them.
   # @param ids [Array<Integer>, nil] only these; nil for all
   # @return [Integer] how many there were
+  # @raise [OpenSongs::Missing]
   def empty_bin(ids = nil)
     Database.write do
       found = SongRow.in_bin

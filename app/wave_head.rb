@@ -28,7 +28,10 @@ class WaveHead
     no_sound!
   end
 
+  # @return [Integer] as many as the bytes of its data hold
   def frames = @bytes / (@format.channels * @format.bits_per_sample / 8)
+
+  # @return [Integer] Hz
   def rate = @format.sample_rate
 
   private

@@ -12,6 +12,8 @@ module Wire
   # @return [Array<Array>]
   def parts(song, parts) = parts.map { |kind, id, record| [kind, id, record && part(song, kind, record)] }
 
+  # @param kind [String] of the part, see {KindSatchel::Parts}
+  # @return [Hash] the record as the page takes it, with what only the core knows
   def part(song, kind, record)
     case kind
     when "song" then head(record)
@@ -53,11 +55,13 @@ module Wire
   # Amounts that are the values of points.
   PLAIN = [1.0, 0.0].freeze
 
+  # @return [Array(Float, Float), nil] factor and offset of the amounts of an envelope with points
   def line(record)
     bare = KindSatchel::Records.read_envelope(record.merge("points" => []))
     bare.amount_line unless bare.lfo?
   end
 
+  # @return [Hash] the settings of a move with their texts
   def knobs(record)
     return {} unless record.key?("source") || record.key?("limits") || record.key?("depth")
 

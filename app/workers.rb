@@ -29,9 +29,11 @@ class Workers
       @text = +""
     end
 
+    # @return [Integer] of the process
     def pid = @thread.pid
     def alive? = @thread.alive?
 
+    # @param line [String] JSON for the worker; nothing where it has ended
     def say(line)
       @input.puts(line)
     rescue Errno::EPIPE
@@ -54,6 +56,7 @@ class Workers
     # Ends it, and what it began itself.
     def kill = Process.kill("KILL", -pid)
 
+    # Ends the worker, at once where it goes on.
     def close
       [@input, @output].each { |pipe| pipe.close unless pipe.closed? }
       kill if alive? && !@thread.join(0.2)

@@ -21,8 +21,13 @@ class HandOverChoices
     raise InvalidInput.of("out_of_range", "/to_tick", "A stretch ends after it starts.") unless from < to
   end
 
+  # @return [Object, nil] what was chosen under a name of `schemas/hand_over.json`
   def [](name) = @data[name]
+
+  # @return [Integer] the first tick that is handed over
   def from = @data.fetch("from_tick", 0)
+
+  # @return [Integer] the tick at which it ends
   def to = @data.fetch("to_tick", song.length_ticks)
 
   # @return [HandOver::Limits, nil]

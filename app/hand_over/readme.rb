@@ -11,6 +11,7 @@ class HandOverReadme
     @notes = notes
   end
 
+  # @return [String] the text of the file
   def text = [head, limits, losses, notes, controllers].compact.join("\n")
 
   private

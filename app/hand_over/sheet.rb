@@ -17,6 +17,7 @@ class HandOverSheet
     @losses = losses
   end
 
+  # @return [String] the whole page
   def html = ERB.new(File.read(TEMPLATE), trim_mode: "-").result(binding)
 
   private

@@ -43,6 +43,7 @@ class HandOverShelf
     end
   end
 
+  # @param id [Integer] of kept limits; what is not there is no fault
   def remove(id) = Database.write { LimitSetRow.where(id:).delete_all }
 
   private

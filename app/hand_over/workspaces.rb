@@ -71,6 +71,7 @@ class Workspaces
     path(token, "all.zip").tap { |file| raise Missing unless File.exist?(file) }
   end
 
+  # Throws a folder away.
   def close(token) = TOKEN.match?(token) && FileUtils.rm_rf(File.join(@root, token))
 
   # Lets go of what has waited longer than so many seconds.

@@ -4,5 +4,6 @@
 class LimitSetRow < ActiveRecord::Base
   self.table_name = "limit_sets"
 
+  # @return [Hash] as it is told to the page
   def entry = { "id" => id, "name" => name, "limits" => JSON.parse(limits) }
 end

@@ -4,6 +4,7 @@
 class SoundRow < ActiveRecord::Base
   self.table_name = "sounds"
 
+  # @return [Float]
   def seconds = frames.fdiv(rate).round(6)
 
   # @return [Hash] what the list of sounds tells of it

@@ -4,5 +4,6 @@
 class VersionRow < ActiveRecord::Base
   self.table_name = "versions"
 
+  # @return [Hash] as it is told to the page
   def entry = { "id" => id, "name" => name, "revision" => revision, "at" => created_at.utc.iso8601 }
 end

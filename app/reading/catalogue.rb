@@ -8,8 +8,10 @@ module Catalogue
 
   module_function
 
+  # @return [String] the record, made once
   def json = @json ||= JSON.generate(to_record).freeze
 
+  # @return [Hash] device types, scales, shapes, roles and clocks, as the page needs them
   def to_record
     scales = {}
     devices = KindSatchel::Devices::TYPES.to_h { |id, type| [id, device(type, scales)] }
@@ -33,6 +35,8 @@ module Catalogue
     { **fixed, "rate-free" => parameter(KindSatchel::Settings::FREE_RATE, scales), **limits, **shifts }
   end
 
+  # @param name [String] of a setting of moves
+  # @param rules [#id] the role whose amounts it limits
   def limit(name, rules, scales)
     scale = KindSatchel::Scales::Amount.new(rules:, scale: KindSatchel::Settings::DEPTH.scale)
     title, default = KindSatchel::Settings::TITLES.fetch(name), KindSatchel::Settings::LIMITS.fetch(name)[1]

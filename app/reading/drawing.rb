@@ -58,6 +58,7 @@ class Drawing
     envelopes.to_h { |envelope| [envelope.id, meeting(envelope)] }.compact
   end
 
+  # @return [Hash{String=>Array}] of each region what of its clip's envelopes is drawn
   def windows(regions)
     @told = 0
     regions.to_h do |region|
@@ -69,6 +70,7 @@ class Drawing
   # The most marks told of one envelope in one region.
   MOST_MARKS = 32
 
+  # @return [Hash{String=>Array}] of each region where its material begins anew
   def marks(regions)
     regions.to_h do |region|
       clip = @song.clip(region.clip_id)
@@ -77,6 +79,7 @@ class Drawing
     end
   end
 
+  # @return [Hash{String=>Array}] of each region its passes
   def passes(regions) = regions.to_h { |region| [region.id, region.passes(@song.clip(region.clip_id))] }
 
   # What names nothing has nothing to be heard: an empty list.

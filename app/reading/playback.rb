@@ -31,6 +31,7 @@ class Playback
     @song.meters.beats(from_tick, to_tick).flat_map { |tick, bar| [@song.tempo.seconds_at(tick).round(6), bar ? 1 : 0] }
   end
 
+  # @return [Array<Hash>] what sounds between two ticks, see {KindSatchel::Heard::Events}
   def events(from_tick, to_tick) = Heard::Events.new(@song).in_range(from_tick, to_tick)
 
   # The tick and second at the corners of the clock.

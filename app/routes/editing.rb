@@ -7,8 +7,11 @@ module Editing
 
   # Helpers for routes.
   module Helpers
+    # @return [Integer] of the song that is asked about
     def song_id = asked!(:id)
 
+    # @return [Integer] the revision that the asker knows
+    # @raise [KindSatchel::InvalidInput]
     def revision_of(data)
       revision = data["revision"]
       return revision if revision.is_a?(Integer)
@@ -16,6 +19,8 @@ module Editing
       raise KindSatchel::InvalidInput.of("bad_revision", "/revision", "Say which revision of the song this is about.")
     end
 
+    # @return [Hash] which curves and sounds are wanted in the answer
+    # @raise [KindSatchel::InvalidInput]
     def wants_of(data)
       heard, sound = data["heard"] || [], data["sound"]
       texts = heard.is_a?(Array) && heard.all?(String)
@@ -40,6 +45,7 @@ module Editing
     end
 
     # The edit named in the request, checked against its schema; its faults are said of /inputs.
+    # @raise [KindSatchel::InvalidInput]
     def checked_edit(data)
       name, inputs = data["edit"], data["inputs"]
       unless name.is_a?(String)
@@ -52,6 +58,7 @@ module Editing
       [name, inputs]
     end
 
+    # @return [Hash] inputs with what the app knows put in: takes, kept moves, sounds
     def filled(standing, name, inputs) = Filling.of(song_id, standing.song, name, inputs, settings.sounds)
 
     # Laying much of a large song out, and mending all of a kind in it, is left to a worker.
@@ -71,6 +78,7 @@ module Editing
     end
 
     # The change is stored by now: what fails from here on must not say that nothing was changed.
+    # @raise [Faults::Made]
     def answer_change(change, data)
       told_change(change, data)
     rescue StandardError => e
@@ -79,6 +87,8 @@ module Editing
       raise Faults::Made, change.after.revision
     end
 
+    # @param change [EditLog::Change]
+    # @return [Hash] the answer to an edit: the parts that changed, and what is heard differently
     def told_change(change, data)
       after = change.after
       silent = settings.listened_to.silent(song_id, after.song)

@@ -19,17 +19,20 @@ module Faults
 
   # Helpers for routes.
   module Helpers
+    # @param data [Hash, Array, String] plain data, or JSON
     def json(data)
       content_type :json
       data.is_a?(String) ? data : JSON.generate(data)
     end
 
+    # Ends the request with a fault in JSON.
     def halt_with(status, code, message, **more)
       note(status, code)
       halt status, { "Content-Type" => "application/json" }, Faults.body(code, message, **more)
     end
 
     # The request's JSON object.
+    # @raise [KindSatchel::InvalidInput]
     def body_json
       data = Schemas.parse(request.body.read)
       return told!(data) if data.is_a?(Hash)

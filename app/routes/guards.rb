@@ -29,6 +29,7 @@ module Guards
 
   # Helpers for every request.
   module Helpers
+    # Refuses bodies of another type than the route takes.
     def check_type
       types, code, words = OTHERS.fetch(request.path) do
         HANDED.match?(request.path) ? HANDED_TYPE : [["application/json"], "not_json", "Send application/json."]

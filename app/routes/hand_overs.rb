@@ -4,6 +4,7 @@
 module HandOverRoutes
   # Helpers for routes.
   module Helpers
+    # A full disk is told, and what was begun is thrown away.
     def disk_guarded
       yield
     rescue Errno::ENOSPC, Errno::EDQUOT, Errno::EFBIG
@@ -41,6 +42,7 @@ module HandOverRoutes
     end
 
     # A WAV file as a page made it; it is looked at before it is believed.
+    # @raise [KindSatchel::InvalidInput]
     def take_sound
       name = asked(:name).to_s
       unless Workspaces::NAME.match?(name)
@@ -63,6 +65,7 @@ module HandOverRoutes
       raise
     end
 
+    # @param name [String, nil] of one file; nil for all of them, as an archive
     def fetch(name)
       path = name ? settings.workspaces.file(asked!(:token), name) : settings.workspaces.archive(asked!(:token))
       headers "Content-Disposition" => FileNames.disposition(asked(:name).to_s), "Cache-Control" => "no-store"
@@ -91,6 +94,7 @@ module HandOverRoutes
         "bytes" => File.size(path) }
     end
 
+    # @param share [Float] 0..1 of the packing, told to whoever asked
     def told(share) = settings.listeners.tell(asker.token, "progress", { "progress" => share, "words" => "packing" })
   end
 

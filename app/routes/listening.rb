@@ -5,6 +5,7 @@ module ListeningRoutes
   # Helpers for routes.
   module Helpers
     # What is asked of a track: muted or soloed, each true or false.
+    # @raise [KindSatchel::InvalidInput]
     def listening_asked(data)
       unless data["track_id"].is_a?(String)
         raise KindSatchel::InvalidInput.of("bad_request", "/track_id",

@@ -12,6 +12,7 @@ module MoveRoutes
       end
     end
 
+    # @return [Array<Integer>, nil]
     def ids_asked_for = asked(:ids)
   end
 

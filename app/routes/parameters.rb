@@ -11,11 +11,14 @@ module Parameters
   module Address
     module_function
 
+    # @raise [KindSatchel::InvalidInput] always
     def refuse!(name, words) = raise(KindSatchel::InvalidInput.of("bad_value", "/#{name}", words))
 
     # Which song, version, key, ... it is: what is no number is none that there is.
     def id(_name, text) = text.match?(/\A-?\d{1,15}\z/) ? text.to_i : 0
 
+    # @return [Integer] within the range
+    # @raise [KindSatchel::InvalidInput]
     def whole(name, text, range = 0..KindSatchel::Timing::LAST_TICK)
       number = text.match?(/\A\d{1,12}\z/) ? text.to_i : -1
       return number if range.cover?(number)
@@ -24,6 +27,8 @@ module Parameters
                                          "#{name} is a whole number from #{range.min} to #{range.max}.")
     end
 
+    # @return [Float] -1..1
+    # @raise [KindSatchel::InvalidInput]
     def number(name, text)
       value = Float(text, exception: false)
       return value if value&.between?(-1, 1)
@@ -31,12 +36,20 @@ module Parameters
       raise KindSatchel::InvalidInput.of("out_of_range", "/#{name}", "#{name} is a number from -1 to 1.")
     end
 
+    # @return [String] of at most so many characters, without control characters
+    # @raise [KindSatchel::InvalidInput]
     def text(name, text, most = 300)
       text.size <= most ? text : refuse!(name, "#{name} is longer than #{most} characters.")
     end
 
+    # @return [String] one line
     def name(name, text) = KindSatchel::PlainText.line(text(name, text))
+
+    # @return [Array<String>] what stands between commas
     def list(name, text) = text(name, text, LONGEST_LIST).split(",")
+
+    # @return [Array<Integer>]
+    # @raise [KindSatchel::InvalidInput]
     def ids(name, text) = list(name, text).map { |one| id(name, one).nonzero? || refuse!(name, "#{name} are numbers.") }
   end
 
@@ -90,12 +103,14 @@ module Parameters
     end
 
     # The same of what has to be given.
+    # @raise [KindSatchel::InvalidInput]
     def asked!(name)
       asked(name) or Address.refuse!(name, "#{name} is missing.")
     end
 
     # @param data [Hash] the body of a request
     # @return [Hash] the same, a name as it reads
+    # @raise [KindSatchel::InvalidInput]
     def told!(data)
       data.each do |name, value|
         fits, words = BODY[name]

@@ -16,12 +16,14 @@ module Reading
 
   # Helpers for routes.
   module Helpers
+    # @return [KindSatchel::Song] the one that is asked about, as it is now
     def song = settings.open_songs.fetch(asked!(:id)).song
 
     # What is to be heard: the song as it stands, or the version that the query names.
     def played = asked(:version)&.then { |name| version(name) } || song
 
     # The song's rows as they stand, read in one transaction.
+    # @raise [OpenSongs::Missing]
     def snapshot(id)
       settings.open_songs.bring_up(id)
       Database.read do
@@ -78,6 +80,7 @@ module Reading
     end
 
     # A clip of what is heard, by itself.
+    # @raise [KindSatchel::InvalidInput]
     def alone(clip_id)
       KindSatchel::HandOver::OneClip.of(played, clip_id) or
         raise KindSatchel::InvalidInput.of("nowhere", "/clip_id",

@@ -11,6 +11,7 @@ module Shelf
       File.unlink(path)
     end
 
+    # @yieldparam part [String] of the file, in turn
     def each
       while (part = @file.read(PART)) do yield part end
     end
@@ -53,6 +54,7 @@ module Shelf
       yield(song).merge("left_out" => made.left_out)
     end
 
+    # The answer is a file to be kept, by this name.
     def offer(name, ending)
       headers("Content-Disposition" => FileNames.disposition("#{FileNames.stem(name)}#{ending}"))
     end

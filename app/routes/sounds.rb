@@ -16,6 +16,8 @@ module SoundRoutes
       end
     end
 
+    # @return [String] a name for a sound that comes in
+    # @raise [KindSatchel::InvalidInput]
     def sound_name
       name = asked(:name).to_s.strip
       return name if name.size.between?(1, SoundStore::LONGEST_NAME)

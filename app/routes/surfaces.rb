@@ -8,6 +8,7 @@ require_relative "../local_authority"
 module SurfaceRoutes
   # Helpers for routes.
   module Helpers
+    # Refuses whoever asks from another machine.
     def only_here!
       halt_with(403, "not_here", "Keys are given out and withdrawn on the computer itself.") unless env["satchel.local"]
     end
@@ -21,6 +22,8 @@ module SurfaceRoutes
       host && "https://#{host}:#{ENV.fetch('TLS_PORT', '9293')}"
     end
 
+    # @param kind [String] of key, see {Rights::KINDS}
+    # @raise [KindSatchel::InvalidInput]
     def invited(kind)
       unless Rights::KINDS.include?(kind)
         raise KindSatchel::InvalidInput.of("bad_value", "/kind",
@@ -45,6 +48,7 @@ module SurfaceRoutes
       env["HTTP_X_FORWARDED_FOR"].to_s.split(",").last.to_s.strip.then { |said| said.empty? ? address : said }
     end
 
+    # @return [String, nil] the fingerprint of the authority, in pairs
     def told_fingerprint
       return unless fingerprint
 
@@ -52,6 +56,7 @@ module SurfaceRoutes
         "the same."
     end
 
+    # @return [Hash] the address that a new key is fetched from, and its picture
     def invitation(secret, row)
       base = outside || "http://#{request.host_with_port}"
       address = "#{base}#{Gate::ENTRANCE}#{secret}?song=#{song_id}"
@@ -61,6 +66,7 @@ module SurfaceRoutes
         "fingerprint" => fingerprint }
     end
 
+    # @return [String] a page without scripts, for browsers that have no key yet
     def plain_page(words, form = "")
       content_type :html
       "<!doctype html><html lang=en><meta name=viewport content='width=device-width'><title>Kind Satchel</title>" \
@@ -68,6 +74,7 @@ module SurfaceRoutes
         "1rem'><p>#{words}</p>#{form}</body></html>"
     end
 
+    # A refusal, as a page for people and as JSON for programs.
     def refused(status, words)
       status status
       return plain_page(words) if request.env["HTTP_ACCEPT"].to_s.include?("text/html")

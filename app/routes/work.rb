@@ -8,6 +8,7 @@ module Work
     # @return [Asker] of this request
     def asker = @asker ||= Asker.of(request.env)
 
+    # Keeps the connection of the request for events.
     def hijacked(key, standing)
       halt_with(501, "no_events", "This server cannot hold events open.") unless request.env["rack.hijack?"]
       settings.listeners.add(key, request.env["rack.hijack"].call, standing, key: request.env["satchel.key"])

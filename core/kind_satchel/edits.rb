@@ -18,9 +18,10 @@ module KindSatchel
   # Every change to a song, a file each under `edits/`, in folders by what they change; what several of them share
   # stands in `edits/helpers/`.
   #
-  # An edit is a pure function of a song and its inputs; it returns the next song (sharing what did not change), the
-  # words for undo, and what else is worth telling. Its inputs have one definition, `schemas/edits/NAME.json`. A new
-  # edit is one file here, its name in {FOLDERS}, and one schema there.
+  # An edit is a pure function of a song and its inputs, `call(song, input)`; it returns the next song (sharing what
+  # did not change), the words for undo, and what else is worth telling. Its inputs have one definition,
+  # `schemas/edits/NAME.json`; `docs/edits.md` lists them all. A new edit is one file here, its name in {FOLDERS}, and
+  # one schema there.
   module Edits
     # `song` is the next song, `words` say what was done ("move 3 points of Cutoff"), `tells` what comes with it
     # ({Tell}s), known before the hand lets go; `kept` is what the app keeps beside the song (nil for nothing).
@@ -68,6 +69,8 @@ module KindSatchel
 
     ALL = Registry.new("edit", NAMES.to_h { |name| [name, const_get(name.split("_").map(&:capitalize).join)] })
 
+    # @example
+    #   Edits.apply(song, "rename_song", { "name" => "Ebb" }).words #=> "rename the song to Ebb"
     # @param song [Song]
     # @param name [String] a known edit
     # @param inputs [Hash] data that fits the edit's schema

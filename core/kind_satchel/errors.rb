@@ -6,7 +6,10 @@ module KindSatchel
   # `code` is a stable word for programs, `path` says where (JSON Pointer style, `/points/3/value`),
   # `message` is a sentence for people.
   Fault = Struct.new(:code, :path, :message) do
+    # @return [Fault] the same, of a place further out
     def under(prefix) = Fault.new(code, "#{prefix}#{path}", message)
+
+    # @return [String] "/points/3/value: The value 2 lies outside 0..1."
     def to_s = path.empty? ? message : "#{path}: #{message}"
   end
 
@@ -24,7 +27,7 @@ module KindSatchel
     end
 
     # @example
-    #   raise InvalidInput.of("out_of_range", "/value", "The value 2 lies outside 0..1.")
+    #   InvalidInput.of("out_of_range", "/value", "2 lies outside 0..1.").message #=> "/value: 2 lies outside 0..1."
     def self.of(code, path, message) = new([Fault.new(code, path, message)])
 
     # Runs the block; what is wrong in it is said of a place further out.
@@ -49,6 +52,7 @@ module KindSatchel
 
     def full? = @list.size >= MOST
 
+    # Notes a fault, as long as there is room.
     def add(code, path, message) = (@list << Fault.new(code, path, message) unless full?)
 
     # Runs the block; a fault raised inside is kept under `path` and nil comes back.

@@ -4,9 +4,13 @@ module KindSatchel
   # What is known of a curve over a stretch: it stays between `low` and `high`, its first derivative within +-`slope`,
   # its second within +-`bend`. Sums, products and roots of curves are known as well: interval arithmetic with the
   # sum, product and chain rules.
+  #
+  # @example
+  #   (Jet.level(2.0) + Jet.new(0.0, 1.0, 0.5, 0.0)).high #=> 3.0
   class Jet
     attr_reader :low, :high, :slope, :bend
 
+    # @return [Jet] of a value that does not move
     def self.level(value) = new(value, value, 0.0, 0.0)
 
     def initialize(low, high, slope, bend)
@@ -26,8 +30,10 @@ module KindSatchel
       [bent, range].min # a bend without bound compares as not less
     end
 
+    # @return [Jet] of the sum
     def +(other) = Jet.new(@low + other.low, @high + other.high, @slope + other.slope, @bend + other.bend)
 
+    # @return [Jet] of the product (Leibniz' rule, each factor at its most)
     def *(other)
       low, high = [@low * other.low, @low * other.high, @high * other.low, @high * other.high].minmax
       mine, theirs = size, other.size
@@ -35,6 +41,7 @@ module KindSatchel
               product(@bend, theirs) + (2 * product(@slope, other.slope)) + product(mine, other.bend))
     end
 
+    # @return [Jet] of the square root
     def root
       low, high = Math.sqrt([@low, 0.0].max), Math.sqrt([@high, 0.0].max)
       return Jet.new(low, high, *(@slope.zero? ? [0.0, 0.0] : [Float::INFINITY, Float::INFINITY])) if low.zero?

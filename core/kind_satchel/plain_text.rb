@@ -8,6 +8,8 @@ module KindSatchel
     # Standard Annex 9).
     HIDDEN = /[\p{Cc}\u2028\u2029\u200E\u200F\u061C\u202A-\u202E\u2066-\u2069]/
 
+    # @example
+    #   PlainText.line("two\nlines") #=> "two lines"
     # @param text [Object] anything that is no text is given back as it is
     # @return [Object]
     def self.line(text)
@@ -16,11 +18,15 @@ module KindSatchel
       text.gsub(/[ \r\n\t\u2028\u2029]*[\r\n\t\u2028\u2029]+[ \r\n\t\u2028\u2029]*/, " ").gsub(HIDDEN, "")
     end
 
+    # @example
+    #   PlainText.count(3, "point") #=> "3 points"
     # @return [String] "a point", "3 points"
     def self.count(number, word) = number == 1 ? "a #{word}" : "#{number} #{word}s"
 
     # A text that people gave, as a cell of comma-separated values (RFC 4180): what a spreadsheet would work out as a
     # formula is shown as text by an apostrophe before it (common practice, no source).
+    # @example
+    #   PlainText.cell("=1+1") #=> "'=1+1"
     # @param text [String]
     # @return [String]
     def self.cell(text) = quoted(text.match?(/\A[=+\-@\t\r]/) ? "'#{text}" : text)

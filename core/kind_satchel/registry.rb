@@ -4,8 +4,8 @@ module KindSatchel
   # A list of things found by a stable text id. An unknown id raises and lists the known ones.
   #
   # @example
-  #   SHAPES = Registry.new("shape", "hold" => Hold, "straight" => Straight)
-  #   SHAPES.fetch("hold")
+  #   shapes = Registry.new("shape", "hold" => Shapes::Hold, "straight" => Shapes::Straight)
+  #   shapes.fetch("hold") #=> Shapes::Hold
   class Registry
     include Enumerable
 
@@ -15,9 +15,14 @@ module KindSatchel
       freeze
     end
 
+    # @return [Array<String>]
     def ids = @entries.keys
     def known?(id) = @entries.key?(id)
+
+    # @yieldparam id [String]
     def each(&) = @entries.each(&)
+
+    # @return [String, nil]
     def id_of(entry) = @entries.key(entry)
 
     # @raise [NotFound] with the known ids in the message

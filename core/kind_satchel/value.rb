@@ -2,15 +2,17 @@
 
 module KindSatchel
   # A frozen value: named fields, equal when its fields are equal, `with(...)` makes the next one.
-  # A class that has rules overrides `check` and raises there, so that no broken value ever exists.
+  # A class that has rules overrides `check` and raises {InvalidInput} there, so that no broken value ever exists.
   #
   # @example
   #   Pair = Value.of(:left, :right)
-  #   Pair.new(left: 1, right: 2).with(right: 3)
+  #   Pair.new(left: 1, right: 2).with(right: 3).right #=> 3
   module Value
     # The largest whole number a field may hold: safe in 32 bits, and over 38 hours in ticks at 120 BPM.
     LARGEST = (2**28) - 1
 
+    # @param names [Array<Symbol>] of the fields
+    # @return [Class]
     def self.of(*names) = Struct.new(*names, keyword_init: true) { include Value }
 
     # A name is one line that reads as it is.

@@ -10,6 +10,8 @@ module KindSatchel
 
       module_function
 
+      # @example
+      #   Conflicts.of(song, Address.parse("rope-bass/synth/cutoff")) #=> []
       # @param song [Song]
       # @param address [Address]
       # @return [Array<Conflict>] by start

@@ -24,6 +24,7 @@ module KindSatchel
 
       # A place that was found, not yet told.
       Found = Struct.new(:check, :key, :place) do
+        # @return [#find, #tell] the check
         def rules = ALL.fetch(check)
 
         # @return [End]
@@ -71,7 +72,10 @@ module KindSatchel
         # @return [String] "5.1.0 to 9.1.0"
         def stretch(song, from, to) = "#{song.meters.text(from)} to #{song.meters.text(to)}"
 
+        # @return [Fix]
         def remove(id) = Fix.new("Remove it", "remove_envelope", { "envelope_id" => id })
+
+        # @return [Fix]
         def switch(id, on, words) = Fix.new(words, "switch_envelope", { "envelope_id" => id, "on" => on })
       end
 
@@ -97,6 +101,8 @@ module KindSatchel
 
       module_function
 
+      # @example
+      #   LooseEnds.of(song).first.check #=> "uneven_starts"
       # @param song [Song]
       # @param outside [Outside]
       # @return [Array<Found>] by check, in the order of the song; also what is set aside

@@ -20,6 +20,7 @@ module KindSatchel
       # @raise [InvalidInput] where there is nothing to lay out, or a lane is switched off
       def self.call(song, placed, addresses: nil) = new(song, placed, addresses).result
 
+      # @raise [InvalidInput]
       def initialize(song, placed, addresses)
         @song = song
         @placed = placed.reject { |one| one.region.muted }

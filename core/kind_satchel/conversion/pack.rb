@@ -13,6 +13,7 @@ module KindSatchel
       #   off
       def self.call(song, lane, from, to) = new(song, lane, from, to).result
 
+      # @raise [InvalidInput]
       def initialize(song, lane, from, to)
         @song = song
         @lane = lane

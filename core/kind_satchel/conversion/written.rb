@@ -67,6 +67,7 @@ module KindSatchel
         points.map { |point| point.tick > length || point.equal?(points.last) ? point.with(tick: length) : point }
       end
 
+      # @return [Array<Point>] so many ticks later
       def shifted(points, ticks) = ticks.zero? ? points : points.map { |point| point.with(tick: point.tick + ticks) }
 
       # Cycles locked to a note length keep their count when time is stretched.

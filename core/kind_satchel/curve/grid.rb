@@ -8,6 +8,8 @@ module KindSatchel
 
     module_function
 
+    # @example
+    #   Grid.turn(3.25) #=> 0.25
     # @param number [Numeric] turns
     # @return [Float] what is left of whole turns, 0 up to 1, on a grid of 2**-50
     def turn(number) = ((((number % 1) * PHASE).round / PHASE) % 1) + 0.0

@@ -8,6 +8,9 @@ module KindSatchel
   # there and back comes to the same to the byte; zero has no sign.
   #
   # Envelopes hold very many, so this value is made by hand: without a hash for its fields.
+  #
+  # @example
+  #   Point.new(tick: 480, value: 0.5, shape: Shapes::Straight::PLAIN).value #=> 0.5
   class Point < Struct.new(:tick, :value, :shape)
     include Value
 

@@ -56,6 +56,8 @@ module KindSatchel
     def chain(tolerance) = @straight ? ENDS : @shape.chain(@rise, tolerance, room?(tolerance))
     ENDS = [1.0, 1.0].freeze
 
+    # @param position [Numeric] ticks
+    # @return [Float] 0..1 of the segment
     def share_at(position) = (position - @origin) / @length
 
     # Positions strictly between two where a line chain must turn to stay within `tolerance`, when the values of this

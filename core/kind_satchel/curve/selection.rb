@@ -20,10 +20,19 @@ module KindSatchel
                  end
     end
 
+    # @return [Integer] how many points are chosen
     def size = indexes.size
+
+    # @return [Point]
     def first = points[indexes.first]
+
+    # @return [Point]
     def last = points[indexes.last]
+
+    # @return [Array<Point>]
     def chosen = indexes.map { |i| points[i] }
+
+    # @return [Array<Float>] theirs
     def values = indexes.map { |i| points[i].value }
     def include?(index) = marks[index]
 

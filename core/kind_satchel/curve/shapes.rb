@@ -35,6 +35,8 @@ module KindSatchel
     ALL = Registry.new("shape", "hold" => Hold, "straight" => Straight, "curved" => Curved, "ess" => Ess,
                                 "cycle" => Cycle)
 
+    # @example
+    #   Shapes.of({ "shape" => "curved", "curve" => 0.5 }).text #=> "curved 0.50"
     # @param record [Hash] `"shape"` and that shape's own settings
     # @raise [InvalidInput] for an unknown shape or a setting out of range
     def self.of(record) = ALL.fetch(record["shape"]).of(record)
@@ -42,9 +44,14 @@ module KindSatchel
     # Whether a point can have it: parts of a {Cycle} have shapes that are none by themselves.
     def self.own?(shape) = ALL.ids.any? { |id| ALL.fetch(id) == shape.class }
 
+    # @example
+    #   Shapes.record(Straight::PLAIN) #=> {"shape"=>"straight"}
+    # @return [Hash] plain data: `"shape"` and its own settings
     def self.record(shape) = { "shape" => ALL.id_of(shape.class), **shape.settings }
 
     # The value of a segment at u in 0..1; on a jump the later one.
+    # @example
+    #   Shapes.value_at(Straight::PLAIN, Ends.new(0.0, 1.0, 960), 0.25) #=> 0.25
     # @param ends [Ends]
     def self.value_at(shape, ends, position)
       part = shape.parts(ends).reverse_each.find { |entry| entry.start <= position && entry.finish > entry.start }

@@ -13,6 +13,8 @@ module KindSatchel
 
     module_function
 
+    # @example
+    #   Thinning.keep([0, 1, 2, 3], [0.0, 0.1, 0.2, 0.9], 0.01) #=> [0, 2, 3]
     # @param ticks [Array<Numeric>] in order
     # @param values [Array<Float>]
     # @param tolerance [Float, Array<Float>] in values, 0 or more; one for all corners, or one for each

@@ -35,30 +35,43 @@ module KindSatchel
     # Defaults are written as people write them and parsed by the scale.
     class ParameterList
       def initialize = @list = {}
+
+      # @return [Hash{String=>Parameter}]
       def to_h = @list
 
+      # 0 to 100 %.
       def share(id, name, default) = add(id, name, Scales::Linear.new(low: 0, high: 100, unit: Units::PERCENT), default)
 
+      # Straight between two natural values.
       def linear(id, name, range, unit, default)
         add(id, name, Scales::Linear.new(low: range.min, high: range.max, unit:), default)
       end
 
+      # Straight, scaled about its middle.
       def bipolar(id, name, range, unit, default)
         add(id, name, Scales::Bipolar.new(low: range.min, high: range.max, unit:), default)
       end
 
+      # The same factor for the same way.
       def log(id, name, range, unit, default)
         add(id, name, Scales::Log.new(low: range.min, high: range.max, unit:), default)
       end
 
+      # A gain; `peak` in dB at its top.
       def fader(id, name, peak, default) = add(id, name, Scales::Fader.new(peak:), default)
 
+      # Whole numbers.
       def steps(id, name, range, unit, default)
         add(id, name, Scales::Steps.new(low: range.min, high: range.max, unit:), default)
       end
 
+      # Note lengths.
       def length(id, name, default) = add(id, name, Scales::NoteLength.all, default)
+
+      # Words, in order.
       def choice(id, name, words, default) = add(id, name, Scales::Steps.choice(words), default)
+
+      # Off and on.
       def switch(id, name, default) = add(id, name, Scales::Switch.new, default)
 
       # Marks the parameter added last as one that nothing can move by itself.

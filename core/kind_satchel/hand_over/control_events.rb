@@ -136,11 +136,16 @@ module KindSatchel
       Travel = Struct.new(:law) do
         def gain? = false
         def linear? = true
+
+        # @return [Float] travel of the controller, 0..1
         def natural(value) = law.out(value)
       end
       private_constant :Travel
 
-      # From a normalised value to the travel of a controller, and back.
+      # From a normalised value to the travel of a controller, `out(value)`, and back, `in(share)`; both 0..1.
+      #
+      # @example
+      #   Law::Pan.out(0.5) * 127 #=> 64.0
       module Law
         module_function
 

@@ -18,6 +18,7 @@ module KindSatchel
         # @return [Array] numbers it takes on its channel
         def taken = bits == 14 && number != BEND ? [number, number + FINE] : [number]
 
+        # @return [Hash] plain data
         def to_record = { "address" => address.to_s, "number" => number, "bits" => bits }
       end
 
@@ -101,6 +102,7 @@ module KindSatchel
         USUAL[id] if !Formats::MidiControls::OF_CHANNEL.include?(id) || address.device_id == "channel"
       end
 
+      # @return [Integer] which of the sends it is; 0 where it is none
       def send_index(song, id) = song.returns.index { |track| "send-#{track.id}" == id }.to_i
 
       def clash(song, row, other, place)

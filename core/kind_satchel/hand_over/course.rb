@@ -43,6 +43,7 @@ module KindSatchel
           @ticks, @values = [], []
         end
 
+        # Writes the ticks of a piece.
         def over(piece)
           first, last = piece.from.ceil, piece.to.floor
           # What begins and ends between two ticks is not heard at any.
@@ -116,6 +117,7 @@ module KindSatchel
         new(ticks:, values:, scale:)
       end
 
+      # @return [Integer]
       def size = ticks.size
 
       # @return [Float, nil] the value it has all through; nil where it moves

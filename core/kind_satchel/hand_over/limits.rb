@@ -33,6 +33,7 @@ module KindSatchel
         fault!("no_tracks", "/track_ids", "Choose a track whose moves go along.") if track_ids && track_ids.empty?
       end
 
+      # @return [Hash] plain data, without what is not limited
       def to_record = to_h.compact.transform_keys(&:to_s)
 
       # @return [Integer, nil] the largest whole number a value is written as

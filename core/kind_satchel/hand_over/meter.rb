@@ -39,6 +39,7 @@ module KindSatchel
         self
       end
 
+      # @return [Float] the mean of what was measured, over time
       def mean = @width.zero? ? @largest : @area / @width
 
       private
@@ -124,6 +125,7 @@ module KindSatchel
         # Lines nearer to level than this are level.
         LEVEL = 1e-7
 
+        # @return [Law] how values of a scale lie apart
         def self.of(scale)
           return Gain.new(scale) if scale.gain?
 
@@ -131,8 +133,14 @@ module KindSatchel
         end
 
         def initialize(scale) = @scale = scale
+
+        # @return [Float] in the unit of the scale
         def natural(value) = @scale.natural(value.clamp(0.0, 1.0))
+
+        # @return [Float] how far two values lie apart, in that unit
         def apart(one, other) = one == other ? 0.0 : (natural(one) - natural(other)).abs
+
+        # @return [Float] below it nothing is heard
         def silence = 0.0
 
         # The ends of two lines and every share of the way where they meet, or where their difference turns.
@@ -186,6 +194,7 @@ module KindSatchel
           @silence = scale.normalised(Loss::SILENCE_DB)
         end
 
+        # @return [Float] dB
         def natural(value) = value <= @silence ? Loss::SILENCE_DB : super
 
         # The integral of ln n is n ln n - n. Of a line that begins or ends a hair off where it comes to silence, the

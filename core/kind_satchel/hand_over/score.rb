@@ -30,8 +30,13 @@ module KindSatchel
         @to = to
       end
 
+      # @return [String]
       def name = @song.name
+
+      # @return [Integer] ticks to a quarter note
       def ppq = Timing::PPQ
+
+      # @return [Integer]
       def length_ticks = @to - @from
 
       # @return [Array<Array(Integer, Integer)>] tick, microseconds a quarter note

@@ -11,9 +11,9 @@ module KindSatchel
     # the same thing.
     #
     # @example
-    #   changes = Changes.between(before, after)
-    #   changes.heard       #=> { address => [[3839, 7681]] }
-    #   changes.clock_from  #=> nil
+    #   after = Edits.apply(song, "set_tempo", { "tick" => 0, "bpm" => 100 }).song
+    #   changes = Changes.between(song, after)
+    #   changes.clock_from #=> 0
     class Changes
       # To the end of all time.
       ALWAYS = [0, Timing::LAST_TICK + 1].freeze

@@ -25,6 +25,8 @@ module KindSatchel
         [all.map(&:largest).max || 0.0, all.any?(&:moved_jumps)]
       end
 
+      # @example
+      #   Difference.words(0.02, false) #=> "the largest difference heard is 2 % of the travel"
       # @param share [Float]
       # @param moved_jumps [Boolean]
       # @return [String] for people

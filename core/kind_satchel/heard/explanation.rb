@@ -5,6 +5,9 @@ module KindSatchel
     # Why a parameter has its value at a tick: the steps in order, each with what it does and the value after it. What
     # sets the value but is overruled is listed before what overrules it. While a hand holds the parameter, what would
     # act is listed too, and waits.
+    #
+    # @example
+    #   Explanation.new(song, Address.parse("rope-bass/synth/cutoff"), 4800).lines.last #=> "heard -> 320 Hz"
     class Explanation
       # `kind` is knob, held, macro, lane, clip, carrier, limits or heard; `value` is normalised, after the step.
       # `inputs` are the settings of the move that made it, see {Inputs}.
@@ -41,6 +44,7 @@ module KindSatchel
         end
       end
 
+      # @return [Hash] plain data, for the panel that tells the sum
       def to_record
         { "address" => @address.to_s, "name" => parameter.name, "owner" => @song.owner_name(@address), "tick" => @tick,
           "position" => @song.meters.text(@tick),

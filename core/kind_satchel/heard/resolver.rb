@@ -5,7 +5,7 @@ module KindSatchel
     # The value of one parameter over a song: a pure function of song and tick.
     #
     # @example
-    #   Resolver.new(song, Address.parse("rope-bass/synth/cutoff")).at(4800)
+    #   Resolver.new(song, Address.parse("rope-bass/synth/cutoff")).at(4800).round(2) #=> 0.37
     class Resolver
       attr_reader :song, :address, :parameter, :acting, :amounts, :driven
 

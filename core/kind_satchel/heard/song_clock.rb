@@ -72,6 +72,7 @@ module KindSatchel
         list.select { |tick| tick > from && tick < to }
       end
 
+      # @return [Float, nil] seconds a tick, nil where it changes
       def steady_pace = nil
 
       # The tick -> seconds relation as corners of a line chain that stays within `tolerance` seconds, over the whole
@@ -117,6 +118,7 @@ module KindSatchel
           @scale = scale
         end
 
+        # @return [Float] seconds a tick
         def pace(value) = 60.0 / PPQ / @scale.natural(value)
         def pace_at(arc, tick) = pace(arc.at(tick).clamp(0.0, 1.0))
 

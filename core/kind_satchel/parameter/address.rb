@@ -62,6 +62,7 @@ module KindSatchel
     # @return [String, nil] the clip whose chain it lies in; nil for a parameter of a track
     def clip_id = (owner_id.delete_prefix(CHAIN) if owner_id.start_with?(CHAIN))
 
+    # @return [String] "rope-bass/synth/cutoff"
     def to_s = "#{owner_id}/#{device_id}/#{parameter_id}"
   end
 end

@@ -2,8 +2,16 @@
 
 module KindSatchel
   module Scales
-    # What every scale does: a frozen value with `unit`, the maps `natural(n)` and `normalised(x)`, and how
-    # normalised values are scaled, shifted, limited, written and turned into ramps for a sound engine.
+    # What every scale does: a frozen value with a `unit`, and the two maps between the travel of a knob, 0..1, and
+    # what is meant by it. On top of what stands here each answers
+    #
+    # - `natural(value)` the value in the unit, `normalised(natural)` the way back, not limited
+    # - `engine(value)` what a sound engine takes; `heard(value)` what can be heard of it, limited and stepped
+    # - `steps` how many it has, nil for none; `origin` the value that a scaling leaves where it is
+    # - `text(value)` in its unit, as people read it, `parse(text)` back, nil where it cannot be read
+    # - `examples` values worth telling in a list of parameters; `to_record` the scale as plain data, with its `id`
+    # - `scaled_jet(value, share)`, `shifted_jet(value, amount)` what is known of the sum (see {Jet})
+    # - `ramp(tolerance)`, whose `line(list, start, from, finish, to)` makes lines of travel ramps of the engine's unit
     module Scale
       # What lies so little below the edge of a step stands on it: sums that were taken apart and put together again
       # flip at the same tick.

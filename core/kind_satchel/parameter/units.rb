@@ -1,12 +1,17 @@
 # frozen_string_literal: true
 
 module KindSatchel
-  # How natural values are written and read. A unit formats a natural value and parses what people type;
-  # `engine_factor` turns the natural value into what a sound engine takes (50 % is 0.5).
+  # How natural values are written and read. Each unit answers
+  #
+  # - `text(natural)` the value as people read it; `parse(text)` back, nil where the text is not in this unit
+  # - `word` its name for programs
+  # - `engine_factor` turns the natural value into what a sound engine takes (50 % is 0.5)
   module Units
     NUMBER = /[-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?/
 
     # Three significant digits, no trailing zeros: 1.42, 18, 0.05.
+    # @example
+    #   Units.short(0.04999) #=> "0.05"
     def self.short(number)
       return "0" if number.zero?
 
@@ -31,12 +36,16 @@ module KindSatchel
         freeze
       end
 
+      # @example
+      #   HERTZ.text(1200) #=> "1.2 kHz"
       def text(natural)
         suffix, factor = @suffixes.find { |_, f| natural.abs >= f * 0.9995 } || @suffixes.to_a.last
         sign = @signed && natural.positive? ? "+" : ""
         "#{sign}#{Units.short(natural / factor)}#{' ' unless suffix.empty?}#{suffix}"
       end
 
+      # @example
+      #   HERTZ.parse("1.2 kHz") #=> 1200.0
       # @return [Float, nil] the natural value, nil when the text is not in this unit
       def parse(text)
         match = /\A\s*(#{NUMBER})\s*(\S*)\s*\z/.match(text) or return
@@ -55,6 +64,10 @@ module KindSatchel
     end
 
     # Decibels; silence is written -inf.
+    #
+    # @example
+    #   Decibels.new.text(-6) #=> "-6.0 dB"
+    #   Decibels.new.parse("-inf") #=> -Float::INFINITY
     class Decibels
       def word = "dB"
       def engine_factor = 1.0
@@ -76,6 +89,9 @@ module KindSatchel
     end
 
     # Left and right: L30, C, R100. Natural values run from -100 to 100.
+    #
+    # @example
+    #   Sides.new.text(-50) #=> "L50"
     class Sides
       def word = "L/R"
       def engine_factor = 0.01

@@ -13,8 +13,9 @@ module KindSatchel
     # told.
     #
     # @example
-    #   pass = HandPass.new(song, { address => [stroke] }, into: "clip")
-    #   pass.song   # with the points in the clip that sounds there
+    #   stroke = Stroke.new([0, 3840], [0.2, 0.8], false)
+    #   pass = HandPass.new(song, { Address.parse("rope-bass/synth/sub") => [stroke] }, into: "lane")
+    #   pass.song.track("rope-bass").lanes.map { |lane| lane.target.parameter_id } #=> ["cutoff", "sub"]
     class HandPass
       # What the points keep to, as a share of the travel, unless said otherwise.
       TOLERANCE = 0.01

@@ -7,8 +7,9 @@ module KindSatchel
     # for all of them.
     #
     # @example
+    #   track = song.track("rope-bass")
     #   pass = NotePass.new(song, track, [NotePass::Played.new(1.0, 1.25, 40, 100)], from: 0.0, to: 4.0)
-    #   pass.song   # with the note in the clip that sounds at second 1
+    #   pass.written #=> 1
     class NotePass
       # A note in seconds of the song.
       Played = Struct.new(:start_seconds, :end_seconds, :pitch, :velocity)

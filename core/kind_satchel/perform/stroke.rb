@@ -63,8 +63,16 @@ module KindSatchel
       end
 
       def held? = @held
+
+      # @return [Integer]
       def from = ticks.first
+
+      # @return [Integer]
       def to = ticks.last
+
+      # @example
+      #   Stroke.new([0, 480], [0.0, 1.0], false).places #=> [[0, 0.0], [480, 1.0]]
+      # @return [Array<Array(Integer, Float)>] ticks with their values
       def places = ticks.zip(values)
 
       # @param tick [Numeric]

@@ -6,8 +6,9 @@ module KindSatchel
     # over earlier ones; or a list of parts, each a stretch of one lap.
     #
     # @example
+    #   first, second = [0.2, 0.8].map { |value| Stroke.new([0, 3840], [value, value], false) }
     #   takes = Takes.new({ 0 => [first], 1 => [second] })
-    #   takes.chosen([Takes::Part.new(1, 0, 3840)])   # the best of them: the second
+    #   takes.chosen([Takes::Part.new(1, 0, 3840)]).first.values #=> [0.8, 0.8]
     class Takes
       # A stretch of a lap, in ticks of the song.
       Part = Struct.new(:lap, :from, :to)
@@ -19,10 +20,12 @@ module KindSatchel
       module Records
         module_function
 
+        # @return [Array<Hash>] plain data
         def strokes(list)
           list.map { |stroke| { "held" => stroke.held?, "ticks" => stroke.ticks, "values" => stroke.values } }
         end
 
+        # @return [Array<Stroke>]
         def read(list) = list.map { |record| Stroke.new(record["ticks"], record["values"], record["held"]) }
       end
 

@@ -19,6 +19,8 @@ module KindSatchel
         end
       end
 
+      # @return [Song]
+      # @raise [InvalidInput]
       def song
         head = @head ? Records.read_head(@head) : {}
         return in_place(@song.with(**head)) if in_place?

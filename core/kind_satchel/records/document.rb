@@ -16,6 +16,8 @@ module KindSatchel
         "clips" => song.clips.values.sort_by { |clip| Ids.order(clip.id) }.map { |clip| dump_clip(clip) } }
     end
 
+    # @example
+    #   Document.load(Document.dump(song)) == song #=> true
     # @param record [Hash] data that fits schemas/song.json
     # @raise [InvalidInput] with every fault: order, ranges, overlaps, ids that name nothing
     def load(record)

@@ -23,6 +23,7 @@ module KindSatchel
       record.each { |key, value| setting!(key, value) }
     end
 
+    # @raise [InvalidInput] unless it is a note
     def note!(record)
       fault!("", "A note is a set of named values.") unless record.is_a?(Hash)
       NOTE.each do |key, range|

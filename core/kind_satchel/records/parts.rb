@@ -11,6 +11,8 @@ module KindSatchel
 
     module_function
 
+    # @example
+    #   Parts.between(song, song.with(name: "Ebb")).keys #=> [["song", "head"]]
     # @param points [Boolean] whether the records of envelopes hold their points, and those of clips their notes;
     #   without them they hold themselves
     # @return [Hash] the parts that differ; made by identity, since edits share what they did not change
@@ -29,7 +31,10 @@ module KindSatchel
         @points = points
       end
 
+      # @return [Hash] the record; without points where only the frame is compared
       def envelope(value) = @points ? Records.envelope(value) : { "target" => value.target.to_s, "self" => value }
+
+      # @return [Hash]
       def clip(value) = @points ? Records.clip(value) : { **Records.clip(value, notes: false), "self" => value.notes }
     end
 
@@ -76,6 +81,7 @@ module KindSatchel
       before.each { |id, clip| yield clip, nil unless after.key?(id) }
     end
 
+    # Puts what differs between two lists of envelopes into a patch.
     def add_envelopes(patch, owner, before, after)
       each_pair(before, after) do |old, new, place, was|
         id = (old || new).id
@@ -87,12 +93,14 @@ module KindSatchel
     # An envelope that goes from one owner to another appears twice; both halves make one change.
     def merged(known, pair) = known ? [known[0] || pair[0], known[1] || pair[1]] : pair
 
+    # @return [Hash] the record with whose it is, and its index there
     def placed(record, owner, place) = record.merge("owner" => owner, "place" => place)
 
     private_class_method :add_head, :clip_pairs
 
     # Tracks as parts.
     module Tracks
+      # Puts what differs between two tracks into a patch.
       def self.diff(patch, old, new, was, place)
         id = (old || new).id
         patch[["track", id]] =
@@ -101,6 +109,7 @@ module KindSatchel
         regions(patch, id, old ? old.regions : [], new ? new.regions : [])
       end
 
+      # Puts what differs between two lists of regions into a patch.
       def self.regions(patch, track_id, before, after)
         return if before.equal?(after)
 
@@ -112,6 +121,7 @@ module KindSatchel
         known.each_value { |region| pair(patch, track_id, region, nil) }
       end
 
+      # Puts a region into a patch, before and after.
       def self.pair(patch, track_id, old, new)
         records = [old, new].map { |region| region && Records.region(region).merge("owner" => "track/#{track_id}") }
         key = ["region", (old || new).id]
@@ -121,6 +131,7 @@ module KindSatchel
 
     # Clips as parts.
     module Clips
+      # Puts what differs between two clips into a patch.
       def self.diff(patch, old, new)
         patch[["clip", (old || new).id]] = [old && patch.clip(old), new && patch.clip(new)]
         Parts.add_envelopes(patch, "clip/#{(old || new).id}", old ? old.envelopes : [], new ? new.envelopes : [])

@@ -3,22 +3,34 @@
 module KindSatchel
   # Plain records (hashes with text keys) of each value, and back. One place for the song document, the database
   # rows, the edit log and the wire; keys come in one order, so equal values give equal text.
+  #
+  # For each kind of value there are two: its own name makes the record, `read_` before it reads one, and raises
+  # {InvalidInput} with the place of each fault.
   module Records
     module_function
 
+    # @example
+    #   point = Point.new(tick: 0, value: 1.0, shape: Shapes::Hold::PLAIN)
+    #   Records.point(point) #=> {"tick"=>0, "value"=>1.0, "shape"=>"hold"}
+    # @return [Hash]
     def point(value) = { "tick" => value.tick, "value" => value.value, **Shapes.record(value.shape) }
 
+    # @return [Point]
+    # @raise [InvalidInput]
     def read_point(record)
       Form.point!(record)
       Point.new(tick: record["tick"], value: record["value"], shape: Shapes.of(record))
     end
 
+    # @return [Hash]
     def snippet(value)
       { "role" => value.role, "length_ticks" => value.length_ticks, "points" => value.points.map do |entry|
         point(entry)
       end }
     end
 
+    # @return [Snippet]
+    # @raise [InvalidInput]
     def read_snippet(record)
       Snippet.new(role: record["role"], length_ticks: record["length_ticks"],
                   points: each(record["points"], "/points") do |entry|
@@ -26,12 +38,15 @@ module KindSatchel
                   end)
     end
 
+    # @return [Hash]
     def kept_move(value)
       { "name" => value.name, "tags" => value.tags, "role" => value.role, "length_ticks" => value.length_ticks,
         **(value.limits == KeptMove::FULL ? {} : { "limits" => value.limits }), **source(value),
         "points" => value.points.map { |entry| point(entry) } }
     end
 
+    # @return [KeptMove]
+    # @raise [InvalidInput]
     def read_kept_move(record)
       KeptMove.new(name: record["name"], tags: record.fetch("tags", []), role: record["role"],
                    length_ticks: record["length_ticks"],
@@ -39,10 +54,13 @@ module KindSatchel
                    points: each(record["points"], "/points") { |entry| read_point(entry) })
     end
 
+    # @return [Timing::TempoPoint]
+    # @raise [InvalidInput]
     def read_tempo_point(record)
       Timing::TempoPoint.new(tick: record["tick"], bpm: record["bpm"], shape: record["shape"])
     end
 
+    # @return [Hash]
     def envelope(value)
       { "id" => value.id, "target" => value.target.to_s, "role" => value.role, "clock" => value.clock,
         "own_length_ticks" => value.own_length_ticks, **limits(value), **source(value), **held(value),
@@ -56,6 +74,8 @@ module KindSatchel
 **(value.depth == 1 ? {} : { "depth" => value.depth }) }
     end
 
+    # @return [Envelope]
+    # @raise [InvalidInput]
     def read_envelope(record)
       Envelope.new(id: record["id"], target: Address.parse(record["target"]), role: record["role"],
                    clock: record["clock"],
@@ -74,10 +94,14 @@ module KindSatchel
       value.lfo? ? { "source" => record } : { "followed" => record.except("kind") }
     end
 
+    # @return [Sources]
+    # @raise [InvalidInput]
     def read_source(record)
       record.key?("followed") ? Sources::Followed.of(record["followed"]) : Sources.of(record["source"])
     end
 
+    # @return [Array(Float, Float)]
+    # @raise [InvalidInput]
     def read_limits(record)
       { limits: record.fetch("limits") { Roles.full(record["role"]) }, depth: record.fetch("depth", 1.0) }
     end
@@ -90,6 +114,8 @@ module KindSatchel
       end
     end
 
+    # @return [Note]
+    # @raise [InvalidInput]
     def read_note(record)
       Form.note!(record)
       Note.new(tick: record["tick"], length_ticks: record["length_ticks"], pitch: record["pitch"],
@@ -105,12 +131,15 @@ module KindSatchel
         **(value.meter ? { "meter" => meter(value.meter) } : {}) }
     end
 
+    # @return [Hash]
     def audio(value)
       { "sound" => value.sound, "bpm" => value.bpm,
         **(value.start_seconds.zero? ? {} : { "start_seconds" => value.start_seconds }),
         **%w[stretched backwards].select { |way| value[way] }.to_h { |way| [way, true] } }
     end
 
+    # @return [AudioMaterial]
+    # @raise [InvalidInput]
     def read_audio(record)
       Audio.new(sound: record["sound"], bpm: record["bpm"], start_seconds: record.fetch("start_seconds", 0.0),
                 stretched: record.fetch("stretched", false), backwards: record.fetch("backwards", false))
@@ -123,19 +152,24 @@ module KindSatchel
       { "devices" => clip.devices.map { |entry| device(entry) }, "tails" => clip.tails }
     end
 
+    # @return [Hash]
     def device(value)
       { "id" => value.id, "type" => value.type, "values" => value.values.sort.to_h, "held" => value.held.sort.to_h,
         **(value.sound ? { "sound" => value.sound } : {}), **macros(value) }
     end
 
+    # @return [Array<Hash>]
     def macros(value) = value.macros.empty? ? {} : { "macros" => value.macros.map { |one| macro(one) } }
 
+    # @return [Hash]
     def macro(value)
       { "id" => value.id, "name" => value.name, "drives" => value.drives.map do |one|
         { "target" => one.target.to_s, "stops" => one.stops }
       end }
     end
 
+    # @return [Macro]
+    # @raise [InvalidInput]
     def read_macro(record)
       drives = each(record["drives"], "/drives") do |one|
         Drive.new(target: Address.parse(one["target"]), stops: one["stops"])
@@ -143,12 +177,16 @@ module KindSatchel
       Macro.new(id: record["id"], name: record["name"], drives:)
     end
 
+    # @return [Device]
+    # @raise [InvalidInput]
     def read_device(record)
       macros = record.key?("macros") ? each(record["macros"], "/macros") { |one| read_macro(one) } : Device::NO_MACROS
       Device.new(id: record["id"], type: record["type"], values: record["values"], held: record["held"],
                  sound: record["sound"], macros:)
     end
 
+    # @return [Clip]
+    # @raise [InvalidInput]
     def read_clip(record, envelopes)
       faults = Faults.new
       notes = faults.within("") { each(record["notes"], "/notes") { |entry| read_note(entry) } }
@@ -159,6 +197,7 @@ module KindSatchel
       clip
     end
 
+    # @return [Clip]
     def clip_of(record, notes, audio, envelopes, devices)
       Clip.new(id: record["id"], name: record["name"], kind: record["kind"], length_ticks: record["length_ticks"],
                notes:, audio:, envelopes:,
@@ -166,8 +205,11 @@ module KindSatchel
                meter: record["meter"] && read_meter(record["meter"]))
     end
 
+    # @return [Hash]
     def region(value) = value.to_h.reject { |name, field| name == :phases && field.empty? }.transform_keys(&:to_s)
 
+    # @return [Region]
+    # @raise [InvalidInput]
     def read_region(record)
       Region.new(id: record["id"], clip_id: record["clip_id"], start_tick: record["start_tick"],
                  length_ticks: record["length_ticks"], offset_ticks: record["offset_ticks"],
@@ -181,6 +223,8 @@ module KindSatchel
         "devices" => value.devices.map { |entry| device(entry) } }
     end
 
+    # @return [Track]
+    # @raise [InvalidInput]
     def read_track(record, lanes, regions)
       devices = each(record["devices"], "/devices") { |entry| read_device(entry) }
       Track.new(id: record["id"], name: record["name"], kind: record["kind"], hue: record["hue"],
@@ -216,10 +260,18 @@ module KindSatchel
         set_aside: each(record.fetch("set_aside", []), "/set_aside") { |entry| read_aside(entry) } }
     end
 
+    # @return [Hash]
     def aside(value) = { "check" => value.check_id, "key" => value.key, "reason" => value.reason }
+
+    # @return [Hash]
+    # @raise [InvalidInput]
     def read_aside(record) = Song::SetAside.new(check_id: record["check"], key: record["key"], reason: record["reason"])
 
+    # @return [Hash]
     def meter(value) = { "beats" => value.beats, "unit" => value.unit }
+
+    # @return [Timing::Meter]
+    # @raise [InvalidInput]
     def read_meter(record) = Timing::Meter.new(beats: record["beats"], unit: record["unit"])
 
     # Only where the signature changes.
@@ -228,6 +280,8 @@ module KindSatchel
       later.empty? ? {} : { "meter_changes" => later }
     end
 
+    # @return [Timing::Meters]
+    # @raise [InvalidInput]
     def read_meters(record)
       first = Timing::MeterChange.new(bar: 1, meter: read_meter(record["meter"]))
       later = each(record.fetch("meter_changes", []), "/meter_changes") do |entry|

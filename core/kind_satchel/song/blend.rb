@@ -19,6 +19,7 @@ module KindSatchel
       @lists = [one, other]
     end
 
+    # @return [Array<Point>] from the first tick to the last, counted from the first
     def points(from, to)
       ticks = @lists.flat_map { |list| list.map(&:tick) }.uniq.sort.grep(from..to)
       ticks = [from, *ticks, to].uniq

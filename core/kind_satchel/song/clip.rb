@@ -36,6 +36,7 @@ module KindSatchel
       OneOfEach.check(envelopes, "/envelopes")
     end
 
+    # @return [String] the owner id of its own devices, see {Address}
     def chain_id = Address.chain_id(id)
     def carrier? = kind == "carrier"
 

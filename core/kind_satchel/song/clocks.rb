@@ -11,6 +11,7 @@ module KindSatchel
     # envelope ticks pass per song tick (nil: one), and it sounds for `from` <= tick < `to`. `ahead` is what of it had
     # passed when what is looked at began, in envelope ticks: positions are counted from there.
     Run = Struct.new(:zero, :from, :to, :pace, :ahead) do
+      # @return [Numeric] in the envelope's own time
       def position(tick) = pace ? ((tick - zero) * pace) - (ahead || 0) : tick - zero
       # The song tick of a position, on the {Grid}.
       def tick(position) = zero + (pace ? Grid.ticks((position + (ahead || 0)) / pace) : position)

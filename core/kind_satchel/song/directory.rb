@@ -6,6 +6,7 @@ module KindSatchel
   class Directory
     # Where an envelope lives: exactly one of `clip` and `track` is set.
     Home = Struct.new(:envelope, :clip, :track) do
+      # @return [Clip, Track]
       def owner = clip || track
     end
     # A region on the track that holds it; `place` is the track's place in the song, from the top.
@@ -34,8 +35,17 @@ module KindSatchel
       song.clips.each_value { |clip| add_clip(clip) }
     end
 
+    # @example
+    #   song.directory.track("rope-bass").name #=> "Rope Bass"
+    # @raise [NotFound]
     def track(id) = find(tracks, id, "track")
+
+    # @return [Home]
+    # @raise [NotFound]
     def envelope(id) = find(envelopes, id, "envelope")
+
+    # @return [Placed]
+    # @raise [NotFound]
     def region(id) = find(regions, id, "region")
 
     # @return [Array<Placed>] every region that places a clip, by track, then by time

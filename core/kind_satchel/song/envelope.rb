@@ -23,6 +23,8 @@ module KindSatchel
     def initialize(held: NOTHING, **fields) = super
 
     # A fresh envelope for a parameter: on, over the whole range, restarting with every loop.
+    # @example
+    #   Envelope.fresh(id: "e1", target: Address.parse("rope-bass/synth/cutoff")).role #=> "set"
     def self.fresh(id:, target:, points: [], role: "set", clock: "each_loop")
       new(id:, target:, role:, clock:, points:, own_length_ticks: nil, limits: Roles.full(role), depth: 1.0, on: true,
           fader: "follow",

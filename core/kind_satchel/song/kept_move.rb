@@ -6,7 +6,8 @@ module KindSatchel
   # tick 0 to the length. `limits` are the shares between which it ran, depth taken in; low > high is turned over.
   #
   # @example
-  #   kept = KeptMove.of(envelope, 0, 7680, name: "Slow door", tags: ["swell"])
+  #   envelope = song.clips.each_value.flat_map(&:envelopes).find { |one| one.points.any? }
+  #   KeptMove.of(envelope, 0, 3840, name: "Slow door", tags: ["swell"]).length_ticks #=> 3840
   class KeptMove < Value.of(:name, :tags, :role, :length_ticks, :limits, :source, :points)
     FULL = [0.0, 1.0].freeze
     LONGEST_NAME = 120
@@ -33,7 +34,10 @@ module KindSatchel
           source: envelope.lfo? ? envelope.source : Sources::Drawn::PLAIN, points:)
     end
 
+    # @return [Float] 0..1 of what a role may be
     def self.share(amount, role) = (role == "shift" ? (amount + 1) / 2.0 : amount).clamp(0.0, 1.0)
+
+    # @return [Point] its value as such a share
     def self.shared(point, role) = role == "shift" ? Snippet.remapped(point, 0.5, 0.5) : point
 
     def check

@@ -28,6 +28,7 @@ module KindSatchel
       end
     end
 
+    # @return [Float] how far two outlines lie apart, moved a little where that helps
     def distance(one, other) = (-SLACK..SLACK).map { |by| apart(one, other, by) + (by.abs * 0.002) }.min
 
     def apart(one, other, by)

@@ -5,7 +5,7 @@ module KindSatchel
   # no document holds it, undo does not know of it. (The mute of a channel is a parameter, and another thing.)
   #
   # @example
-  #   Listening::ALL.with_track(song, "bass", muted: true).silent(song) # => ["bass"]
+  #   Listening::ALL.with_track(song, "rope-bass", muted: true).silent(song) #=> ["rope-bass"]
   class Listening < Value.of(:muted, :soloed)
     def check = [muted, soloed].each(&:freeze)
 

@@ -46,12 +46,14 @@ module KindSatchel
       with(length_ticks: ticks, points: points.map { |point| point.with(tick: (point.tick * pace).round) })
     end
 
+    # @return [Point] of another role
     def self.shared(point, from, to)
       return point if (from == "shift") == (to == "shift")
 
       from == "shift" ? remapped(point, 0.5, 0.5) : remapped(point, 2, -1.0)
     end
 
+    # @return [Point] its value times `factor` and `offset` more, limited to -1..1
     def self.remapped(point, factor, offset)
       value = ((point.value * factor) + offset).clamp(-1.0, 1.0)
       Point.new(tick: point.tick, value:, shape: point.shape.scaled(factor))

@@ -70,12 +70,6 @@ module KindSatchel
       memo(:asides) { set_aside.to_h { |one| [[one.check_id, one.key], one] } }[[check_id, key]]
     end
 
-    def check_markers
-      return if markers.each_cons(2).all? { |one, other| one.tick < other.tick }
-
-      fault!("unsorted", "/markers", "Markers stand in order, one to a place.")
-    end
-
     # Recorded sounds that its clips and samplers play.
     # @return [Array<String>] as documents name them
     def sounds
@@ -97,7 +91,11 @@ module KindSatchel
       with(bpm: map.points.first.bpm, tracks: [*tracks[0..-2], master.with(lanes: [*others, *lane])])
     end
 
+    # @return [Directory] where everything stands
     def directory = memo(:directory) { Directory.new(self) }
+
+    # @return [Track]
+    # @raise [NotFound]
     def track(id) = directory.track(id)
 
     # By what bars and beats of an owner's own time are counted: of a clip by its own signature, else by that of the
@@ -127,6 +125,7 @@ module KindSatchel
     # @return [Array<Envelope>]
     def lanes_of(address) = owned(address).lanes
 
+    # @return [Array<Track>] into which others send
     def returns = memo(:returns) { tracks.select { |track| track.kind == "return" } }
 
     # @raise [NotFound]
@@ -134,6 +133,8 @@ module KindSatchel
       clips.fetch(id) { raise NotFound.of("unknown_clip", "/clip_id", "There is no clip #{id.inspect} in this song.") }
     end
 
+    # @example
+    #   song.parameter(Address.parse("rope-bass/synth/cutoff")).scale.text(0.5) #=> "735 Hz"
     # @param address [Address]
     # @return [Parameter]
     # @raise [NotFound] naming what is missing
@@ -147,6 +148,8 @@ module KindSatchel
     end
 
     # What a parameter is called, also where it is missing: "Cutoff", or "Cutoff (missing)".
+    # @example
+    #   song.parameter_name(Address.parse("rope-bass/synth/cutoff")) #=> "Cutoff"
     # @return [String]
     def parameter_name(address)
       known = address.setting? ? owned(address).title : parameter?(address)&.name
@@ -311,6 +314,12 @@ module KindSatchel
       ids = device.type_rules.parameters.keys
       ids -= Devices::MASTER_ONLY if device.type == "channel" && owner.kind != "master"
       owner.is_a?(Track) && owner.sounds_itself? ? ids + returns.flat_map { |to| Devices.send_ids(device, to.id) } : ids
+    end
+
+    def check_markers
+      return if markers.each_cons(2).all? { |one, other| one.tick < other.tick }
+
+      fault!("unsorted", "/markers", "Markers stand in order, one to a place.")
     end
   end
 end

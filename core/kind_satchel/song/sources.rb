@@ -26,6 +26,8 @@ module KindSatchel
     # @raise [InvalidInput]
     def self.of(record) = record ? ALL.fetch(record["kind"]).of(record) : Drawn::PLAIN
 
+    # @example
+    #   Sources.record(Drawn::PLAIN) #=> nil
     # @return [Hash, nil] nil for drawn points
     def self.record(source) = source.is_a?(Drawn) ? nil : { "kind" => ALL.id_of(source.class), **source.settings }
   end

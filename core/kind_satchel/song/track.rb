@@ -31,7 +31,10 @@ module KindSatchel
       check_regions
     end
 
+    # @return [Device] its volume, pan and sends
     def channel = device("channel")
+
+    # @return [String] the owner id of its devices, see {Address}
     def chain_id = id
     def holds_regions? = holds.any?
     # Whether it has a source of sound of its own, and so sends.

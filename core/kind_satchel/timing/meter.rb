@@ -19,7 +19,10 @@ module KindSatchel
                "A beat is a 1/#{UNITS.join(', 1/')} note, not #{unit.inspect}.")
       end
 
+      # @return [Integer]
       def beat_ticks = PPQ * 4 / unit
+
+      # @return [Integer]
       def bar_ticks = beat_ticks * beats
 
       # @param tick [Integer] ticks from where the signature begins

@@ -14,6 +14,8 @@ module KindSatchel
 
       module_function
 
+      # @example
+      #   NoteLengths.parse("1/8 triplet", bar_ticks: 3840, beat_ticks: 960) #=> 320
       # @param text [String]
       # @param bar_ticks [Integer] how long a bar is
       # @param beat_ticks [Integer]
@@ -30,6 +32,8 @@ module KindSatchel
         ticks.denominator == 1 ? ticks.to_i : ticks.to_f
       end
 
+      # @example
+      #   NoteLengths.text(480) #=> "1/8"
       # @param ticks [Numeric]
       # @return [String]
       def text(ticks, bar_ticks: WHOLE)
@@ -39,6 +43,7 @@ module KindSatchel
         "#{format('%.4f', ticks / PPQ.to_f).sub(/\.?0+\z/, '')} beats"
       end
 
+      # @return [Array<Array(Numeric, String)>] ticks with the words for them
       def words
         @words ||= PARTS.flat_map do |part|
           [[WHOLE / part, "1/#{part}"], *FACTORS.map { |word, factor| [WHOLE * factor / part, "1/#{part} #{word}"] }]

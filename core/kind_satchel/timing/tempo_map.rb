@@ -34,6 +34,8 @@ module KindSatchel
         end
       end
 
+      # @example
+      #   song.tempo.bpm_at(0) #=> 92.0
       # @param tick [Numeric]
       # @return [Float] quarter notes per minute
       def bpm_at(tick)
@@ -41,6 +43,8 @@ module KindSatchel
         stretch.bpm_after(tick - stretch.tick)
       end
 
+      # @example
+      #   TempoMap.steady(120.0).seconds_at(960) #=> 0.5
       # @param tick [Numeric] ticks from the start; before the start the first tempo holds
       # @return [Float] seconds from the start of the song
       def seconds_at(tick)
@@ -48,6 +52,8 @@ module KindSatchel
         stretch.seconds + stretch.seconds_after(tick - stretch.tick)
       end
 
+      # @example
+      #   TempoMap.steady(120.0).tick_at(2.5) #=> 4800.0
       # @param seconds [Numeric] seconds from the start of the song
       # @return [Float] ticks, the inverse of {#seconds_at}
       def tick_at(seconds)
@@ -137,8 +143,10 @@ module KindSatchel
         # BPM per tick.
         def slope = (end_bpm - bpm) / (end_tick - tick)
 
+        # @return [Float] so many ticks into the stretch
         def bpm_after(ticks) = steady? ? bpm : bpm + (slope * ticks)
 
+        # @return [Float] how long so many ticks of it take
         def seconds_after(ticks)
           return 60.0 * ticks / PPQ / bpm if steady? || ticks.negative?
 
@@ -151,12 +159,14 @@ module KindSatchel
           sum == 1 ? number : Math.log(sum) * number / (sum - 1)
         end
 
+        # @return [Float] how many ticks pass in so many seconds of it
         def ticks_after(seconds)
           return seconds * bpm * PPQ / 60 if steady? || seconds.negative?
 
           bpm / slope * (Math.exp(seconds * slope * PPQ / 60) - 1)
         end
 
+        # @return [Array<Float>] ticks between which seconds go straight, to a tolerance
         def even_ticks(tolerance)
           return [tick] if steady?
 

@@ -18,6 +18,7 @@ module KindSatchel
         @made = {}
       end
 
+      # @return [Array<Clip>] those that came along
       def found = @found - @lost
 
       # @param clip_id [String]

@@ -73,6 +73,8 @@ module KindSatchel
         Envelope.fresh(id: "envelope-#{song.next_id}", target: address, points: [point], role:)
       end
 
+      # @yieldparam points [Array<Point>] of the lane
+      # @return [Song] with what is yielded in their place
       def on_lane(song, address, role)
         lane = lane(song, address, role) or return song
         change(song, lane.id) { lane.with(points: yield(lane.points)) }

@@ -10,6 +10,7 @@ module KindSatchel
 
       # @param source [Clip, Track] whose moves are copied
       # @param goal [Clip, Track] of the same sort
+      # @raise [InvalidInput]
       def initialize(song, source, goal)
         @song = song
         @source = source
@@ -23,6 +24,7 @@ module KindSatchel
       # @return [Array<Row>]
       def rows = @rows ||= own(@source).map { |envelope| row(envelope) }
 
+      # @return [Array<Hash>] plain data, a row for each move
       def to_record
         rows.map do |row|
           { "envelope_id" => row.envelope.id, "name" => words(row.envelope.target),

@@ -10,6 +10,8 @@ module KindSatchel
       def self.closed(song, from, to) = new(song).closed(from, to)
 
       # The song with room made at a tick, where the values come to hold, the tempo too.
+      # @example
+      #   SongTime.opened(song, 3840, 3840).length_ticks - song.length_ticks #=> 3840
       def self.opened(song, tick, length) = new(song).opened(tick, length)
 
       # The song with room made for a {SongStretch}, and that in it. Its signatures are put in at once, so that they
@@ -32,6 +34,7 @@ module KindSatchel
         @next_id = song.next_id
       end
 
+      # @return [Song] without the time between two ticks
       def closed(from, to)
         range = moved_range { |tick| tick <= from ? tick : [tick + from - to, from].max }
         later = change(meters: metered(from, to, [], from - to), range:, markers: closed_markers(from, to)) do |track|
@@ -46,6 +49,7 @@ module KindSatchel
         Phases.kept(@song, later, to, from - to)
       end
 
+      # @return [Song] with so many ticks of nothing put in
       def opened(tick, length)
         range = moved_range { |at| at > tick || (at == tick && tick == @song.range.start_tick) ? at + length : at }
         meters = @song.meters.spliced(tick, tick, [], later: length)
@@ -58,6 +62,7 @@ module KindSatchel
         Phases.kept(@song, later, tick, length)
       end
 
+      # @return [Song] with the stretch put in
       def filled(stretch, tick)
         to = tick + stretch.length_ticks
         known!(stretch)

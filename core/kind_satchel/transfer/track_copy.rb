@@ -8,6 +8,7 @@ module KindSatchel
     class TrackCopy
       # @param track [Track] notes, audio or carrier
       # @param moves [Boolean]
+      # @raise [InvalidInput]
       def initialize(song, track, moves:)
         @song = song
         @track = track
@@ -21,6 +22,8 @@ module KindSatchel
       end
 
       # How many lanes and clip envelopes the track has, by what a copy would bring.
+      # @example
+      #   TrackCopy.counts(song, song.track("rope-bass")) #=> {"lanes"=>1, "envelopes"=>3, "clips"=>2, "regions"=>6}
       def self.counts(song, track)
         clips = track.regions.map(&:clip_id).uniq.map { |id| song.clip(id) }
         { "lanes" => track.lanes.size, "envelopes" => clips.sum do |clip|

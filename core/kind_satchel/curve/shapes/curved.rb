@@ -4,6 +4,9 @@ module KindSatchel
   module Shapes
     # a + (b - a) (e^(ku) - 1)/(e^k - 1) with k = 8 curve, curve in -1..1. At 0 it is straight; with
     # k = ln(b/a) it is exactly an exponential ramp (W3C Web Audio API 1.0, exponentialRampToValueAtTime).
+    #
+    # @example
+    #   Curved.new(curve: 0.5).weight(0.5).round(3) #=> 0.119
     class Curved < Value.of(:curve)
       include Smooth
 

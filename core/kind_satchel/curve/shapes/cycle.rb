@@ -10,6 +10,10 @@ module KindSatchel
     #
     # `phase` (0..1), `foot` and `top` are there for cutting: where in its cycle it starts, and how far from a and
     # from b the two values lie between which it swings.
+    #
+    # @example
+    #   wave = Shapes.of({ "shape" => "cycle", "wave" => "ramp", "cycles" => 4, "top" => 1.0 })
+    #   Shapes.value_at(wave, Ends.new(0.0, 0.0, 960), 0.0625) #=> 0.25
     class Cycle < Value.of(:wave, :cycles, :note_ticks, :skew, :phase, :foot, :top)
       # Of each wave, the stretches of one cycle: from, to, level there, level there, how.
       WAVES = {

@@ -3,6 +3,9 @@
 module KindSatchel
   module Shapes
     # Stays on its first value.
+    #
+    # @example
+    #   Shapes.value_at(Hold::PLAIN, Ends.new(0.2, 1.0, 960), 0.9) #=> 0.2
     class Hold
       include Smooth
 

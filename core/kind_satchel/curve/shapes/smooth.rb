@@ -9,6 +9,7 @@ module KindSatchel
     # - `slope_most(u0, u1)`, `bend_most(u0, u1)` upper bounds of the first and second derivative of the weight there
     # - `breaks(rise, tolerance)` the u strictly between 0 and 1 where a line chain must turn to stay within
     #   `tolerance` of a segment that rises by `rise`
+    # - `position_of(wanted)` the u at which the weight is `wanted`, 0..1
     # - `still?`     whether it stays on its first value until the next point
     # - `straight?`  whether it needs no breaks at all
     module Smooth

@@ -13,6 +13,7 @@ module KindSatchel
         [table.copied, words, unmatched(left)]
       end
 
+      # @return [Array<Tell>] what has no place there
       def self.unmatched(left)
         return [] if left.empty?
 

@@ -32,6 +32,7 @@ module KindSatchel
         raise InvalidInput.of("out_of_reach", "/address", words)
       end
 
+      # @raise [InvalidInput] where the clip has such an envelope
       def self.taken!(song, clip, address, role)
         return unless clip.envelope_for(address, role)
 

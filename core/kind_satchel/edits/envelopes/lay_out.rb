@@ -27,6 +27,7 @@ module KindSatchel
         result.separated.any? ? [told, separated(result.separated)] : [told]
       end
 
+      # @return [Tell] which clips are made separate first
       def self.separated(clips)
         Tell.new("separated", clips.map(&:id),
                  "#{clips.map(&:name).join(', ')} #{clips.size == 1 ? 'is' : 'are'} made separate first")

@@ -42,6 +42,7 @@ module KindSatchel
           *less(home, repeats.strength), counted.tell]]
       end
 
+      # @raise [InvalidInput] for moves without points
       def self.points!(envelope)
         if envelope.lfo?
           raise InvalidInput.of("lfo", "/envelope_id",
@@ -105,6 +106,7 @@ module KindSatchel
           left * (1 + (strength * change(input, place, count)))
         end
 
+        # @return [Float] what is added to the depth in one of so many repeats
         def self.change(input, place, count)
           ((input.fetch(:depth, 1.0) - 1) * share(place, count)) + chance(input, place, 0)
         end
@@ -116,6 +118,7 @@ module KindSatchel
           raise InvalidInput.of("no_room", path, words)
         end
 
+        # @return [Float] 0..1, how far through the repeats it is
         def self.share(place, count) = count > 1 ? place / (count - 1.0) : 0.0
 
         # -scatter..scatter, the first repeat is as it is drawn.

@@ -95,6 +95,7 @@ module KindSatchel
       # Names and drives that a strip is given. What another macro drives already stays with that.
       # @param records [Array<Hash>, nil] nil leaves them as they are
       # @return [Array(Array<Macro>, Array<Tell>)]
+      # @raise [InvalidInput]
       def macros(song, owner, device, records, path)
         return [device.macros, []] unless records
         unless device.type_rules.role == "macros" || records.empty?

@@ -33,6 +33,7 @@ module KindSatchel
       # @yieldparam envelope [Envelope]
       # @yieldreturn [Array<Point>] all points of the next envelope
       # @return [Array(Song, String)] the next song, and the parameter's name
+      # @raise [InvalidInput]
       def change_stretch(song, input, &block)
         unless input[:to_tick] > input[:from_tick]
           raise InvalidInput.of("too_short", "/to_tick",

@@ -15,7 +15,10 @@ module KindSatchel
         input[:envelope_id] ? found(input[:envelope_id]) : look(input, wished)
       end
 
+      # @return [Envelope]
       def envelope = @home.envelope
+
+      # @return [Clip, nil]
       def clip = @home.clip
 
       # Whether it was made for this.

@@ -28,6 +28,8 @@ module KindSatchel
         end
       end
 
+      # @param flat [Array<Float>] seconds and values in turns
+      # @raise [InvalidInput]
       def samples(flat)
         raise InvalidInput.of("odd", "/samples", "Samples are seconds and values in turns.") if flat.size.odd?
 
@@ -47,6 +49,7 @@ module KindSatchel
         sorted ? pairs : pairs.sort_by.with_index { |(time, _), i| [time, i] }
       end
 
+      # @raise [InvalidInput] for a sample that cannot be, naming it
       def refuse(place, seconds, value)
         if value.is_a?(Numeric) && value.between?(0, 1) && seconds.is_a?(Numeric) && seconds.between?(0, LATEST_SECONDS)
           return
@@ -71,6 +74,7 @@ module KindSatchel
         [made, (made.directory.regions.keys - song.directory.regions.keys).first]
       end
 
+      # @return [String] "Cutoff and Drive", "12 parameters"
       def names(song, addresses)
         return "#{addresses.size} parameters" if addresses.size > MOST_NAMES
 
@@ -87,8 +91,10 @@ module KindSatchel
         [*clips, *(lanes.any? ? [lanes.size == 1 ? "its lane" : "lanes"] : [])].join(" and ")
       end
 
+      # @return [Array<Directory::Home>] where the pass wrote
       def homes(pass) = pass.envelopes.values.flatten.map { |id| pass.song.directory.envelope(id) }
 
+      # @return [Array<Tell>] what became of the pass
       def told(before, pass, strokes)
         held = strokes.keys.select { |address| before.held?(address) }
         samples = strokes.values.flatten.sum { |stroke| stroke.ticks.size }
@@ -114,6 +120,7 @@ module KindSatchel
         end
       end
 
+      # @return [Array<Tell>] what of it is not as it was played
       def missed(pass)
         [*lost_words(pass), *idle_words(pass), *limits(pass), *taken_in(pass), *homeless(pass)]
       end
@@ -153,6 +160,7 @@ module KindSatchel
          *(Tell.new("written_over", [], written_over(pass.song, pass.lost_ticks.values.max)) if pass.lost_ticks.any?)]
       end
 
+      # @return [String] "2 bars of what was played are written over"
       def written_over(song, ticks)
         bars = ticks.fdiv(song.meters.at(0).bar_ticks)
         "#{Units.short(bars)} bar#{'s' unless bars == 1} of what was played #{bars == 1 ? 'is' : 'are'} not heard: " \
@@ -166,6 +174,7 @@ module KindSatchel
         end
       end
 
+      # @return [String, nil] why a hand is not heard there
       def idle_at(song, address, role, from, to)
         scale = song.parameter(address).scale
         rest = scale.gain? ? "is silent" : "rests at its #{scale.origin.zero? ? 'foot' : 'centre'}"

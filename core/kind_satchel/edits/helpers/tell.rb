@@ -34,6 +34,7 @@ module KindSatchel
       # One tell is one thing, also where lists are put together.
       undef_method :to_a
 
+      # @return [Hash] plain data
       def to_record = { "code" => code, "ids" => ids, "text" => text }
     end
   end

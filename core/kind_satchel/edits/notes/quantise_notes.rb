@@ -18,6 +18,7 @@ module KindSatchel
         # @return [Integer] where it comes
         def towards(tick) = (tick + ((nearest(tick) - tick) * strength)).round
 
+        # @return [Numeric] the tick of the line that is nearest, swing counted in
         def nearest(tick)
           first = (tick / grid) - 1
           (first..(first + 3)).map do |i|

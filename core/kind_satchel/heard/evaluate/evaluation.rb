@@ -44,6 +44,7 @@ module KindSatchel
         @signals, @moves, @integrals = {}, {}, {}
       end
 
+      # @return [Song]
       def song = @frame.song
 
       # @param address [Address]

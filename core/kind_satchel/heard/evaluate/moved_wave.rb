@@ -134,8 +134,11 @@ module KindSatchel
 
         def at(tick) = @zero + (@pace * @stretch.sum_at(tick))
         def tick_of(phase) = @stretch.tick_of((phase - @zero) / @pace)
+
+        # (see Integral::Stretch#tick_about)
         def tick_about(phase) = @stretch.tick_about((phase - @zero) / @pace)
 
+        # (see Integral::Stretch#place)
         def place(ramp, start, width, list, unit)
           @stretch.place(ramp, (start - @zero) / @pace, width / @pace, list, unit)
         end
@@ -168,6 +171,7 @@ module KindSatchel
 
         def at(tick) = @hertz * @tempo.seconds_at(tick)
 
+        # @yieldparam stretch [Integral::Clocked]
         def each(from, to)
           [from, *@tempo.changes(from, to), to].each_cons(2) do |a, b|
             yield Integral::Clocked.new(a, b, at(a), @hertz, @tempo)

@@ -55,6 +55,7 @@ module KindSatchel
         @scale.steps ? step(values, first, last) : limit(values, first, last)
       end
 
+      # @return [Array<Span>] all that act
       def spans = [*@set, *@scales, *@shifts]
 
       # Whether nothing acts on what sets the value, or on the knob.

@@ -42,6 +42,7 @@ module KindSatchel
       # @return [Float] how much the value moves with the segment's
       def worth = @factor || 1.0
 
+      # @return [Float] in the envelope's own time
       def position(tick) = @pace ? ((tick - @zero) * @pace) - @ahead : tick - @zero
 
       # Ticks strictly between two where a line chain must turn to stay within `tolerance`.

@@ -8,8 +8,10 @@ module KindSatchel
 
       def initialize = @flat = []
 
+      # @return [Float, nil]
       def last_value = @flat[-1]
 
+      # Adds a corner; one that lies on the line before it takes the place of the last.
       def add(tick, value)
         flat = @flat
         size = flat.size

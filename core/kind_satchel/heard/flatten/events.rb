@@ -7,6 +7,9 @@ module KindSatchel
     # What began before the stretch and still sounds in it comes too, so that playing from the middle sounds the
     # way playing from the top would. A loop is played at the song's tempo over its own: faster is also higher,
     # unless its pitch is kept. One that runs backwards begins at the second that is given and goes down from there.
+    #
+    # @example
+    #   Events.new(song).in_range(0, 960).first["kind"] #=> "note"
     class Events
       def initialize(song)
         @song = song

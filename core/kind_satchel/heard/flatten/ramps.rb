@@ -19,6 +19,7 @@ module KindSatchel
 
       # @param resolver [Resolver]
       # @param tolerance [Float] share of the knob's travel, 0.000001 to 0.1
+      # @raise [InvalidInput]
       def initialize(resolver, tolerance: TOLERANCE)
         unless tolerance.between?(
           1e-6, 0.1
@@ -54,6 +55,8 @@ module KindSatchel
       # @return [Array<Array(Float, Float)>] the same as pairs
       def corners(from, to) = flat(from, to).each_slice(2).to_a
 
+      # @example
+      #   Ramps.count([[0.0, 0.5], [1.0, 0.5], [2.0, 0.75]]) #=> 1
       # @return [Integer] how many ramps a chain of corners holds, jumps and level lines left out
       def self.count(corners) = corners.each_cons(2).count { |(s0, v0), (s1, v1)| s1 > s0 && v0 != v1 }
 

@@ -3,6 +3,9 @@
 module KindSatchel
   module Scales
     # As linear, with its origin in the middle: pan, detune.
+    #
+    # @example
+    #   Bipolar.new(low: -100, high: 100, unit: Units::PERCENT).text(0.25) #=> "-50 %"
     class Bipolar < Value.of(:low, :high, :unit)
       include Scale
 

@@ -5,6 +5,9 @@ module KindSatchel
     # Volumes and sends: gain = peak n^2, in decibels 20 log10(peak) + 40 log10(n); n = 0 is silence.
     #
     # Source: the volume law the MIDI Manufacturers Association recommends for controller 7, 40 log10(n).
+    #
+    # @example
+    #   Fader.new(peak: 6).text(0.5) #=> "+3.5 dB"
     class Fader < Value.of(:peak)
       include Scale
 

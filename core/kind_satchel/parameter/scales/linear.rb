@@ -3,6 +3,9 @@
 module KindSatchel
   module Scales
     # low + n (high - low): mix, feedback, depth.
+    #
+    # @example
+    #   Linear.new(low: 0, high: 100, unit: Units::PERCENT).text(0.25) #=> "25 %"
     class Linear < Value.of(:low, :high, :unit)
       include Scale
 

@@ -3,6 +3,9 @@
 module KindSatchel
   module Scales
     # low (high/low)^n: cutoff, rates, delay time. Equal travel is an equal musical interval.
+    #
+    # @example
+    #   Log.new(low: 20, high: 20_000, unit: Units::HERTZ).text(0.5) #=> "632 Hz"
     class Log < Value.of(:low, :high, :unit)
       include Scale
 

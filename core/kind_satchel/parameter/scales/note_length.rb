@@ -17,6 +17,7 @@ module KindSatchel
       # All of them are whole multiples of this.
       COMMON_TICKS = TICKS.reduce(:gcd)
 
+      # @return [NoteLength] of all lengths there are
       def self.all = new(low: 0, high: LENGTHS.size - 1, unit: Units::Words.new(LENGTHS.keys))
 
       # @param value [Float] normalised

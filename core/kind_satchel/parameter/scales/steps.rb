@@ -3,9 +3,14 @@
 module KindSatchel
   module Scales
     # A whole number of steps from low to high: semitones, octaves, choices (whose unit is a list of words).
+    #
+    # @example
+    #   Steps.choice(%w[up down random]).heard(0.6) #=> 0.5
+    #   Steps.choice(%w[up down random]).text(0.6) #=> "down"
     class Steps < Value.of(:low, :high, :unit)
       include Scale
 
+      # @param words [Array<String>]
       def self.choice(words) = new(low: 0, high: words.size - 1, unit: Units::Words.new(words))
 
       def steps = high - low

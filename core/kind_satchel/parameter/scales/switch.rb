@@ -3,6 +3,9 @@
 module KindSatchel
   module Scales
     # On where n >= 1/2 (to within {Scale::EDGE}): mute, bypass.
+    #
+    # @example
+    #   Switch.new.text(0.7) #=> "on"
     class Switch < Value.of(:unit)
       include Scale
 

@@ -3,6 +3,9 @@
 module KindSatchel
   module Roles
     # Multiplies about the parameter's origin; for gains, the amplitude.
+    #
+    # @example
+    #   Scale.apply(Scales::Linear.new(low: 0, high: 100, unit: Units::PERCENT), 0.5, 0.5) #=> 0.25
     module Scale
       module_function
 

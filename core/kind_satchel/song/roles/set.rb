@@ -3,6 +3,9 @@
 module KindSatchel
   module Roles
     # Replaces what came before.
+    #
+    # @example
+    #   Set.apply(nil, 0.5, 0.25) #=> 0.25
     module Set
       module_function
 

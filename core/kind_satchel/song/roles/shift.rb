@@ -3,6 +3,9 @@
 module KindSatchel
   module Roles
     # Adds: for gains -24..+24 dB, for the rest a share of the knob's travel.
+    #
+    # @example
+    #   Shift.apply(Scales::Linear.new(low: 0, high: 100, unit: Units::PERCENT), 0.5, 0.25) #=> 0.75
     module Shift
       module_function
 

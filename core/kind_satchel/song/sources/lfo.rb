@@ -20,7 +20,7 @@ module KindSatchel
     # on it runs on from that phase. Phases count whole cycles too, by which the random wave tells its levels.
     #
     # @example
-    #   Lfo.plain.with(cycle_ticks: 480)   # a sine, a cycle to an eighth note
+    #   Lfo.plain.with(cycle_ticks: 480).text #=> "sine, 1/8"
     class Lfo < Value.of(:wave, :cycle_ticks, :skew, :bend, :phase, :seed, :hertz, :restarts)
       RANDOM = "random"
       WAVES = %w[sine triangle square saw ramp random].freeze
@@ -84,6 +84,8 @@ module KindSatchel
       end
 
       # The phase at a position, whole cycles counted, where nothing moves the rate and it goes by note lengths.
+      # @example
+      #   Lfo.plain.with(cycle_ticks: 480).phase_at(720) #=> 1.5
       def phase_at(position)
         section = section_at(position)
         section.phase + ((position - section.from) / cycle_ticks.to_f)
@@ -121,6 +123,8 @@ module KindSatchel
         end
       end
 
+      # The same of one stretch between restarts.
+      # @raise [TooManyCycles]
       def each_in(section, envelope, run)
         number = cycle_at(run.position(run.from), section)
         last = cycle_at(run.position(run.to), section)
@@ -159,10 +163,14 @@ module KindSatchel
       # Whether a segment of points can do the same: see {Shapes::Cycle}.
       def shaped? = bend.zero? && wave != RANDOM
 
+      # @example
+      #   Lfo.plain.with(cycle_ticks: 480).rate_text #=> "1/8"
       # @return [String] "1/8", "2 bars", "3.5 Hz"
       def rate_text = free? ? Units::HERTZ.text(hertz) : Timing::NoteLengths.text(cycle_ticks)
 
       # The wave, the rate and what else is not as it begins, in words.
+      # @example
+      #   Lfo.plain.with(skew: 0.25).text #=> "sine, 1/4, skew 0.25"
       # @param wave [String, nil] another wave in its place
       # @param rate [String, nil] what is told of the rate
       def text(wave: nil, rate: rate_text)

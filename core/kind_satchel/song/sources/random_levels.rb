@@ -11,6 +11,8 @@ module KindSatchel
 
       module_function
 
+      # @example
+      #   RandomLevels.at(1, 0).between?(0, 1) #=> true
       # @param seed [Integer]
       # @param place [Integer] 0 for the first; negative ones go back
       # @return [Float] 0 up to 1

@@ -11,6 +11,7 @@ module KindSatchel
           @power = Math.log(scale.ratio)
         end
 
+        # @return [Float] cycles a tick
         def pace(value) = @low * Math.exp(@power * value)
 
         # @return [Float] cycles a tick
@@ -39,6 +40,7 @@ module KindSatchel
           @low, @power, @tempo = scale.low.to_f, Math.log(scale.ratio), tempo
         end
 
+        # @return [Float] cycles a second
         def hertz(value) = @low * Math.exp(@power * value)
         def pace_at(arc, tick) = hertz(arc.at(tick)) * Clocked.beat(@tempo, tick)
 

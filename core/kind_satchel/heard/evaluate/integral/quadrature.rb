@@ -76,6 +76,7 @@ module KindSatchel
           tick
         end
 
+        # (see Stretch#tick_about)
         def tick_about(wanted) = wanted <= total && series ? series.about(wanted - @sum) : tick_of(wanted)
 
         def pace_jet(from, to) = @law.pace_jet(@arc, from, to)
@@ -107,6 +108,7 @@ module KindSatchel
           @series = made.rest < ROOM && made.ready
         end
 
+        # @return [Float] the integral by Gauss-Legendre (Abramowitz and Stegun, 25.4.30)
         def gauss(from, to)
           half, middle = (to - from) / 2.0, (from + to) / 2.0
           TABLE.sum { |place, weight| weight * @law.pace_at(@arc, middle + (half * place)) } * half

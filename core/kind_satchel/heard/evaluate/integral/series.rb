@@ -63,9 +63,13 @@ module KindSatchel
           (tick - ((sum(tick) - wanted) * slope)).clamp(low, low + width)
         end
 
+        # @return [Array<Float>] ticks between which {sum} is told straight
         def ends = @ends ||= Array.new(PARTS + 1) { |i| @middle + (@half * ((2.0 * i / PARTS) - 1)) }
 
+        # @return [Float] the pace by the series
         def pace(tick) = clenshaw(@terms, tick)
+
+        # @return [Float] what has added up, from the middle on
         def sum(tick) = @half * clenshaw(@sums, tick)
 
         private

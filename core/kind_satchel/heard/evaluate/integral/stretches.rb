@@ -3,7 +3,12 @@
 module KindSatchel
   module Heard
     class Integral
-      # What any stretch can do.
+      # What any stretch can do. Each answers
+      #
+      # - `from`, `to` song ticks; `total` the sum at `to`
+      # - `sum_at(tick)` what has added up by then, `tick_of(wanted)` where it is `wanted`
+      # - `pace_at(tick)` how much is added a tick; `pace_jet(from, to)` what is known of that between two ticks
+      # - `bend` the most that its sum bends (its second derivative), nil where that is known in closed form
       module Stretch
         # Where a sum is reached, near enough for a corner to be put there.
         def tick_about(wanted) = tick_of(wanted)
