@@ -41,6 +41,43 @@ const installable = VitePWA({
   },
 });
 
+type Modules = { getModuleInfo: (id: string) => { importers: readonly string[] } | null };
+
+/** Whether a module is imported, directly or not, by another; what is fetched later does not count. */
+function needs(root: string) {
+  const known = new Map<string, boolean>();
+  function needed(id: string, modules: Modules): boolean {
+    if (id.endsWith(root)) return true;
+    const found = known.get(id);
+    if (found !== undefined) return found;
+    known.set(id, false);
+    const result = modules.getModuleInfo(id)?.importers.some((one) => needed(one, modules)) ?? false;
+    known.set(id, result);
+    return result;
+  }
+  return needed;
+}
+
+const byPage = needs("/src/main.tsx");
+const bySound = needs("/src/sound/probe.ts");
+
+/** What the page needs at once is one script, what it shares with whoever measures the sound another; what several
+ * panels share is a third, and each panel is one. */
+const GROUPS = [
+  {
+    debugName: "sound",
+    name: (id: string, all: Modules) => (bySound(id, all) && !id.endsWith("probe.ts") ? "sound" : null),
+  },
+  { debugName: "page", name: (id: string, all: Modules) => (byPage(id, all) ? "page" : null) },
+  {
+    debugName: "panels",
+    name: (id: string, all: Modules) => (byPage(id, all) || !several(id, all) ? null : "panels"),
+  },
+];
+
+const several = (id: string, all: Modules) =>
+  (id.includes("/web/src/") || id.includes("lucide")) && (all.getModuleInfo(id)?.importers.length ?? 0) > 1;
+
 export default defineConfig({
   root: import.meta.dirname,
   plugins: [react(), tailwindcss(), installable],
@@ -54,7 +91,10 @@ export default defineConfig({
       // The sound of the devices by itself, for whoever renders or measures it.
       input: { index: `${import.meta.dirname}/index.html`, devices: `${import.meta.dirname}/src/sound/probe.ts` },
       preserveEntrySignatures: "strict",
-      output: { entryFileNames: ({ name }) => (name === "devices" ? "assets/devices.js" : "assets/[name]-[hash].js") },
+      output: {
+        codeSplitting: { groups: GROUPS },
+        entryFileNames: ({ name }) => (name === "devices" ? "assets/devices.js" : "assets/[name]-[hash].js"),
+      },
     },
   },
 });

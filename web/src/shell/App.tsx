@@ -4,19 +4,22 @@ import { closeToSurfaces } from "../gestures/studioSurface";
 import { player } from "../sound/player";
 import { listen } from "../state/listen";
 import { openSong } from "../state/opening";
+import { Later, Part } from "../ui/later";
 import { SendingList } from "../ui/SendingList";
+import { fetchPanels } from "./Panel";
 import { go, useSongId, useSurfaceOf } from "./route";
-import { Shelf } from "./Shelf";
 import { Studio } from "./Studio";
-import { SurfacePage } from "./surface/SurfacePage";
+
+const SHELF = new Part(async () => (await import("./Shelf")).Shelf);
+const SURFACE = new Part(async () => (await import("./surface/SurfacePage")).SurfacePage);
 
 export function App() {
   const songId = useSongId();
   const surfaceOf = useSurfaceOf();
-  if (surfaceOf !== null) return <SurfacePage songId={surfaceOf} />;
+  if (surfaceOf !== null) return <Later part={SURFACE} props={{ songId: surfaceOf }} />;
   return (
     <>
-      {songId === null ? <Shelf /> : <OpenSong key={songId} songId={songId} />}
+      {songId === null ? <Later part={SHELF} props={{}} /> : <OpenSong key={songId} songId={songId} />}
       <SendingList />
     </>
   );
@@ -34,6 +37,7 @@ function OpenSong({ songId }: { songId: number }) {
         if (gone) return;
         setOpen(true);
         stop = listen(songId);
+        fetchPanels();
       },
       (error) => setFault(error instanceof Refused ? error.message : "The song could not be opened."),
     );

@@ -1,22 +1,30 @@
-import { ClipPanel } from "../panels/clip/ClipPanel";
-import { EndsPanel } from "../panels/EndsPanel";
-import { EditPanel } from "../panels/edit/EditPanel";
-import { Finder } from "../panels/Finder";
-import { HandOverPanel } from "../panels/hand/HandOverPanel";
-import { HandsPanel } from "../panels/hands/HandsPanel";
-import { KeysPanel } from "../panels/keys/KeysPanel";
 import { KnobStrip } from "../panels/knobs/KnobStrip";
-import { Mixer } from "../panels/mixer/Mixer";
-import { SatchelPanel } from "../panels/satchel/SatchelPanel";
 import { SumPanel } from "../panels/sum/SumPanel";
-import { TakesPanel } from "../panels/takes/TakesPanel";
-import { TrackPanel } from "../panels/track/TrackPanel";
-import { VersionsPanel } from "../panels/VersionsPanel";
 import { firstAutomated } from "../state/focus";
 import { useSong } from "../state/song";
 import { useShown } from "../state/useShown";
 import { type PanelName, useView } from "../state/view";
-import { SongPanel } from "./SongPanel";
+import { fetchLater, Later, Part } from "../ui/later";
+
+// What a song opens with comes with the page; the others when they are opened, or while nothing else is done.
+const PARTS = {
+  clip: new Part(async () => (await import("../panels/clip/ClipPanel")).ClipPanel),
+  ends: new Part(async () => (await import("../panels/EndsPanel")).EndsPanel),
+  edit: new Part(async () => (await import("../panels/edit/EditPanel")).EditPanel),
+  find: new Part(async () => (await import("../panels/Finder")).Finder),
+  hand: new Part(async () => (await import("../panels/hand/HandOverPanel")).HandOverPanel),
+  hands: new Part(async () => (await import("../panels/hands/HandsPanel")).HandsPanel),
+  keys: new Part(async () => (await import("../panels/keys/KeysPanel")).KeysPanel),
+  mixer: new Part(async () => (await import("../panels/mixer/Mixer")).Mixer),
+  takes: new Part(async () => (await import("../panels/takes/TakesPanel")).TakesPanel),
+  track: new Part(async () => (await import("../panels/track/TrackPanel")).TrackPanel),
+  versions: new Part(async () => (await import("../panels/VersionsPanel")).VersionsPanel),
+  song: new Part(async () => (await import("./SongPanel")).SongPanel),
+};
+const SATCHEL = new Part(async () => (await import("../panels/satchel/SatchelPanel")).SatchelPanel);
+
+/** Fetches the panels that are not here yet. */
+export const fetchPanels = () => fetchLater([...Object.values(PARTS), SATCHEL]);
 
 /** The parameter whose sum is shown: the focus of the selected track. */
 function useFocus(): string | null {
@@ -33,33 +41,11 @@ export function Panel({ name }: { name: PanelName }) {
   switch (name) {
     case "knobs":
       return <KnobStrip />;
-    case "mixer":
-      return <Mixer />;
-    case "keys":
-      return <KeysPanel />;
-    case "edit":
-      return <EditPanel />;
-    case "find":
-      return <Finder />;
-    case "clip":
-      return <ClipPanel />;
-    case "track":
-      return <TrackPanel />;
-    case "hands":
-      return <HandsPanel />;
-    case "ends":
-      return <EndsPanel />;
-    case "versions":
-      return <VersionsPanel />;
-    case "hand":
-      return <HandOverPanel />;
-    case "satchel":
-      return <SatchelPanel focus={focus} />;
-    case "takes":
-      return <TakesPanel />;
-    case "song":
-      return <SongPanel />;
     case "sum":
       return <SumPanel address={focus} />;
+    case "satchel":
+      return <Later part={SATCHEL} props={{ focus }} />;
+    default:
+      return <Later key={name} part={PARTS[name]} props={{}} />;
   }
 }
