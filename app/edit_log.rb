@@ -2,9 +2,9 @@
 
 # Changes to songs: edit, undo and redo, each one transaction that writes the changed rows and the log.
 class EditLog
-  # What a change brought: `step` (edit, undo or redo), the standings before and after, the patch, which side of it
+  # What a change brought: `step` (edit, undo or redo), the snapshots before and after, the patch, which side of it
   # holds now, and what to say of it.
-  Change = Struct.new(:step, :before, :after, :patch, :side, :words, :tells)
+  Change = Struct.new(:step, :before, :after, :patch, :side, :words, :notices)
 
   # @return [Array(String, String)] the words of what undo and redo would do; nil for nothing
   def self.words(row)
@@ -33,16 +33,16 @@ class EditLog
   end
 
   # A further lap of the pass that was logged last goes into its step.
-  # @param standing [OpenSongs::Standing] before the edit
+  # @param snapshot [OpenSongs::Snapshot] before the edit
   # @param result [KindSatchel::Edits::Result]
   # @return [Boolean] whether there was one
-  def self.fold(row, standing, name, inputs, result)
+  def self.fold(row, snapshot, name, inputs, result)
     pass = PASSES.include?(name) && inputs["pass"] or return false
     entry = EditRow.find_by(song_id: row.id, place: row.done_edits)
     return false unless entry && PASSES.include?(entry.name) && JSON.parse(entry.inputs)["pass"] == pass
 
-    before = KindSatchel::Parts.apply(standing.song,
-                                      KindSatchel::Deltas.whole(JSON.parse(entry.patch), standing.song, 0), 0)
+    before = KindSatchel::Parts.apply(snapshot.song,
+                                      KindSatchel::Deltas.expand(JSON.parse(entry.patch), snapshot.song, 0), 0)
     patch = KindSatchel::Parts.between(before, result.song)
     EditRow.where(song_id: row.id).where("place > ?", row.done_edits).delete_all
     entry.update!(words: both(entry.words, result.words), patch: JSON.generate(KindSatchel::Deltas.compact(patch)))
@@ -68,15 +68,15 @@ class EditLog
   # @raise [OpenSongs::Stale], [OpenSongs::Missing], [KindSatchel::InvalidInput], [Database::Trouble]; nothing is
   #   stored then
   def edit(id, revision, name, inputs)
-    change("edit", id, revision) do |standing, row|
-      result = KindSatchel::Edits.apply(standing.song, name, Filling.of(id, standing.song, name, inputs, @sounds.call))
-      patch = KindSatchel::Parts.between(standing.song, result.song)
-      KindSatchel::Checks::Trial.check!(standing.song, result.song, patch.keys)
-      if patch.any? && !EditLog.fold(row, standing, name, inputs, result)
+    change("edit", id, revision) do |snapshot, row|
+      result = KindSatchel::Edits.apply(snapshot.song, name, Filling.of(id, snapshot.song, name, inputs, @sounds.call))
+      patch = KindSatchel::Parts.between(snapshot.song, result.song)
+      KindSatchel::Checks::Trial.check!(snapshot.song, result.song, patch.keys)
+      if patch.any? && !EditLog.fold(row, snapshot, name, inputs, result)
         EditLog.record(row, name, inputs, result.words, patch)
       end
-      tells = result.tells + PassShelf.keep(id, inputs, result)
-      [patch.empty? ? standing.song : result.song, patch, 1, result.words, tells]
+      notices = result.notices + PassShelf.keep(id, inputs, result)
+      [patch.empty? ? snapshot.song : result.song, patch, 1, result.words, notices]
     end
   end
 
@@ -85,13 +85,13 @@ class EditLog
   def worked_out(id, revision, name, inputs)
     current(id, revision)
     found = yield
-    tells = found["tells"].map { |tell| KindSatchel::Edits::Tell.new(*tell.values_at("code", "ids", "text")) }
-    change("edit", id, revision) do |standing, row|
-      song = KindSatchel::Parts.apply(standing.song, KindSatchel::Deltas.whole(found["patch"], standing.song, 1), 1)
-      patch = KindSatchel::Parts.between(standing.song, song)
-      KindSatchel::Checks::Trial.check!(standing.song, song, patch.keys)
+    notices = found["notices"].map { |notice| KindSatchel::Edits::Notice.new(*notice.values_at("code", "ids", "text")) }
+    change("edit", id, revision) do |snapshot, row|
+      song = KindSatchel::Parts.apply(snapshot.song, KindSatchel::Deltas.expand(found["patch"], snapshot.song, 1), 1)
+      patch = KindSatchel::Parts.between(snapshot.song, song)
+      KindSatchel::Checks::Trial.check!(snapshot.song, song, patch.keys)
       EditLog.record(row, name, inputs, found["words"], patch) if patch.any?
-      [song, patch, 1, found["words"], tells]
+      [song, patch, 1, found["words"], notices]
     end
   end
 
@@ -135,16 +135,16 @@ class EditLog
   def go_to(id, revision, place)
     current(id, revision)
     patch = yield if block_given?
-    change("edit", id, revision) do |standing, row|
+    change("edit", id, revision) do |snapshot, row|
       steps = KindSatchel::PlainText.count((place.to_i - row.done_edits).abs, "step")
       words = "#{place.to_i < row.done_edits ? 'undo' : 'redo'} #{steps}"
       song = if patch
-               KindSatchel::Parts.apply(standing.song, KindSatchel::Deltas.whole(patch, standing.song, 1), 1)
+               KindSatchel::Parts.apply(snapshot.song, KindSatchel::Deltas.expand(patch, snapshot.song, 1), 1)
              else
-               EditLog.gone_over(standing.song, row, place)
+               EditLog.gone_over(snapshot.song, row, place)
              end
       row.done_edits = place
-      [song, KindSatchel::Parts.between(standing.song, song), 1, words]
+      [song, KindSatchel::Parts.between(snapshot.song, song), 1, words]
     end
   end
 
@@ -162,7 +162,7 @@ class EditLog
     return KindSatchel::Parts.apply(song, folded, side) if folded
 
     patches.reduce(song) do |now, patch|
-      KindSatchel::Parts.apply(now, KindSatchel::Deltas.whole(JSON.parse(patch), now, side), side)
+      KindSatchel::Parts.apply(now, KindSatchel::Deltas.expand(JSON.parse(patch), now, side), side)
     end
   end
 
@@ -170,7 +170,7 @@ class EditLog
   def self.between(row, place)
     log = EditRow.where(song_id: row.id)
     unless place.is_a?(Integer) && place.between?(0, [row.done_edits, log.maximum(:place).to_i].max)
-      raise KindSatchel::InvalidInput.of("out_of_range", "/place", "There is no such place in what was done.")
+      raise KindSatchel::InvalidInput.of("out_of_range", "/place", "The history has no such step.")
     end
     if place < row.done_edits
       return [log.where(place: (place + 1)..row.done_edits).order(place: :desc).pluck(:patch),
@@ -185,49 +185,49 @@ class EditLog
 
   # The song is at hand before anybody is kept waiting; what is stored is compared once more with the lock in hand.
   def change(step, id, revision, &)
-    standing = current(id, revision)
+    snapshot = current(id, revision)
     Database.write do
       row = SongRow.on_shelf.find_by(id:) or raise OpenSongs::Missing
-      standing = current(id, row.revision)
+      snapshot = current(id, row.revision)
       raise OpenSongs::Stale, row.revision if revision != row.revision
 
-      after, rest = changed(standing, row, &)
-      Change.new(step, standing, after, *rest)
+      after, rest = changed(snapshot, row, &)
+      Change.new(step, snapshot, after, *rest)
     end.tap { |change| @open_songs.keep(change.after) }
   end
 
   # @raise [OpenSongs::Stale]
   def current(id, revision)
-    standing = @open_songs.fetch(id)
-    return standing if standing.revision == revision
+    snapshot = @open_songs.fetch(id)
+    return snapshot if snapshot.revision == revision
 
     stored = SongRow.on_shelf.where(id:).pick(:revision)
-    @open_songs.forget(id) if stored != standing.revision
-    raise OpenSongs::Stale, stored || standing.revision
+    @open_songs.forget(id) if stored != snapshot.revision
+    raise OpenSongs::Stale, stored || snapshot.revision
   end
 
-  def changed(standing, row)
-    song, patch, side, words, tells = yield(standing, row)
-    [store(row, standing, song, patch, side), [patch, side, words, tells || []]]
+  def changed(snapshot, row)
+    song, patch, side, words, notices = yield(snapshot, row)
+    [store(row, snapshot, song, patch, side), [patch, side, words, notices || []]]
   end
 
-  def store(row, standing, song, patch, side)
+  def store(row, snapshot, song, patch, side)
     # A step over an entry that changes nothing today still is a step.
-    return standing if patch.empty? && !row.changed?
+    return snapshot if patch.empty? && !row.changed?
 
     bytes = SongRows.write(row.id, patch, side)
-    row.update!(revision: standing.revision + 1, name: song.name)
-    OpenSongs::Standing.new(row.id, song, row.revision, *EditLog.words(row), [standing.bytes, bytes].max)
+    row.update!(revision: snapshot.revision + 1, name: song.name)
+    OpenSongs::Snapshot.new(row.id, song, row.revision, *EditLog.words(row), [snapshot.bytes, bytes].max)
   end
 
   def step(id, revision, side, word)
-    change(word, id, revision) do |standing, row|
+    change(word, id, revision) do |snapshot, row|
       entry = EditRow.find_by(song_id: id, place: row.done_edits + side) or
         raise KindSatchel::InvalidInput.of("nothing_to_#{word}", "", "There is nothing to #{word}.")
       row.done_edits += side.zero? ? -1 : 1
-      song = KindSatchel::Parts.apply(standing.song,
-                                      KindSatchel::Deltas.whole(JSON.parse(entry.patch), standing.song, side), side)
-      [song, KindSatchel::Parts.between(standing.song, song), 1, entry.words]
+      song = KindSatchel::Parts.apply(snapshot.song,
+                                      KindSatchel::Deltas.expand(JSON.parse(entry.patch), snapshot.song, side), side)
+      [song, KindSatchel::Parts.between(snapshot.song, song), 1, entry.words]
     end
   end
 end

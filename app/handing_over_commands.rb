@@ -47,10 +47,11 @@ module HandingOverCommands
     options = { song: File.expand_path(path), goal: File.expand_path(goal), rate:, bits:, from_tick: @options[:from],
                 to_tick: @options[:to],
                 store: "#{store_path}-sounds" }.compact
-    told = IO.popen([RbConfig.ruby, "--yjit", File.expand_path("mixdown.rb", __dir__), JSON.generate(options)], &:read)
+    answer = IO.popen([RbConfig.ruby, "--yjit", File.expand_path("mixdown.rb", __dir__), JSON.generate(options)],
+                      &:read)
     return @found_some = true unless $CHILD_STATUS.success?
 
-    JSON.parse(told).each { |name, value| @out.puts "#{name} #{value&.round(2) || '-inf'}" }
+    JSON.parse(answer).each { |name, value| @out.puts "#{name} #{value&.round(2) || '-inf'}" }
   end
 
   # By a server of its own, for as long as nobody stops it.

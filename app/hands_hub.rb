@@ -112,11 +112,11 @@ class HandsHub < Rounds
     return unless data.is_a?(Hash) && data["t"].is_a?(String)
 
     to = data.delete("to")
-    told = JSON.generate(data.merge("from" => client.id))
-    return tell([*leading(client.song_id)], told) if client.role == "surface"
+    message = JSON.generate(data.merge("from" => client.id))
+    return tell([*leading(client.song_id)], message) if client.role == "surface"
     return unless client.equal?(leading(client.song_id))
 
-    tell(others(client, "surface").select { |other| to.nil? || other.id == to }, told)
+    tell(others(client, "surface").select { |other| to.nil? || other.id == to }, message)
   rescue JSON::ParserError
     nil
   end

@@ -23,11 +23,11 @@ class Listeners < Rounds
 
   # @param about [Integer, String] a song, or a piece of long work
   # @param socket [IO]
-  # @param standing [Hash] how things are, told at once
+  # @param snapshot [Hash] how things are, told at once
   # @param key [Integer, nil] the key of the device; nil for this machine
-  def add(about, socket, standing, key: nil)
+  def add(about, socket, snapshot, key: nil)
     tab = Tab.new(Outlet.of(socket, most: MOST_WAITING), about, key)
-    tab.outlet.put(HEAD + event("standing", standing))
+    tab.outlet.put(HEAD + event("snapshot", snapshot))
     @lock.synchronize { @tabs[about] << tab }
     add_client(tab)
   end

@@ -36,11 +36,11 @@ class LongWork
   # @raise [KindSatchel::InvalidInput], [Database::Trouble], [OpenSongs::Missing], [Cancelled], [Failed],
   #   [Turns::Full], [Asker::Left]
   def run(task, arguments, asker: Asker.new)
-    told = nil
+    last_told = nil
     waits = lambda do |before|
       asker.there!
-      tell(asker, "progress" => 0, "words" => "waiting: #{before} before it") unless told == before
-      told = before
+      tell(asker, "progress" => 0, "words" => "waiting: #{before} before it") unless last_told == before
+      last_told = before
     end
     @workers.take(SPLITS[task], waits) do |worker, processes|
       worker.say(JSON.generate([task, arguments, processes]))

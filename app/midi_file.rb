@@ -63,9 +63,9 @@ module MidiFile
           end
         end
       end
-      told = @left.map { |(one, many), count| count == 1 ? "1 #{one}" : "#{count} #{many}" }
+      left_words = @left.map { |(one, many), count| count == 1 ? "1 #{one}" : "#{count} #{many}" }
       KindSatchel::Formats::MidiSong::Score.new(@sequence.ppqn, @parts.values, in_order(@tempo), in_order(@meters),
-                                                @markers, told)
+                                                @markers, left_words)
     end
 
     private

@@ -14,8 +14,8 @@ class MoveShelf
     def shipped? = id.negative?
 
     # @return [Hash] what the list tells of it
-    def told
-      move.memo(:told) do
+    def record
+      move.memo(:record) do
         { "move" => KindSatchel::Records.kept_move(move), "outline" => KindSatchel::Heard::Outline.of_kept(move),
           "rate" => move.lfo? ? move.source.text : nil }.compact
       end

@@ -14,9 +14,9 @@ module News
   # @return [Hash]
   def of(change, tab, silent)
     after = change.after
-    told = { step: change.step, revision: after.revision, words: change.words, undo: after.undo, redo: after.redo,
-             tab:, silent: }
-    full = told.merge(change: Answer.new(change.before.song, after.song, change.patch, change.side, {}).news)
-    JSON.generate(full).bytesize > MOST_BYTES ? told : full
+    brief = { step: change.step, revision: after.revision, words: change.words, undo: after.undo, redo: after.redo,
+              tab:, silent: }
+    full = brief.merge(change: Answer.new(change.before.song, after.song, change.patch, change.side, {}).news)
+    JSON.generate(full).bytesize > MOST_BYTES ? brief : full
   end
 end

@@ -7,7 +7,7 @@ class OpenSongs
 
   # A song as it stands: the value, its revision, the words of what can be undone and redone (nil for nothing), and
   # how much text it is.
-  Standing = Struct.new(:id, :song, :revision, :undo, :redo, :bytes)
+  Snapshot = Struct.new(:id, :song, :revision, :undo, :redo, :bytes)
 
   # Raised when a change was made on a revision that is no longer the newest.
   class Stale < StandardError
@@ -27,12 +27,12 @@ class OpenSongs
 
   def initialize(most_bytes: MOST_BYTES)
     @most_bytes = most_bytes
-    @standings = {}
+    @snapshots = {}
     @lock = Mutex.new
     @loading = {}
   end
 
-  # @return [Standing] read from the database when it is not in memory
+  # @return [Snapshot] read from the database when it is not in memory
   # @raise [Missing], [Unreadable], [Database::Trouble]
   def fetch(id)
     known(id) || begin
@@ -51,36 +51,36 @@ class OpenSongs
   end
 
   # Takes over what a song has come to; an older state than the one held is left.
-  # @return [Standing] the one held now
-  def keep(standing)
+  # @return [Snapshot] the one held now
+  def keep(snapshot)
     @lock.synchronize do
-      held = @standings.delete(standing.id)
-      standing = held if held && held.revision > standing.revision
-      @standings[standing.id] = standing
+      held = @snapshots.delete(snapshot.id)
+      snapshot = held if held && held.revision > snapshot.revision
+      @snapshots[snapshot.id] = snapshot
       make_room
     end
-    standing
+    snapshot
   end
 
   # @param id [Integer] of a song that is read anew the next time
-  def forget(id) = @lock.synchronize { @standings.delete(id) }
+  def forget(id) = @lock.synchronize { @snapshots.delete(id) }
 
   # @return [Array<Integer>] ids of the songs held, the one used last at the end
-  def held = @lock.synchronize { @standings.keys }
+  def held = @lock.synchronize { @snapshots.keys }
 
   private
 
   # Moves a song to the end of the queue of those that make room.
   def known(id)
     @lock.synchronize do
-      standing = @standings.delete(id)
-      @standings[id] = standing if standing
+      snapshot = @snapshots.delete(id)
+      @snapshots[id] = snapshot if snapshot
     end
   end
 
   def make_room
-    sum = @standings.each_value.sum(&:bytes)
-    sum -= @standings.shift[1].bytes while sum > @most_bytes && @standings.size > 1
+    sum = @snapshots.each_value.sum(&:bytes)
+    sum -= @snapshots.shift[1].bytes while sum > @most_bytes && @snapshots.size > 1
   end
 
   # One thread reads a song while others wait for it; its lock goes when nobody does.
@@ -96,7 +96,7 @@ class OpenSongs
       row = SongRow.on_shelf.find_by(id:) or raise Missing
       texts = SongRows.texts(id)
       song = readable(id) { KindSatchel::Parts.assemble(SongRows.parsed(texts)) }
-      Standing.new(id, song, row.revision, *EditLog.words(row), texts.sum { |_, _, text| text.bytesize })
+      Snapshot.new(id, song, row.revision, *EditLog.words(row), texts.sum { |_, _, text| text.bytesize })
     end
   end
 

@@ -55,7 +55,7 @@ module PassShelf
 
   # Keeps what an edit says is to be kept; to be called as the writer.
   # @param result [KindSatchel::Edits::Result]
-  # @return [Array<KindSatchel::Edits::Tell>] what was dropped for it
+  # @return [Array<KindSatchel::Edits::Notice>] what was dropped for it
   def keep(song_id, inputs, result)
     return [] unless result.kept
 
@@ -166,9 +166,8 @@ module PassShelf
     return [] if gone.empty?
 
     delete(PassRow.where(song_id:, pass: gone))
-    [KindSatchel::Edits::Tell.new("takes_dropped", [],
-                                  "the samples of #{gone.size == 1 ? 'an older pass' : "#{gone.size} older passes"} " \
-                                  "are no longer kept")]
+    passes = gone.size == 1 ? "an older pass" : "#{gone.size} older passes"
+    [KindSatchel::Edits::Notice.new("takes_dropped", [], "the samples of #{passes} are no longer kept")]
   end
 
   def digest(song, envelope_id)

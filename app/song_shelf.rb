@@ -16,9 +16,9 @@ class SongShelf
   # @param places [Array<KindSatchel::Upgrade::Place>] that sound different from what an older version did
   # @return [Hash] the new entry
   def add(song, places: [])
-    told = places.empty? ? nil : JSON.generate(places.map { |place| place.to_record(song) })
+    places_record = places.empty? ? nil : JSON.generate(places.map { |place| place.to_record(song) })
     Database.write do
-      row = SongRow.create!(name: song.name, format: KindSatchel::Document::VERSION, places: told)
+      row = SongRow.create!(name: song.name, format: KindSatchel::Document::VERSION, places: places_record)
       SongRows.insert(row.id, song)
       entry(row)
     end

@@ -34,8 +34,8 @@ module SongUpgrade
     SongRows.write(row.id, patch, 1)
     log(row, patch) if first && changed?(raw, parts)
     places = first ? KindSatchel::Upgrade.places(song) : []
-    told = JSON.generate(places.map { |place| place.to_record(song) }) unless places.empty?
-    row.update!(format: KindSatchel::Document::VERSION, places: told)
+    places_record = JSON.generate(places.map { |place| place.to_record(song) }) unless places.empty?
+    row.update!(format: KindSatchel::Document::VERSION, places: places_record)
   end
 
   def changed?(raw, parts)

@@ -14,24 +14,25 @@ module Spread
 
   module_function
 
-  # @param told [#call, nil] hears the share that is done
+  # @param on_progress [#call, nil] hears the share that is done
   # @return [#call] takes a list, what is to be done with each of it, and (or nil) what is made of an answer here,
   #   with its place, while others are worked on; answers what came of it, in order
-  def map(told = nil)
+  def map(on_progress = nil)
     lambda do |list, work, made = nil|
-      list.size < LEAST || Spread.processes < 2 ? plain(list, work, told, made) : spread(list, work, told, made)
+      alone = list.size < LEAST || Spread.processes < 2
+      alone ? plain(list, work, on_progress, made) : spread(list, work, on_progress, made)
     end
   end
 
-  def plain(list, work, told, made)
+  def plain(list, work, on_progress, made)
     list.each_with_index.map do |one, i|
       answer = work.call(one)
-      told&.call((i + 1) / list.size.to_f)
+      on_progress&.call((i + 1) / list.size.to_f)
       made ? made.call(i, answer) : answer
     end
   end
 
-  def spread(list, work, told, made)
+  def spread(list, work, on_progress, made)
     pipes = (0...Spread.processes).map { |turn| child(list, work, turn) }
     found, done, open = Array.new(list.size), 0, pipes.map(&:first)
     until open.empty?
@@ -41,7 +42,7 @@ module Spread
 
         found[place] = made ? made.call(place, answer) : answer
         done += 1
-        told&.call(done / list.size.to_f)
+        on_progress&.call(done / list.size.to_f)
       rescue EOFError
         open.delete(pipe)
       end

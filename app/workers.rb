@@ -91,7 +91,7 @@ class Workers
   end
 
   # Has a worker stand ready. It waits for its task, and ends when this process does.
-  def warm = @lock.synchronize { @ready ||= begun }
+  def warm = @lock.synchronize { @ready ||= spawn }
 
   private
 
@@ -100,8 +100,8 @@ class Workers
     return worker if worker&.alive?
 
     worker&.close
-    begun
+    spawn
   end
 
-  def begun = Worker.new({ **ROOMY, "SATCHEL_DB" => Database.path, "RUBY_YJIT_ENABLE" => "1" })
+  def spawn = Worker.new({ **ROOMY, "SATCHEL_DB" => Database.path, "RUBY_YJIT_ENABLE" => "1" })
 end

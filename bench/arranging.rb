@@ -53,15 +53,15 @@ class ArrangingBench
     told = packed(laid.song).last.map(&:text).grep(/heard/).uniq.join("; ")
     [Measure.milliseconds(5, warm_up: 1) do
       Edits.apply(song.with(name: song.name), "lay_out", { "track_id" => "bass" })
-    end.merge("told" => laid.tells.first.text),
+    end.merge("told" => laid.notices.first.text),
      Measure.milliseconds(5, warm_up: 1) { packed(laid.song) }.merge("told" => told)]
   end
 
   # @return [Array(Song, Array<String>)] with every lane packed, and what was told
   def self.packed(song)
-    song.track("bass").lanes.map(&:id).reduce([song, []]) do |(now, tells), id|
+    song.track("bass").lanes.map(&:id).reduce([song, []]) do |(now, notices), id|
       result = Edits.apply(now, "pack", { "envelope_id" => id, "from_tick" => 0, "to_tick" => song.length_ticks })
-      [result.song, tells + result.tells]
+      [result.song, notices + result.notices]
     end
   end
   private_class_method :place, :packed

@@ -30,26 +30,26 @@ class HandOverFiles
   # @param store [SoundStore]
   # @yieldparam share [Float] 0..1
   # @yieldparam words [String]
-  def initialize(choices, folder, store, &told)
+  def initialize(choices, folder, store, &on_progress)
     @choices = choices
     @song = choices.song
     @folder = folder
     @store = store
-    @told = told
+    @on_progress = on_progress
     @notes = []
     @within = {}
   end
 
   # @return [Hash] "losses", "notes"
   def write
-    @told.call(0.05, "fitting")
+    @on_progress.call(0.05, "fitting")
     @baked = choices.limits && HandOver::Bake.new(@song, choices.limits).call(Spread.map(lambda { |share|
-      @told.call(0.05 + (0.35 * share), "fitting")
+      @on_progress.call(0.05 + (0.35 * share), "fitting")
     }))
     out = @baked&.song || @song
     documents(out)
     midi(out)
-    @told.call(0.8, "writing tables")
+    @on_progress.call(0.8, "writing tables")
     csv(out)
     file("sheet.html") { |path| File.write(path, HandOverSheet.new(out, losses).html) } if choices["sheet"]
     file("README.txt") { |path| File.write(path, readme) } if several?
@@ -65,7 +65,7 @@ class HandOverFiles
   def file(name) = yield(File.join(@folder, name))
 
   def documents(out)
-    @told.call(0.42, "writing the song")
+    @on_progress.call(0.42, "writing the song")
     document("#{stem}.satchel.json", @song) if choices["document"]
     document("#{stem}-baked.satchel.json", out) if choices["baked"]
     return unless choices["packed"]
@@ -93,7 +93,7 @@ class HandOverFiles
     @notes << "No controller is left for #{left.map { |address| @song.full_name(address) }.join(', ')}."
   end
 
-  def midi_map = Spread.map(->(share) { @told.call(0.45 + (0.3 * share), "writing MIDI") })
+  def midi_map = Spread.map(->(share) { @on_progress.call(0.45 + (0.3 * share), "writing MIDI") })
 
   # @param only [String, nil] the one track of it
   def whole(name, song, from = choices.from, to = choices.to, only: nil)
@@ -131,7 +131,7 @@ class HandOverFiles
   def each_named(folder, list, name = lambda(&:name))
     Dir.mkdir(File.join(@folder, folder)) if list.any?
     list.zip(FileNames.each_once(list.map(&name))).each_with_index do |(one, file), i|
-      @told.call(0.6 + (0.2 * i / list.size), "writing #{folder}")
+      @on_progress.call(0.6 + (0.2 * i / list.size), "writing #{folder}")
       yield one, file
     end
   end

@@ -51,14 +51,14 @@ class Answer
   private
 
   def tried
-    told = { "parts" => Wire.parts(@after, tried_parts), "points" => touched_points, "notes" => touched_notes }
+    parts = { "parts" => Wire.parts(@after, tried_parts), "points" => touched_points, "notes" => touched_notes }
     stretches = only_points
-    return { **told, **drawing } unless stretches
+    return { **parts, **drawing } unless stretches
 
     draw = drawn
-    { **told, "uneven" => draw.uneven(changed_envelopes), "curves" => {}, "heard" => {}, **draw.placed([]),
-              "patches" => { "curves" => draw.curve_patches(stretches), "heard" => draw.heard_patches(wanted) },
-              **sound }
+    { **parts, "uneven" => draw.uneven(changed_envelopes), "curves" => {}, "heard" => {}, **draw.placed([]),
+               "patches" => { "curves" => draw.curve_patches(stretches), "heard" => draw.heard_patches(wanted) },
+               **sound }
   end
 
   def parts = Wire.parts(@after, @records.map { |key, record| [*key, record] })
@@ -192,9 +192,9 @@ class Answer
       old = @before.directory.envelopes[envelope.id]&.envelope&.points || []
       scale = @after.parameter?(envelope.target)&.scale
       list = new_points(old, envelope.points)
-      told = scale && list.size <= MOST_TOLD
+      in_words = scale && list.size <= MOST_TOLD
       [envelope.id, list.map do |point, i|
-        told ? point_record(envelope, scale, point, i) : { "index" => i, **Records.point(point) }
+        in_words ? point_record(envelope, scale, point, i) : { "index" => i, **Records.point(point) }
       end]
     end
   end

@@ -60,7 +60,7 @@ class Drawing
 
   # @return [Hash{String=>Array}] of each region what of its clip's envelopes is drawn
   def windows(regions)
-    @told = 0
+    @windows_told = 0
     regions.to_h do |region|
       clip = @song.clip(region.clip_id)
       [region.id, clip.envelopes.to_h { |envelope| [envelope.id, runs(region, clip, envelope)] }]
@@ -224,8 +224,8 @@ class Drawing
     Clocks.each_run(region, clip, envelope, region.start_tick, region.end_tick) do |run|
       list << [run.from, run.to, run.position(run.from), run.pace || 1]
     end
-    @told += list.size
-    return list if @told <= MOST_WINDOWS
+    @windows_told += list.size
+    return list if @windows_told <= MOST_WINDOWS
 
     raise InvalidInput.of("too_many_pieces", "/tracks",
                           "More than #{MOST_WINDOWS} repeats lie on these tracks; ask for fewer tracks.")

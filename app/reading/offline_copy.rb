@@ -10,12 +10,12 @@ class OfflineCopy
   SHORTEST_BLOCK = Timing::PPQ
   MOST_BLOCKS = 4096
 
-  # @param standing [OpenSongs::Standing]
+  # @param snapshot [OpenSongs::Snapshot]
   # @param block_ticks [Integer] how long the blocks are that the page plays
   # @raise [InvalidInput] for blocks too short or too many
-  def initialize(standing, block_ticks)
-    @standing = standing
-    @song = standing.song
+  def initialize(snapshot, block_ticks)
+    @snapshot = snapshot
+    @song = snapshot.song
     @block_ticks = block_ticks
     return if block_ticks >= SHORTEST_BLOCK && blocks <= MOST_BLOCKS
 
@@ -27,9 +27,9 @@ class OfflineCopy
   def to_record
     drawing = Drawing.new(@song)
     addresses = (@song.automated | @song.sounded).map(&:to_s)
-    { "revision" => @standing.revision,
+    { "revision" => @snapshot.revision,
       "clock" => { "clock" => playback.clock, "length_ticks" => @song.length_ticks },
-      "drawing" => { "revision" => @standing.revision, **drawing.tracks(@song.tracks.map(&:id)) },
+      "drawing" => { "revision" => @snapshot.revision, **drawing.tracks(@song.tracks.map(&:id)) },
       "heard" => { "heard" => drawing.heard(addresses), "conflicts" => drawing.conflicts(addresses) },
       "stretches" => stretches { |share| yield share if block_given? } }
   end

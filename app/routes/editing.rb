@@ -59,7 +59,7 @@ module Editing
     end
 
     # @return [Hash] inputs with what the app knows put in: takes, kept moves, sounds
-    def filled(standing, name, inputs) = Filling.of(song_id, standing.song, name, inputs, settings.sounds)
+    def filled(snapshot, name, inputs) = Filling.of(song_id, snapshot.song, name, inputs, settings.sounds)
 
     # Laying much of a large song out, and mending all of a kind in it, is left to a worker.
     def long_edit?(name, inputs)
@@ -96,7 +96,7 @@ module Editing
       settings.listeners.tell(song_id, "changed", News.of(change, data["tab"], silent)) if told
       answer = Answer.new(change.before.song, after.song, change.patch, change.side, wants_of(data)).change
       json("revision" => after.revision, "undo" => after.undo, "redo" => after.redo, "words" => change.words,
-           "tells" => change.tells.map(&:to_record),
+           "notices" => change.notices.map(&:to_record),
            "silent" => silent, **answer)
     end
   end
@@ -136,17 +136,17 @@ module Editing
     app.post("/api/songs/:id/preview") do
       data = body_json
       wants = wants_of(data)
-      standing = settings.open_songs.fetch(song_id)
-      raise OpenSongs::Stale, standing.revision if revision_of(data) != standing.revision
+      snapshot = settings.open_songs.fetch(song_id)
+      raise OpenSongs::Stale, snapshot.revision if revision_of(data) != snapshot.revision
 
       name, inputs = checked_edit(data)
       result = KindSatchel::InvalidInput.under("/inputs") do
-        KindSatchel::Edits.apply(standing.song, name, filled(standing, name, inputs))
+        KindSatchel::Edits.apply(snapshot.song, name, filled(snapshot, name, inputs))
       end
-      patch = KindSatchel::Parts.between(standing.song, result.song, points: false)
-      json("words" => result.words, "tells" => result.tells.map(&:to_record),
+      patch = KindSatchel::Parts.between(snapshot.song, result.song, points: false)
+      json("words" => result.words, "notices" => result.notices.map(&:to_record),
            "silent" => settings.listened_to.silent(song_id, result.song),
-           **Answer.new(standing.song, result.song, patch, 1, wants).preview)
+           **Answer.new(snapshot.song, result.song, patch, 1, wants).preview)
     end
   end
 end

@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-# Muting and soloing tracks to listen: no edit, and told to every other tab.
+# Muting and soloing tracks to listen: no edit, and record to every other tab.
 module ListeningRoutes
   # Helpers for routes.
   module Helpers
@@ -25,9 +25,9 @@ module ListeningRoutes
     app.post("/api/songs/:id/listening") do
       data = body_json
       settings.listened_to.change(song_id, data["track_id"], **listening_asked(data))
-      told = settings.listened_to.to_record(song_id)
-      settings.listeners.tell(song_id, "listening", told.merge("tab" => data["tab"]))
-      json(told)
+      record = settings.listened_to.to_record(song_id)
+      settings.listeners.tell(song_id, "listening", record.merge("tab" => data["tab"]))
+      json(record)
     end
   end
 end

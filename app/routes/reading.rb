@@ -54,17 +54,17 @@ module Reading
     end
 
     # What is open first; what is set aside after it.
-    def loose_ends(standing)
-      found = KindSatchel::Checks::LooseEnds.of(standing.song, outside_of(standing))
-      aside, open = found.partition { |one| standing.song.aside(one.check, one.key) }
-      { "revision" => standing.revision, "count" => open.size, "aside" => aside.size,
-        "ends" => (open.first(MOST_ENDS) + aside.first(MOST_ENDS)).map { |one| one.to_record(standing.song) } }
+    def loose_ends(snapshot)
+      found = KindSatchel::Checks::LooseEnds.of(snapshot.song, outside_of(snapshot))
+      aside, open = found.partition { |one| snapshot.song.aside(one.check, one.key) }
+      { "revision" => snapshot.revision, "count" => open.size, "aside" => aside.size,
+        "ends" => (open.first(MOST_ENDS) + aside.first(MOST_ENDS)).map { |one| one.to_record(snapshot.song) } }
     end
 
     # What is known besides the song: sounds that are missing, and the peak of a mixdown of the song as it stands.
-    def outside_of(standing)
-      missing = settings.sounds.missing(standing.song).map { |one| one["sound"] }
-      KindSatchel::Checks::LooseEnds::Outside.new(missing, SongRow.peak_db(standing.id, standing.revision))
+    def outside_of(snapshot)
+      missing = settings.sounds.missing(snapshot.song).map { |one| one["sound"] }
+      KindSatchel::Checks::LooseEnds::Outside.new(missing, SongRow.peak_db(snapshot.id, snapshot.revision))
     end
 
     # About how long all that sounds takes to be worked out, in milliseconds.
@@ -102,16 +102,16 @@ module Reading
       json("clock" => Playback.new(played).clock, "length_ticks" => played.length_ticks)
     end
     app.get("/api/songs/:id/drawing") do
-      standing = settings.open_songs.fetch(asked!(:id))
-      json("revision" => standing.revision, **Drawing.new(standing.song).tracks(asked(:tracks) || []))
+      snapshot = settings.open_songs.fetch(asked!(:id))
+      json("revision" => snapshot.revision, **Drawing.new(snapshot.song).tracks(asked(:tracks) || []))
     end
     app.get("/api/songs/:id/snippet") do
       envelope = song.directory.envelope(asked!(:envelope_id)).envelope
       json(KindSatchel::Records.snippet(KindSatchel::Snippet.of(envelope, asked!(:from_tick), asked!(:to_tick))))
     end
     app.get("/api/songs/:id/loose_ends") do
-      standing = settings.open_songs.fetch(asked!(:id))
-      json(loose_ends(standing))
+      snapshot = settings.open_songs.fetch(asked!(:id))
+      json(loose_ends(snapshot))
     end
     app.get("/api/songs/:id/kept_move") do
       envelope = song.directory.envelope(asked!(:envelope_id)).envelope

@@ -9,9 +9,9 @@ module Work
     def asker = @asker ||= Asker.of(request.env)
 
     # Keeps the connection of the request for events.
-    def hijacked(key, standing)
+    def hijacked(key, snapshot)
       halt_with(501, "no_events", "This server cannot hold events open.") unless request.env["rack.hijack?"]
-      settings.listeners.add(key, request.env["rack.hijack"].call, standing, key: request.env["satchel.key"])
+      settings.listeners.add(key, request.env["rack.hijack"].call, snapshot, key: request.env["satchel.key"])
       halt(-1)
     end
 

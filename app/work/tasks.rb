@@ -75,7 +75,7 @@ class Tasks
     result = KindSatchel::Edits.apply(before, @arguments.fetch("edit"), @arguments.fetch("inputs"))
     tell(0.9, "comparing")
     patch = KindSatchel::Deltas.compact(KindSatchel::Parts.between(before, result.song))
-    { "words" => result.words, "tells" => result.tells.map(&:to_record), "patch" => patch }
+    { "words" => result.words, "notices" => result.notices.map(&:to_record), "patch" => patch }
   end
 
   # Goes over many steps of what was done; the server makes it.

@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-require_relative "edits/helpers/tell"
+require_relative "edits/helpers/notice"
 require_relative "edits/helpers/inputs"
 require_relative "edits/helpers/envelopes"
 require_relative "edits/helpers/regions"
@@ -23,9 +23,9 @@ module KindSatchel
   # `schemas/edits/NAME.json`; `docs/edits.md` lists them all. A new edit is one file here, its name in {FOLDERS}, and
   # one schema there.
   module Edits
-    # `song` is the next song, `words` say what was done ("move 3 points of Cutoff"), `tells` what comes with it
-    # ({Tell}s), known before the hand lets go; `kept` is what the app keeps beside the song (nil for nothing).
-    Result = Struct.new(:song, :words, :tells, :kept)
+    # `song` is the next song, `words` say what was done ("move 3 points of Cutoff"), `notices` what comes with it
+    # ({Notice}s), known before the hand lets go; `kept` is what the app keeps beside the song (nil for nothing).
+    Result = Struct.new(:song, :words, :notices, :kept)
 
     # By folder, which is what they change.
     FOLDERS = {
@@ -77,17 +77,17 @@ module KindSatchel
     # @return [Result]
     # @raise [InvalidInput] when a rule is broken; the song is untouched
     def self.apply(song, name, inputs)
-      next_song, words, tells, kept = ALL.fetch(name).call(song, inputs.transform_keys(&:to_sym))
+      next_song, words, notices, kept = ALL.fetch(name).call(song, inputs.transform_keys(&:to_sym))
       Integrity.check(song, next_song)
-      Result.new(next_song, words, told(name, tells || []), kept)
+      Result.new(next_song, words, checked(name, notices || []), kept)
     end
 
     # What an edit tells is checked before anything is stored.
-    def self.told(name, tells)
-      return tells if tells.all? { |tell| tell.is_a?(Tell) && tell.text.is_a?(String) && tell.ids.all?(String) }
+    def self.checked(name, notices)
+      return notices if notices.all? { |one| one.is_a?(Notice) && one.text.is_a?(String) && one.ids.all?(String) }
 
-      raise TypeError, "#{name} tells #{tells.inspect}"
+      raise TypeError, "#{name} notices #{notices.inspect}"
     end
-    private_class_method :told
+    private_class_method :checked
   end
 end

@@ -23,13 +23,13 @@ RSpec.describe "A backup" do
 
   it "made while a song is edited holds it as it stood at one moment, with its undo and its sounds" do
     id = plant
-    states = { standing(id).revision => standing(id).song }
+    states = { snapshot(id).revision => snapshot(id).song }
     stop = false
     editing = Thread.new do
       until stop
-        lane = standing(id).song.track("rope-bass").lanes[0].id
+        lane = snapshot(id).song.track("rope-bass").lanes[0].id
         Server.edit_log.edit(id, revision(id), "add_point", { "envelope_id" => lane, "tick" => 7 + (states.size * 11), "value" => rand.round(3) })
-        states[standing(id).revision] = standing(id).song
+        states[snapshot(id).revision] = snapshot(id).song
       end
     end
     sleep 0.2

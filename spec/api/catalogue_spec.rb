@@ -30,7 +30,7 @@ RSpec.describe "Knobs of moves" do
         core = names.map { |name| move.held.fetch(name) { KindSatchel::Settings.knob(move, name) } }
         expect(names.map { |name| shown(catalogue, edited, name) }).to eq core
         told = get_json("/api/songs/#{id}/values?addresses=#{names.map { |name| "move/e1/#{name}" }.join(',')}&tick=0")
-        parameters = names.map { |name| standing(id).song.parameter(address("move/e1/#{name}")) }
+        parameters = names.map { |name| snapshot(id).song.parameter(address("move/e1/#{name}")) }
         texts = parameters.zip(core).map { |parameter, value| parameter.text(value) }
         expect(JSON.generate(told)).to include(*texts.map { |text| JSON.generate(text) })
       end

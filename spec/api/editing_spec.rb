@@ -2,7 +2,7 @@
 
 RSpec.describe "Editing a song" do
   let(:id) { plant }
-  let(:move_id) { standing(id).song.clip("mooring").envelopes.first.id }
+  let(:move_id) { snapshot(id).song.clip("mooring").envelopes.first.id }
   let(:move_inputs) { { envelope_id: move_id, points: [{ index: 1, tick: 4000, value: 0.1 }] } }
 
   # A chain with patches laid over it; corners that stand twice are left out.
@@ -28,7 +28,7 @@ RSpec.describe "Editing a song" do
   end
 
   it "tries an edit without making it" do
-    before = json_of(standing(id).song)
+    before = json_of(snapshot(id).song)
     before_curves = get_json("/api/songs/#{id}/drawing?tracks=rope-bass")
     tried = post_json("/api/songs/#{id}/preview",
                       { revision: 1, edit: "move_points", inputs: move_inputs, heard: ["rope-bass/synth/cutoff"],
@@ -39,12 +39,12 @@ RSpec.describe "Editing a song" do
     expect(tried["points"][move_id]).to eq [{ "index" => 1, "tick" => 4000, "value" => 0.1, "text" => "+10 %", "position" => "2.1.160", "shape" => "straight" }]
     expect(tried["sound"]["ramps"].keys).to eq ["rope-bass/synth/cutoff"]
     post_json("/api/songs/#{id}/undo", { revision: 2 })
-    expect(json_of(standing(id).song)).to eq before
+    expect(json_of(snapshot(id).song)).to eq before
   end
 
   it "tries edits of notes by just the notes that differ; put into those that stand they are the new ones" do
-    standing_notes = standing(id).song.clip("mooring").notes.map { |note| JSON.parse(JSON.generate(KindSatchel::Records.note(note))) }
-    last = standing_notes.size - 1
+    notes_before = snapshot(id).song.clip("mooring").notes.map { |note| JSON.parse(JSON.generate(KindSatchel::Records.note(note))) }
+    last = notes_before.size - 1
     [["move_notes", { runs: [[2, 2]], ticks: 240, steps: 1 }], ["move_notes", { runs: [[0, last]], ticks: 120 }], ["remove_notes", { runs: [[0, 1]] }],
      ["move_notes", { runs: [[1, 3]], ticks: 960, copy: true }], ["set_velocity", { runs: [[last, last]], velocity: 5 }],
      ["set_clip", { name: "Rope" }]].each do |name, inputs|
@@ -53,14 +53,14 @@ RSpec.describe "Editing a song" do
       made = post_json("/api/songs/#{id}/edits", request)["parts"].find { |kind, part_id, _| [kind, part_id] == %w[clip mooring] }.last
       first, gone, came = tried["notes"].fetch("mooring", [0, 0, []])
       part = tried["parts"].find { |kind, _, _| kind == "clip" }.last
-      expect(part.merge("notes" => standing_notes[0...first] + came + standing_notes[(first + gone)..])).to eq made
+      expect(part.merge("notes" => notes_before[0...first] + came + notes_before[(first + gone)..])).to eq made
       post_json("/api/songs/#{id}/undo", { revision: revision(id) })
     end
     tried = post_json("/api/songs/#{id}/preview", { revision: revision(id), edit: "move_notes", inputs: { clip_id: "mooring", runs: [[4, 4]], steps: 1 } })
     expect(tried["notes"]["mooring"].last.size).to be <= 2
     expect(post_json("/api/songs/#{id}/preview", { revision: revision(id), edit: "separate_regions",
-                                                   inputs: { region_ids: [standing(id).song.track("rope-bass").regions.first.id] } })["parts"]
-      .find { |kind, _, _| kind == "clip" }.last["notes"]).to eq standing_notes
+                                                   inputs: { region_ids: [snapshot(id).song.track("rope-bass").regions.first.id] } })["parts"]
+      .find { |kind, _, _| kind == "clip" }.last["notes"]).to eq notes_before
   end
 
   it "sends of a drag just the stretches that differ, for every point, and the whole where that is simpler" do
@@ -90,33 +90,33 @@ heard: ["rope-bass/synth/cutoff"] }
   end
 
   it "undoes and redoes without limit, by name, across a restart" do
-    start = json_of(standing(id).song)
+    start = json_of(snapshot(id).song)
     12.times { |i| edit(id, "rename_song", { name: "Take #{i}" }) }
-    last = json_of(standing(id).song)
+    last = json_of(snapshot(id).song)
     Server.open_songs.forget(id)
-    expect(standing(id).undo).to eq "rename the song to Take 11"
+    expect(snapshot(id).undo).to eq "rename the song to Take 11"
     12.times { post_json("/api/songs/#{id}/undo", { revision: revision(id) }) }
-    expect([json_of(standing(id).song), standing(id).undo, standing(id).redo]).to eq [start, nil, "rename the song to Take 0"]
+    expect([json_of(snapshot(id).song), snapshot(id).undo, snapshot(id).redo]).to eq [start, nil, "rename the song to Take 0"]
     expect(codes(post_json("/api/songs/#{id}/undo", { revision: revision(id) }))).to eq [["nothing_to_undo", ""]]
     Server.open_songs.forget(id)
     12.times { post_json("/api/songs/#{id}/redo", { revision: revision(id) }) }
-    expect([json_of(standing(id).song), standing(id).redo]).to eq [last, nil]
+    expect([json_of(snapshot(id).song), snapshot(id).redo]).to eq [last, nil]
   end
 
   it "forgets what was undone once something new is done" do
     2.times { |i| edit(id, "rename_song", { name: "Take #{i}" }) }
     post_json("/api/songs/#{id}/undo", { revision: revision(id) })
     edit(id, "set_tempo", { tick: 0, bpm: 100 })
-    expect([standing(id).undo, standing(id).redo]).to eq ["set the tempo to 100 BPM", nil]
+    expect([snapshot(id).undo, snapshot(id).redo]).to eq ["set the tempo to 100 BPM", nil]
   end
 
   it "keeps in its rows just what it holds in memory" do
-    edit(id, "duplicate_regions", { region_ids: [standing(id).song.track("rope-bass").regions[0].id] })
-    edit(id, "separate_regions", { region_ids: [standing(id).song.track("rope-bass").regions[1].id] })
+    edit(id, "duplicate_regions", { region_ids: [snapshot(id).song.track("rope-bass").regions[0].id] })
+    edit(id, "separate_regions", { region_ids: [snapshot(id).song.track("rope-bass").regions[1].id] })
     post_json("/api/songs/#{id}/undo", { revision: revision(id) })
-    expect(json_of(SongRows.read(id))).to eq json_of(standing(id).song)
+    expect(json_of(SongRows.read(id))).to eq json_of(snapshot(id).song)
     snapshot = get_json("/api/songs/#{id}")
-    expect(snapshot["parts"].size).to eq KindSatchel::Parts.all(standing(id).song).size
+    expect(snapshot["parts"].size).to eq KindSatchel::Parts.all(snapshot(id).song).size
   end
 
   it "writes only the rows that changed" do
@@ -133,7 +133,7 @@ heard: ["rope-bass/synth/cutoff"] }
   it "refuses an edit on a revision that has passed, and says which is the newest" do
     edit(id, "rename_song", { name: "Take" })
     answer = post_json("/api/songs/#{id}/edits", { revision: 1, edit: "rename_song", inputs: { name: "Other" } })
-    expect([last_response.status, answer["revision"], codes(answer), standing(id).song.name]).to eq [409, 2, [["stale", ""]], "Take"]
+    expect([last_response.status, answer["revision"], codes(answer), snapshot(id).song.name]).to eq [409, 2, [["stale", ""]], "Take"]
     post_json("/api/songs/#{id}/preview", { revision: 1, edit: "rename_song", inputs: { name: "Other" } })
     expect(last_response.status).to eq 409
   end
@@ -192,17 +192,17 @@ heard: ["rope-bass/synth/cutoff"] }
     song = apply(small_song, "make_carrier", start_tick: 0, length_ticks: 3840).song
     carrier = song.clips.each_value.find(&:carrier?)
     id = plant(song.with_clip(carrier.with(envelopes: [move])))
-    region = standing(id).song.directory.regions_of_clip(carrier.id).first.region
-    before = json_of(standing(id).song)
+    region = snapshot(id).song.directory.regions_of_clip(carrier.id).first.region
+    before = json_of(snapshot(id).song)
     inputs = { region_id: region.id, start_tick: 0, end_tick: 3840 * 60 }
     answer = edit(id, "fit_carrier", inputs)
     words = "What comes of it could not be played: A segment of 230400 ticks would have more than 8192 cycles of 15 ticks."
     expect([last_response.status, answer["faults"][0].slice("code", "message")]).to eq [422, { "code" => "cannot_be_played", "message" => words }]
-    made = KindSatchel::Edits.apply(standing(id).song, "fit_carrier", inputs)
-    patch = KindSatchel::Deltas.compact(KindSatchel::Parts.between(standing(id).song, made.song))
-    far = -> { app.settings.edit_log.worked_out(id, revision(id), "fit_carrier", inputs) { { "words" => made.words, "tells" => [], "patch" => patch } } }
+    made = KindSatchel::Edits.apply(snapshot(id).song, "fit_carrier", inputs)
+    patch = KindSatchel::Deltas.compact(KindSatchel::Parts.between(snapshot(id).song, made.song))
+    far = -> { app.settings.edit_log.worked_out(id, revision(id), "fit_carrier", inputs) { { "words" => made.words, "notices" => [], "patch" => patch } } }
     expect(faults(&far)).to eq [["cannot_be_played", ""]]
-    expect([json_of(standing(id).song), json_of(SongRows.read(id)), EditRow.where(song_id: id).count]).to eq [before, before, 0]
+    expect([json_of(snapshot(id).song), json_of(SongRows.read(id)), EditRow.where(song_id: id).count]).to eq [before, before, 0]
   end
 
   it "refuses an edit whose loose ends could not be told, but not where they could not be told before" do
@@ -210,11 +210,11 @@ heard: ["rope-bass/synth/cutoff"] }
     fault = KindSatchel::InvalidInput.of("made", "", "No end of it.")
     check.define_singleton_method(:find) { |song, _| song.name.start_with?("High") ? raise(fault) : [] }
     stub_const("KindSatchel::Checks::LooseEnds::ALL", KindSatchel::Registry.new("check", "made" => check))
-    before = json_of(standing(id).song)
+    before = json_of(snapshot(id).song)
     expect(edit(id, "rename_song", { name: "High Tide" })["faults"].map { |one| one.values_at("code", "message") })
       .to eq [["cannot_be_played", "What comes of it could not be played: No end of it."]]
-    expect(json_of(standing(id).song)).to eq before
-    high = plant(standing(id).song.with(name: "High Tide"))
+    expect(json_of(snapshot(id).song)).to eq before
+    high = plant(snapshot(id).song.with(name: "High Tide"))
     expect([edit(high, "rename_song", { name: "Higher" })["faults"], edit(high, "rename_song", { name: "Low" })["faults"]]).to eq [nil, nil]
   end
 
@@ -222,7 +222,7 @@ heard: ["rope-bass/synth/cutoff"] }
     id = plant(small_song)
     answer = edit(id, "rename_song", { name: "Ebb" }, heard: ["bass/synth/cutoff", "nothing at all"])
     expect([last_response.status, answer["faults"][0].slice("code", "path")]).to eq [422, { "code" => "bad_address", "path" => "/heard/1" }]
-    expect([standing(id).song.name, EditRow.where(song_id: id).count]).to eq ["Small", 0]
+    expect([snapshot(id).song.name, EditRow.where(song_id: id).count]).to eq ["Small", 0]
   end
 end
 
@@ -231,8 +231,8 @@ RSpec.describe "Reading a song" do
 
   it "says where each envelope runs, and what is heard" do
     drawing = get_json("/api/songs/#{id}/drawing?tracks=rope-bass")
-    region = standing(id).song.track("rope-bass").regions.first
-    move = standing(id).song.clip("mooring").envelopes.first
+    region = snapshot(id).song.track("rope-bass").regions.first
+    move = snapshot(id).song.clip("mooring").envelopes.first
     expect(drawing["windows"][region.id][move.id]).to eq [[15_360, 23_040, 0, 1], [23_040, 30_720, 0, 1]]
     heard = get_json("/api/songs/#{id}/heard?addresses=rope-bass/synth/cutoff")["heard"]["rope-bass/synth/cutoff"]
     expect(heard.each_slice(2).map(&:first)).to eq heard.each_slice(2).map(&:first).sort
@@ -260,11 +260,11 @@ RSpec.describe "Reading a song" do
     end
   end
 
-  let(:move_id) { standing(id).song.clip("mooring").envelopes.first.id }
+  let(:move_id) { snapshot(id).song.clip("mooring").envelopes.first.id }
 
   it "reads a place of a curve, an amount and a knob's value as people write them" do
     path = "/api/songs/#{id}/reading"
-    envelope = standing(id).song.clip("mooring").envelopes.first
+    envelope = snapshot(id).song.clip("mooring").envelopes.first
     read = get_json("#{path}?envelope_id=#{move_id}&tick=1234")
     expect(read).to eq [envelope.at(1234), "+2.87 %"]
     expect(get_json("#{path}?envelope_id=#{move_id}&value=0.25")).to eq [0.25, "+25 %"]
@@ -279,7 +279,7 @@ RSpec.describe "Reading a song" do
 
   it "writes every point's value out, in its unit" do
     points = get_json("/api/songs/#{id}/drawing?tracks=rope-bass")["parts"].find { |_, key,| key == move_id }[2]["points"]
-    scale = standing(id).song.parameter(KindSatchel::Address.parse("rope-bass/synth/cutoff")).scale
+    scale = snapshot(id).song.parameter(KindSatchel::Address.parse("rope-bass/synth/cutoff")).scale
     expect(points.map { |point| point["text"] }).to eq(points.map { |point| KindSatchel::Roles::Shift.amount_text(scale, point["value"]) })
   end
 
@@ -291,7 +291,7 @@ RSpec.describe "Reading a song" do
     # Waves one over the other: each moves the rate of the one before.
     def waves(id, count)
       edit(id, "add_lane", { address: "rope-bass/synth/resonance", role: "shift" })
-      lane = ->(target) { standing(id).song.tracks.flat_map(&:lanes).find { |one| one.target.to_s == target }.id }
+      lane = ->(target) { snapshot(id).song.tracks.flat_map(&:lanes).find { |one| one.target.to_s == target }.id }
       target = "rope-bass/synth/resonance"
       count.times do |i|
         edit(id, "add_lane", { address: target = "move/#{lane.call(target)}/rate" }) if i.positive?
@@ -308,7 +308,7 @@ RSpec.describe "Reading a song" do
     it "is drawn by its bounds, not played, and says so; nothing of it is worked out" do
       id = plant
       lane = waves(id, 3)
-      id = plant(standing(id).song.with(name: "Fresh"))
+      id = plant(snapshot(id).song.with(name: "Fresh"))
       allow(KindSatchel::Heard::Integral::Quadrature).to receive(:new).and_call_original
       answer = tried(id, lane)
       expect(KindSatchel::Heard::Integral::Quadrature).not_to have_received(:new)
@@ -317,7 +317,7 @@ RSpec.describe "Reading a song" do
       bounds = answer["heard"]["rope-bass/synth/resonance"] || answer["patches"]["heard"]["rope-bass/synth/resonance"][0][2]
       low, high = bounds.each_slice(2).map(&:last).minmax
       edit(id, "set_limits", { envelope_id: lane, depth: "40 %" })
-      resolver = KindSatchel::Heard::Resolver.new(standing(id).song, KindSatchel::Address.parse("rope-bass/synth/resonance"))
+      resolver = KindSatchel::Heard::Resolver.new(snapshot(id).song, KindSatchel::Address.parse("rope-bass/synth/resonance"))
       expect(resolver.at_each((0...7680).step(13).to_a)).to all(be_between(low - 1e-5, high + 1e-5))
     end
 

@@ -2,7 +2,7 @@
 
 # Each edit done, undone and done again through the log, compared to the byte, in memory and as stored.
 RSpec.describe "Every edit" do
-  def stored(id) = [json_of(standing(id).song), json_of(SongRows.read(id))]
+  def stored(id) = [json_of(snapshot(id).song), json_of(SongRows.read(id))]
   def step(id, word) = Server.edit_log.public_send(word, id, revision(id))
   def made(id, name, inputs) = edit(id, name, JSON.parse(JSON.generate(inputs)))
 
@@ -35,7 +35,7 @@ RSpec.describe "Every edit" do
 
   it "swaps every clip of the demo for every other that fits, and says so" do
     id = plant
-    song = standing(id).song
+    song = snapshot(id).song
     tried = song.tracks.flat_map { |track| track.regions.uniq(&:clip_id).product(song.clips.values.select { |clip| track.fits?(clip) }) }
     answers = tried.reject { |region, clip| region.clip_id == clip.id }.map do |region, clip|
       edit(id, "swap_clip", { region_ids: [region.id], clip_id: clip.id })

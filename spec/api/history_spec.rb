@@ -8,20 +8,20 @@ RSpec.describe "What was done" do
   def go(place) = post_json("/api/songs/#{id}/history", { revision: revision(id), place: })
 
   it "is listed with its words, gone back in and on again, each place the very same song; a new edit ends what was undone" do
-    songs = [standing(id).song]
+    songs = [snapshot(id).song]
     %w[One Two Three Four].each do |name|
       edit(id, "rename_song", { name: })
-      songs << standing(id).song
+      songs << snapshot(id).song
     end
     expect([list["done"], list["entries"].map { |entry| entry["words"] }.last]).to match [4, /Four/]
     [1, 3, 0, 4, 2].each do |place|
       go(place)
-      expect([list["done"], standing(id).song]).to eq [place, songs[place]]
+      expect([list["done"], snapshot(id).song]).to eq [place, songs[place]]
       Server.open_songs.forget(id)
-      expect(standing(id).song).to eq songs[place]
+      expect(snapshot(id).song).to eq songs[place]
     end
     stub_const("EditLog::MANY_STEPS", 1)
-    [0, 4, 2].each { |place| expect([go(place)["words"], standing(id).song]).to match [/\A(undo|redo) \d steps\z/, songs[place]] }
+    [0, 4, 2].each { |place| expect([go(place)["words"], snapshot(id).song]).to match [/\A(undo|redo) \d steps\z/, songs[place]] }
     expect(go(90)["faults"][0]["path"]).to eq "/place"
     expect(get_json("/api/songs/#{id}").slice("undo", "redo").values).to match [/Two/, /Three/]
     edit(id, "rename_song", { name: "Five" })
@@ -39,7 +39,7 @@ RSpec.describe "What was done" do
       id = plant(songs[0])
       RandomEdits.new(maker).steps(songs[0], 60).each do |_, _, name, inputs|
         Server.edit_log.edit(id, revision(id), name, inputs.transform_keys(&:to_s))
-        songs[SongRow.find(id).done_edits] = standing(id).song
+        songs[SongRow.find(id).done_edits] = snapshot(id).song
       rescue KindSatchel::InvalidInput
         nil
       end
@@ -47,9 +47,9 @@ RSpec.describe "What was done" do
       expect(last).to be > 10
       [0, last, last / 3, last - 1, 1, last / 2, last].each do |place|
         Server.edit_log.go_to(id, revision(id), place)
-        expect(json_of(standing(id).song)).to eq json_of(songs[place])
+        expect(json_of(snapshot(id).song)).to eq json_of(songs[place])
         Server.open_songs.forget(id)
-        expect(json_of(standing(id).song)).to eq json_of(songs[place])
+        expect(json_of(snapshot(id).song)).to eq json_of(songs[place])
       end
     end
   end

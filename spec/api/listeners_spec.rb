@@ -18,7 +18,7 @@ RSpec.describe "Listening tabs" do
     20.times { |i| listeners.tell(1, "changed", { i:, text: "x" * 60_000 }) }
     sleep 0.2
     found = events(pair[1], 21)
-    expect(found.map(&:first)).to eq ["standing"] + (["changed"] * 20)
+    expect(found.map(&:first)).to eq ["snapshot"] + (["changed"] * 20)
     expect(found.drop(1).map { |_, data| [data["i"], data["text"].size] }).to eq(Array.new(20) { |i| [i, 60_000] })
   end
 

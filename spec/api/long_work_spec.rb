@@ -25,7 +25,7 @@ RSpec.describe "Long work" do
     Server.listeners.add(token, ours, 0)
     text = json_of(large)
     answer = post_json("/api/songs/import", text, "HTTP_X_WORK" => token)
-    expect([last_response.status, json_of(standing(answer["id"]).song)]).to eq [201, text]
+    expect([last_response.status, json_of(snapshot(answer["id"]).song)]).to eq [201, text]
     expect(progress(theirs, 2)).to eq [0.05, 0.6]
     broken = post_json("/api/songs/import", text.sub('"kind":"notes"', '"kind":"noise"'))
     expect([last_response.status, broken["faults"][0]["code"]]).to eq [422, "schema_enum"]
@@ -48,9 +48,9 @@ RSpec.describe "Long work" do
   it "mends all of a kind in it" do
     home = large.directory.envelopes.each_value.find { |one| one.clip&.id == "mooring" }
     edit(id, "switch_envelope", { envelope_id: home.envelope.id, on: false })
-    itself = apply(standing(id).song, "mend_ends", check: "off", fix: 0)
+    itself = apply(snapshot(id).song, "mend_ends", check: "off", fix: 0)
     made = edit(id, "mend_ends", { check: "off", fix: 0 })
-    expect([made["words"], json_of(standing(id).song)]).to eq ["switch it on: 2 loose ends", json_of(itself.song)]
+    expect([made["words"], json_of(snapshot(id).song)]).to eq ["switch it on: 2 loose ends", json_of(itself.song)]
   end
 
   it "compares it with a version" do
@@ -63,13 +63,13 @@ RSpec.describe "Long work" do
   end
 
   it "lays much out, as the edit itself would, in one step of undo" do
-    before = json_of(standing(id).song)
+    before = json_of(snapshot(id).song)
     made = edit(id, "lay_out", { track_id: "rope-bass" })
     itself = apply(large, "lay_out", track_id: "rope-bass")
-    expect([made["words"], made["tells"].map { |tell| tell["text"] }]).to eq [itself.words, itself.tells.map(&:text)]
-    expect(json_of(standing(id).song)).to eq json_of(itself.song)
+    expect([made["words"], made["notices"].map { |notice| notice["text"] }]).to eq [itself.words, itself.notices.map(&:text)]
+    expect(json_of(snapshot(id).song)).to eq json_of(itself.song)
     post_json("/api/songs/#{id}/undo", { revision: 2 })
-    expect(json_of(standing(id).song)).to eq before
+    expect(json_of(snapshot(id).song)).to eq before
     expect(edit(id, "lay_out", { track_id: "master" })["faults"][0]["code"]).to eq "nothing_to_lay_out"
   end
 

@@ -14,7 +14,7 @@ RSpec.describe "Envelopes that reach nothing" do
     expect(KindSatchel::Document.load(JSON.parse(json_of(song)))).to eq song
     expect([heard(song, CUTOFF, BAR), heard(song, far, BAR)]).to eq [0.9, song.knob(address(far))]
     Server.open_songs.forget(id)
-    expect(standing(id).song).to eq song
+    expect(snapshot(id).song).to eq song
   end
 
   it "stop neither what is drawn, heard nor played" do
@@ -34,7 +34,7 @@ RSpec.describe "Envelopes that reach nothing" do
     expect(answers.map { |answer| answer["faults"] }).to all be_nil
     expect(answers.last["words"]).to eq "remove the Nose (missing) envelope from Line"
     edits.size.times { post_json("/api/songs/#{id}/undo", { revision: revision(id) }) }
-    expect(json_of(standing(id).song)).to eq json_of(song)
+    expect(json_of(snapshot(id).song)).to eq json_of(song)
   end
 
   it "stay what they are when a clip loses its last note: a clip of notes is no carrier" do

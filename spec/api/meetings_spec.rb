@@ -20,7 +20,7 @@ RSpec.describe "Two at once" do
   def rename(name, revision = 1) = Server.edit_log.edit(id, revision, "rename_song", { "name" => name })
 
   it "an edit that was overtaken between its look and its turn is stale, and nothing of it is kept" do
-    standing(id)
+    snapshot(id)
     slow = nil
     Database.alone do
       slow = Thread.new { rename("Slow") }.tap { |thread| thread.report_on_exception = false }
@@ -28,7 +28,7 @@ RSpec.describe "Two at once" do
       rename("Fast")
     end
     expect(stale?(slow)).to be true
-    expect([standing(id).song.name, SongRows.read(id).name, EditRow.where(song_id: id).pluck(:words).size]).to eq ["Fast", "Fast", 1]
+    expect([snapshot(id).song.name, SongRows.read(id).name, EditRow.where(song_id: id).pluck(:words).size]).to eq ["Fast", "Fast", 1]
   end
 
   it "a writer waits as long as another writes, beyond the patience of the file, and finds what that wrote" do
@@ -58,7 +58,7 @@ RSpec.describe "Two at once" do
     expect(EditRow.where(song_id: id).pluck(:place)).to eq [1]
     expect(post_json("/api/songs/#{id}/redo", { revision: revision(id) })["faults"][0]["code"]).to eq "nothing_to_redo"
     post_json("/api/songs/#{id}/undo", { revision: revision(id) })
-    expect(json_of(standing(id).song)).to eq json_of(DemoSong.build)
+    expect(json_of(snapshot(id).song)).to eq json_of(DemoSong.build)
   end
 
   it "two that open one song read it once" do

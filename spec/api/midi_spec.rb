@@ -44,7 +44,7 @@ RSpec.describe "MIDI files" do
   it "become songs: tracks, notes, tempo, time signature, controllers as envelopes in the clips; what is left out is told" do
     answer = send_midi(bytes)
     expect(last_response.status).to eq 201
-    song = standing(answer["id"]).song
+    song = snapshot(answer["id"]).song
     tempo = song.tempo.points.map { |one| [one.tick, one.bpm.round(3)] }
     expect([song.name, song.meters.at(0).beats, tempo]).to eq ["Tide chart", 3, [[0, 96.0], [5760, 72.0]]]
     bass, drums = song.tracks
@@ -71,12 +71,12 @@ RSpec.describe "MIDI files" do
         one.append(Message('note_on',note=40,velocity=90));one.append(Message('note_off',note=40,time=240))
       PYTHON
     end
-    songs = bytes.map { |file| standing(send_midi(file).fetch("id")).song }
+    songs = bytes.map { |file| snapshot(send_midi(file).fetch("id")).song }
     expect(songs.map { |song| [song.tracks.first.name, song.markers.first.name] }).to eq [%w[Marché Été]] * 2
   end
 
   it "bring every time signature, each from its bar; one that a song cannot have is told" do
-    song = standing(send_midi(written(<<~PYTHON)).fetch("id")).song
+    song = snapshot(send_midi(written(<<~PYTHON)).fetch("id")).song
       one=MidiTrack();mid.tracks.append(one)
       for (n,d,t) in ((4,4,0),(7,8,480*8),(99,4,210*8),(3,4,0)): one.append(MetaMessage('time_signature',numerator=n,denominator=d,time=t))
       one.append(Message('note_on',note=40,velocity=90,time=480*3));one.append(Message('note_off',note=40,time=240))
@@ -106,7 +106,7 @@ RSpec.describe "MIDI files" do
   end
 
   it "give levels and places as the recommended practices have them" do
-    song = standing(send_midi(bytes)["id"]).song
+    song = snapshot(send_midi(bytes)["id"]).song
     bass = song.tracks.first
     volume, pan = %w[volume pan].map { |name| song.parameter(address("#{bass.id}/channel/#{name}")) }
     text = ->(parameter, tick) { parameter.text(KindSatchel::Heard::Resolver.new(song, address("#{bass.id}/channel/#{parameter.id}")).at(tick)) }
@@ -119,7 +119,7 @@ RSpec.describe "MIDI files" do
   it "read the standard's own variable-length numbers" do
     table = { 0x40 => "40", 0x7F => "7F", 0x80 => "8100", 0x2000 => "C000", 0x3FFF => "FF7F", 0x4000 => "818000", 0x100000 => "C08000" }
     events = table.values.map { |hex| [hex].pack("H*") + [0x90, 60, 100, 0x60, 0x80, 60, 0].pack("C*") }.join + [0, 0xFF, 0x2F, 0].pack("C*")
-    song = standing(send_midi("MThd".b + [6, 0, 1, 960].pack("Nnnn") + "MTrk".b + [events.bytesize].pack("N") + events)["id"]).song
+    song = snapshot(send_midi("MThd".b + [6, 0, 1, 960].pack("Nnnn") + "MTrk".b + [events.bytesize].pack("N") + events)["id"]).song
     region = song.tracks.first.regions.first
     starts = song.clip(region.clip_id).notes.map { |one| region.start_tick + one.tick }
     expect(starts.each_cons(2).map { |one, other| other - one - 0x60 }.unshift(starts.first)).to eq table.keys

@@ -9,7 +9,7 @@ RSpec.describe "The satchel" do
   end
 
   let(:id) { plant }
-  let(:envelope_id) { standing(id).song.clip("mooring").envelopes.first.id }
+  let(:envelope_id) { snapshot(id).song.clip("mooring").envelopes.first.id }
 
   after { KeptMoveRow.delete_all }
 
@@ -21,7 +21,7 @@ RSpec.describe "The satchel" do
     expect(shipped.map { |entry| entry["move"]["name"] }.uniq.size).to eq shipped.size
     shipped.each do |entry|
       %w[rope-bass/channel/pan rope-bass/channel/mute rope-bass/synth/wave].each do |address|
-        result = KindSatchel::Edits.apply(standing(id).song, "drop_move", "move" => entry["move"], "address" => address, "clip_id" => "mooring")
+        result = KindSatchel::Edits.apply(snapshot(id).song, "drop_move", "move" => entry["move"], "address" => address, "clip_id" => "mooring")
         span = KindSatchel::Heard::Resolver.new(result.song, KindSatchel::Address.parse(address)).at_each((15_360...23_040).step(97).to_a).minmax
         expect([entry["move"]["name"], span[1] - span[0]]).to match [entry["move"]["name"], be > 0.1] unless address.end_with?("wave")
       end

@@ -9,14 +9,14 @@ RSpec.describe "A song kept for offline" do
 
   it "is what the server answers block by block, and track by track" do
     kept = copy
-    length = standing(id).song.length_ticks
+    length = snapshot(id).song.length_ticks
     expect(kept["stretches"].size).to eq length.fdiv(block).ceil
     kept["stretches"].each_with_index do |stretch, i|
       expect(stretch).to eq get_json("/api/songs/#{id}/playback?from_tick=#{i * block}&to_tick=#{(i + 1) * block}")
     end
     expect(kept["clock"]).to eq get_json("/api/songs/#{id}/clock")
-    expect(kept["drawing"]).to eq get_json("/api/songs/#{id}/drawing?tracks=#{standing(id).song.tracks.map(&:id).join(',')}")
-    moved = standing(id).song.automated | standing(id).song.sounded
+    expect(kept["drawing"]).to eq get_json("/api/songs/#{id}/drawing?tracks=#{snapshot(id).song.tracks.map(&:id).join(',')}")
+    moved = snapshot(id).song.automated | snapshot(id).song.sounded
     expect(kept["heard"]).to eq get_json("/api/songs/#{id}/heard?addresses=#{moved.join(',')}")
     expect(kept["revision"]).to eq revision(id)
   end

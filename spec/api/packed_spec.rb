@@ -58,7 +58,7 @@ RSpec.describe "Packed songs" do
     forget(digest)
     expect(get_json("/api/songs/#{id}/missing")).to match [{ "sound" => digest, "clips" => [an_instance_of(String)] }]
     taken = send_pack(pack)
-    expect(json_of(standing(taken["id"]).song)).to eq json_of(song)
+    expect(json_of(snapshot(taken["id"]).song)).to eq json_of(song)
     expect([get_json("/api/songs/#{id}/missing"), SoundRow.find_by(digest:).name]).to eq [[], "Foghorn"]
     call_raw("/sounds/#{digest}.wav")
     expect(last_response.body).to eq bytes

@@ -15,27 +15,27 @@ RSpec.describe "Passes of hands" do
   end
 
   def passes = get_json("/api/songs/#{id}/passes")
-  def heard_at(seconds) = standing(id).song.then { |song| heard(song, cutoff, song.tempo.tick_at(seconds).round) }
+  def heard_at(seconds) = snapshot(id).song.then { |song| heard(song, cutoff, song.tempo.tick_at(seconds).round) }
   def undo = post_json("/api/songs/#{id}/undo", { revision: revision(id) })
 
   it "are one step of undo, whatever laps and notes they have; redo brings all of it back" do
-    before = json_of(standing(id).song)
+    before = json_of(snapshot(id).song)
     record(0, 0.2, 0.4)
     edit(id, "record_notes", { pass: "first", track_id: "rope-bass", from_seconds: 10.5, to_seconds: 20,
                                notes: [{ start_seconds: 12, end_seconds: 12.4, pitch: 55, velocity: 90 }] })
     answer = record(1, 0.6, 0.8)
     expect(answer["undo"]).to eq "record a pass into Mooring"
-    after = json_of(standing(id).song)
+    after = json_of(snapshot(id).song)
     expect(undo["undo"]).to be_nil
-    expect(json_of(standing(id).song)).to eq before
+    expect(json_of(snapshot(id).song)).to eq before
     post_json("/api/songs/#{id}/redo", { revision: revision(id) })
-    expect(json_of(standing(id).song)).to eq after
+    expect(json_of(snapshot(id).song)).to eq after
     expect(EditRow.where(song_id: id).pluck(:inputs).join).not_to include "samples"
   end
 
   it "are kept lap by lap, and written again finer, from one lap, or from parts of several" do
     record(0, 0.2, 0.4)
-    told = record(1, 0.6, 0.8)["tells"].find { |tell| tell["code"] == "thinned" }["text"]
+    told = record(1, 0.6, 0.8)["notices"].find { |notice| notice["code"] == "thinned" }["text"]
     found = passes.first
     expect(told).to eq "#{found['points']} points now, from 101 samples"
     expect(found.values_at("pass", "address", "name", "owner", "current")).to eq ["first", cutoff, "Cutoff", "Rope Bass", true]
@@ -50,15 +50,15 @@ RSpec.describe "Passes of hands" do
   end
 
   it "are separated where they were played, and stay with the clip that keeps them" do
-    before = standing(id).song.clip("mooring")
+    before = snapshot(id).song.clip("mooring")
     record(0, 0.2, 0.4)
     edit(id, "rewrite_pass", { pass: "first", address: cutoff, separate: true })
-    expect(standing(id).song.clip("mooring")).to eq before
+    expect(snapshot(id).song.clip("mooring")).to eq before
     found = passes.first
     expect([found["current"], found["places"].map { |place| place.values_at("name", "regions") }]).to eq [true, [["Mooring 2", 1]]]
     expect(heard_at(12.5)).to be_within(0.012).of(0.3)
     edit(id, "rewrite_pass", { pass: "first", address: cutoff, tolerance: 0.001 })
-    expect([heard_at(12.5), passes.first["current"], standing(id).song.clip("mooring")]).to match [be_within(0.002).of(0.3), true, before]
+    expect([heard_at(12.5), passes.first["current"], snapshot(id).song.clip("mooring")]).to match [be_within(0.002).of(0.3), true, before]
   end
 
   it "tell how far what is heard lies from all laps that are heard, not from the last one alone" do
@@ -66,7 +66,7 @@ RSpec.describe "Passes of hands" do
     # A further lap touches half of it, and writes into the loop where the first one was played on.
     edit(id, "record_moves", { pass: "first", lap: 1, from_seconds: 10.5, to_seconds: 20, into: "clip",
                                moves: [{ address: cutoff, grips: [{ samples: [15.8, 0.9, 16.0, 0.95], until_seconds: 17 }] }] })
-    song = standing(id).song
+    song = snapshot(id).song
     at = song.tempo.tick_at(16.5).round
     expect(heard(song, cutoff, at)).to be_within(0.012).of(0.95)
     elsewhere = at - 7680
@@ -78,7 +78,7 @@ RSpec.describe "Passes of hands" do
     record(0, 0.2, 0.4)
     counts = [0.2, 0.0001].map do |tolerance|
       tried = post_json("/api/songs/#{id}/preview", { revision: revision(id), edit: "rewrite_pass", inputs: { pass: "first", address: cutoff, tolerance: } })
-      tried["tells"].find { |tell| tell["code"] == "thinned" }["text"][/\d+|a point/].to_i
+      tried["notices"].find { |notice| notice["code"] == "thinned" }["text"][/\d+|a point/].to_i
     end
     expect(counts[1]).to be > counts[0]
   end
@@ -104,20 +104,20 @@ RSpec.describe "Passes of hands" do
   it "go on in the carrier they have made" do
     record(0, 0.2, 0.4, into: "carrier")
     record(1, 0.6, 0.8, into: "carrier")
-    carriers = standing(id).song.clips.each_value.select { |clip| clip.name.start_with?("Played") }
+    carriers = snapshot(id).song.clips.each_value.select { |clip| clip.name.start_with?("Played") }
     expect(carriers.map { |clip| clip.envelopes.size }).to eq [1]
     expect(heard_at(12.5)).to be_within(0.012).of(0.7)
   end
 
   it "go elsewhere afterwards, and leave nothing where they were" do
-    clean = standing(id).song.clip("mooring").envelopes.size
+    clean = snapshot(id).song.clip("mooring").envelopes.size
     record(0, 0.2, 0.4, role: "set")
     %w[carrier lane clip carrier].each do |into|
       edit(id, "rewrite_pass", { pass: "first", address: cutoff, into: })
       expect(passes.first.values_at("into", "current")).to eq [into, true]
       expect(heard_at(12.5)).to be_within(0.012).of(0.3)
     end
-    song = standing(id).song
+    song = snapshot(id).song
     expect([song.clip("mooring").envelopes.size, song.clips.each_value.count { |clip| clip.name.start_with?("Played") }]).to eq [clean, 1]
   end
 
@@ -127,7 +127,7 @@ RSpec.describe "Passes of hands" do
     noise = Random.new(3)
     answer = edit(id, "record_moves", { pass: "second", lap: 0, from_seconds: 0, to_seconds: 20, into: "lane",
                                         moves: [{ address: cutoff, grips: [{ samples: (0..600).flat_map { |i| [i / 100.0, noise.rand] } }] }] })
-    expect(answer["tells"].map { |tell| tell["code"] }).to include "takes_dropped"
+    expect(answer["notices"].map { |notice| notice["code"] }).to include "takes_dropped"
     expect(passes.map { |one| one["pass"] }).to eq ["second"]
   end
 

@@ -26,7 +26,7 @@ RSpec.describe "Presets" do
     expect([again["id"], named("Gullet")["devices"][0]["values"]]).to eq [kept["id"], { "cutoff" => 0.4 }]
     id = plant
     edit(id, "set_device", { track_id: "gull-chop", device_id: "filter", values: again["devices"][0]["values"], name: "Gullet" })
-    expect(standing(id).song.knob(KindSatchel::Address.parse("gull-chop/filter/cutoff"))).to eq 0.4
+    expect(snapshot(id).song.knob(KindSatchel::Address.parse("gull-chop/filter/cutoff"))).to eq 0.4
     call("DELETE", "/api/presets/#{kept['id']}")
     expect([last_response.status, named("Gullet")]).to eq [200, nil]
     call("DELETE", "/api/presets/#{kept['id']}")
@@ -42,12 +42,12 @@ RSpec.describe "Presets" do
     id = plant
     edit(id, "add_device", { track_id: "rope-bass", type: "macro-strip" })
     edit(id, "set_device", { track_id: "rope-bass", device_id: "macro-strip", values: strip["values"], macros: })
-    expect(standing(id).song.directory.driver(KindSatchel::Address.parse("rope-bass/synth/cutoff")).macro.to_s).to eq "rope-bass/macro-strip/macro-1"
+    expect(snapshot(id).song.directory.driver(KindSatchel::Address.parse("rope-bass/synth/cutoff")).macro.to_s).to eq "rope-bass/macro-strip/macro-1"
     edit(id, "add_device", { track_id: "fog-pad", type: "macro-strip" })
     told = edit(id, "set_device", { track_id: "fog-pad", device_id: "macro-strip", values: {}, macros: })
-    expect(told["tells"].map { |tell| tell["code"] }).to eq ["left_out"]
+    expect(told["notices"].map { |notice| notice["code"] }).to eq ["left_out"]
     gone = edit(id, "set_chain", { track_id: "rope-bass", devices: [{ type: "mono-synth" }] })
-    expect(gone["tells"].map { |tell| tell["code"] }).to include "undriven"
+    expect(gone["notices"].map { |notice| notice["code"] }).to include "undriven"
     bad = keep(name: "Bad", device: "macro-strip", devices: [strip.merge("macros" => [{ "id" => "macro-9" }])])
     expect(codes(bad).first.last).to start_with "/devices/0/macros/0"
   end

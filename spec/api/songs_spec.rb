@@ -26,7 +26,7 @@ RSpec.describe "The list of songs" do
     edit(@id, "set_tempo", { tick: 0, bpm: 46 })
     expect(entry.call.values_at("bpm", "meter")).to eq [46.0, "3/4"]
     edit(@id, "glide_tempo", { from_tick: 8 * 3840, to_tick: 12 * 3840, from_bpm: 120, to_bpm: 60 })
-    now = standing(@id).song
+    now = snapshot(@id).song
     expect(entry.call["seconds"]).to be_within(0.002).of(now.tempo.seconds_at(now.length_ticks))
   end
 
@@ -63,7 +63,7 @@ RSpec.describe "The list of songs" do
     get_json("/api/songs/#{id}/export")
     expect(last_response["Content-Disposition"]).to include "low-tide-market.satchel.json"
     taken = post_json("/api/songs/import", last_response.body)
-    expect(json_of(standing(taken["id"]).song)).to eq json_of(standing(id).song)
+    expect(json_of(snapshot(taken["id"]).song)).to eq json_of(snapshot(id).song)
   end
 
   it "draws what is heard for the width it is asked for, with at most four corners a pixel" do
@@ -93,7 +93,7 @@ RSpec.describe "The list of songs" do
 
   it "tells of every envelope whether it acts, with its points and without" do
     id = plant
-    edit(id, "switch_envelope", { envelope_id: standing(id).song.clip("mooring").envelopes.first.id, on: false })
+    edit(id, "switch_envelope", { envelope_id: snapshot(id).song.clip("mooring").envelopes.first.id, on: false })
     first, drawn = ["", "/drawing?tracks=rope-bass"].map do |path|
       get_json("/api/songs/#{id}#{path}")["parts"].filter_map { |kind, key, record| [key, record["acts"]] if kind == "envelope" }.to_h
     end
@@ -124,7 +124,7 @@ RSpec.describe "Who may talk to the server" do
     expect(last_response.status).to eq 403
     post_json("/api/songs/#{id}/edits", inputs, "CONTENT_TYPE" => "text/plain")
     expect(last_response.status).to eq 415
-    expect(standing(id).song.name).to eq "Low Tide Market"
+    expect(snapshot(id).song.name).to eq "Low Tide Market"
   end
 
   it "lets pages run no script but its own" do

@@ -82,7 +82,7 @@ RSpec.describe "Recorded sounds" do
     expect(get_json("/api/songs/#{id}/missing").map { |one| one["sound"] }).to eq [digest]
     File.binwrite(path, bytes.reverse)
     Tempfile.create("pack") do |file|
-      PackedSong.write(file.path, json_of(standing(id).song), [digest], Server.sounds)
+      PackedSong.write(file.path, json_of(snapshot(id).song), [digest], Server.sounds)
       expect(Zip::File.open(file.path).map(&:name)).to eq %w[song.satchel.json sounds.json]
     end
     upload(bytes)

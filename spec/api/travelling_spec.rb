@@ -2,7 +2,7 @@
 
 RSpec.describe "Arranging and combining over the wire" do
   let(:id) { plant }
-  let(:song) { standing(id).song }
+  let(:song) { snapshot(id).song }
   let(:region) { song.track("rope-bass").regions.first }
   let(:cutoff) { "rope-bass/synth/cutoff" }
 
@@ -33,16 +33,16 @@ RSpec.describe "Arranging and combining over the wire" do
     it "tries #{name}, makes it, stores it, undoes it to the byte and does it again" do
       before, inputs = json_of(song), inputs_of(name)
       tried = post_json("/api/songs/#{id}/preview", { revision: 1, edit: name, inputs:, heard: [cutoff] })
-      expect([last_response.status, json_of(standing(id).song)]).to eq [200, before]
+      expect([last_response.status, json_of(snapshot(id).song)]).to eq [200, before]
       made = edit(id, name, inputs, heard: [cutoff])
-      after = json_of(standing(id).song)
-      expect([made["words"], made["tells"]]).to eq tried.values_at("words", "tells")
+      after = json_of(snapshot(id).song)
+      expect([made["words"], made["notices"]]).to eq tried.values_at("words", "notices")
       expect([after == before, made["undo"]]).to eq [false, made["words"]]
       expect(json_of(SongRows.read(id))).to eq after
       post_json("/api/songs/#{id}/undo", { revision: revision(id), heard: [cutoff] })
-      expect([json_of(standing(id).song), json_of(SongRows.read(id))]).to eq [before, before]
+      expect([json_of(snapshot(id).song), json_of(SongRows.read(id))]).to eq [before, before]
       post_json("/api/songs/#{id}/redo", { revision: revision(id) })
-      expect([json_of(standing(id).song), json_of(SongRows.read(id))]).to eq [after, after]
+      expect([json_of(snapshot(id).song), json_of(SongRows.read(id))]).to eq [after, after]
     end
   end
 
@@ -52,7 +52,7 @@ RSpec.describe "Arranging and combining over the wire" do
     expect(stretch["lanes"].map { |entry| entry["target"] }).to include(cutoff)
     edit(id, "paste_time", { tick: 122_880, stretch: })
     expect(last_response.status).to eq 200
-    [0, 5000, 15_359].each { |into| expect(heard(standing(id).song, cutoff, 122_880 + into)).to be_within(1e-9).of heard(song, cutoff, 15_360 + into) }
+    [0, 5000, 15_359].each { |into| expect(heard(snapshot(id).song, cutoff, 122_880 + into)).to be_within(1e-9).of heard(song, cutoff, 15_360 + into) }
     get_json("/api/songs/#{id}/stretch?from_tick=100&to_tick=100")
     expect(last_response.status).to eq 422
   end
@@ -65,7 +65,7 @@ RSpec.describe "Arranging and combining over the wire" do
     lost = get_json("/api/songs/#{id}/stretch?from_tick=15360&to_tick=19200")
     lost["regions"].each { |entry| entry["clip_id"] = "gone" }
     expect(codes(edit(id, "paste_time", { tick: 0, stretch: lost }))).to include(["no_place", "/inputs/stretch/regions/0"])
-    expect(json_of(standing(id).song)).to eq before
+    expect(json_of(snapshot(id).song)).to eq before
   end
 
   it "shows what of a clip's or track's moves matches another before anything is done" do
@@ -99,7 +99,7 @@ RSpec.describe "Arranging and combining over the wire" do
       text = +""
       text << theirs.readpartial(65_536) until (told = text[/^event: listening\ndata: (.*)\n/, 1])
       expect(JSON.parse(told)).to eq solo.merge("tab" => "mine")
-      expect([json_of(standing(id).song), revision(id), EditRow.where(song_id: id).count]).to eq [before, revision_before, 0]
+      expect([json_of(snapshot(id).song), revision(id), EditRow.where(song_id: id).count]).to eq [before, revision_before, 0]
     end
 
     it "comes with every answer, as the tracks stand then" do
@@ -131,11 +131,11 @@ RSpec.describe "Arranging and combining over the wire" do
   it "tells where two set one parameter, with what is heard of it" do
     edit(id, "set_role", { envelope_id: song.clip("mooring").envelopes.first.id, role: "set" })
     edit(id, "make_carrier", { start_tick: 19_200, length_ticks: 3840 })
-    clip = standing(id).song.clips.keys.last
+    clip = snapshot(id).song.clips.keys.last
     answer = edit(id, "embed_envelope", { clip_id: clip, address: cutoff }, heard: [cutoff])
     from, to, winner, loser = answer["conflicts"][cutoff].first
     expect([from, to, loser[0]]).to eq [19_200, 23_040, song.clip("mooring").envelopes.first.id]
-    expect(standing(id).song.directory.region(winner[1]).region.clip_id).to eq clip
+    expect(snapshot(id).song.directory.region(winner[1]).region.clip_id).to eq clip
     expect(get_json("/api/songs/#{id}/heard?addresses=#{cutoff}")["conflicts"][cutoff]).to eq answer["conflicts"][cutoff]
   end
 
@@ -162,7 +162,7 @@ RSpec.describe "Arranging and combining over the wire" do
   }.each do |(name, inputs), fault|
     it "refuses #{name} with #{inputs}, and stores nothing" do
       before = json_of(song)
-      expect([codes(edit(id, name, inputs)), json_of(standing(id).song)]).to eq [[fault], before]
+      expect([codes(edit(id, name, inputs)), json_of(snapshot(id).song)]).to eq [[fault], before]
     end
   end
 end

@@ -37,7 +37,7 @@ RSpec.describe "Troubles" do
   end
 
   it "says that it is busy while somebody else holds the lock, reads on meanwhile, and goes on after" do
-    standing(id)
+    snapshot(id)
     other do |database|
       database.execute("BEGIN IMMEDIATE")
       started = Process.clock_gettime(Process::CLOCK_MONOTONIC)
@@ -50,14 +50,14 @@ RSpec.describe "Troubles" do
   end
 
   it "notices that the row has moved on, and takes the newest state" do
-    standing(id)
+    snapshot(id)
     SongRow.where(id:).update_all(revision: 7)
     answer = edit(id, "rename_song", { name: "Late" })
     expect([last_response.status, answer["revision"], revision(id)]).to eq [409, 7, 7]
   end
 
   it "keeps everything when the disk is full, and says so" do
-    standing(id)
+    snapshot(id)
     connection = ActiveRecord::Base.connection
     connection.execute("PRAGMA max_page_count = #{connection.select_value('PRAGMA page_count')}")
     answers = []
@@ -87,7 +87,7 @@ RSpec.describe "Troubles" do
   end
 
   it "says that the disk is full, of every kind of write, also where the transaction is gone already; reading goes on" do
-    standing(id)
+    snapshot(id)
     writes = [["POST", "/api/songs", { name: "New" }], ["POST", "/api/songs/#{id}/edits", { revision: 1, edit: "rename_song", inputs: { name: "Full" } }],
               ["POST", "/api/songs/#{id}/duplicate", {}], ["POST", "/api/songs/#{id}/versions", { name: "Kept" }], ["DELETE", "/api/songs/#{id}", nil],
               ["POST", "/api/songs/#{id}/mappings", { all: [] }], ["POST", "/api/songs/#{id}/mixdown", { peak_db: -1, revision: 1 }],
@@ -107,7 +107,7 @@ RSpec.describe "Troubles" do
   end
 
   it "says that a file may not be written to" do
-    standing(id)
+    snapshot(id)
     ActiveRecord::Base.connection.execute("PRAGMA query_only = 1")
     expect([codes(rename(id, "No")), last_response.status]).to eq [["read_only"], 503]
     expect(get_json("/api/songs/#{id}")["revision"]).to eq 1
@@ -137,7 +137,7 @@ RSpec.describe "Troubles" do
 
   it "takes a deleted song away for edits and reads alike, also between the two" do
     session = Rack::MockRequest.new(from_here)
-    standing(id)
+    snapshot(id)
     results = at_once([->(one) { [one.delete("/api/songs/#{id}", "HTTP_HOST" => "127.0.0.1").status] },
                        ->(one) { Array.new(6) { |i| post_edit(id, i + 1, "rename_song", { name: "Ghost #{i}" }).call(one).status } }])
     expect(results[0]).to eq [200]
@@ -158,7 +158,7 @@ RSpec.describe "Troubles" do
 
   it "holds songs by how large they are, the one used last always" do
     songs = Array.new(3) { plant }
-    size = standing(songs[0]).bytes
+    size = snapshot(songs[0]).bytes
     expect(size).to be_within(5000).of(SongRows.texts(songs[0]).sum { |_, _, text| text.bytesize })
     small = OpenSongs.new(most_bytes: (size * 2) + 100)
     songs.each { |song_id| small.fetch(song_id) }

@@ -22,7 +22,7 @@ RSpec.describe "Songs stored by older versions" do
     snapshot = get_json("/api/songs/#{id}")
     expect(snapshot["places"].map { |place| place["text"] }).to eq ["Cutoff of Bass, 2.1.0 to 4.1.0", "Cutoff of Bass, 6.1.0 to 7.1.0"]
     expect(snapshot["parts"].find { |kind,| kind == "clip" }[2]["kind"]).to eq "notes"
-    expect(standing(id).song).to eq song
+    expect(snapshot(id).song).to eq song
     post_json("/api/songs/#{id}/places_seen")
     expect(get_json("/api/songs/#{id}")["places"]).to eq []
   end
@@ -36,17 +36,17 @@ RSpec.describe "Songs stored by older versions" do
     document["clips"][0]["envelopes"] = pair
     owned = ->(record, place) { record.merge("owner" => "clip/line", "place" => place) }
     id = store(document, log: [[["envelope", "s0", owned.call(before[0], 0), owned.call(pair[0], 0)]]])
-    expect(standing(id).song.clip("line").envelopes.map(&:id)).to eq ["s0"]
-    brought_up = json_of(standing(id).song)
-    expect(standing(id).undo).to start_with "bring the song up"
+    expect(snapshot(id).song.clip("line").envelopes.map(&:id)).to eq ["s0"]
+    brought_up = json_of(snapshot(id).song)
+    expect(snapshot(id).undo).to start_with "bring the song up"
     expect(undo(id)["words"]).to start_with "bring the song up"
-    expect(standing(id).song.clip("line").envelopes.map { |one| [one.id, one.on] }).to eq [["s0", true], ["s1", false]]
+    expect(snapshot(id).song.clip("line").envelopes.map { |one| [one.id, one.on] }).to eq [["s0", true], ["s1", false]]
     expect(undo(id)["words"]).to eq "edit 1"
-    expect(standing(id).song.directory.envelope("s0").envelope.points.map(&:value)).to eq [0.0, 0.0]
+    expect(snapshot(id).song.directory.envelope("s0").envelope.points.map(&:value)).to eq [0.0, 0.0]
     2.times { redo_edit(id) }
-    expect(json_of(standing(id).song)).to eq brought_up
+    expect(json_of(snapshot(id).song)).to eq brought_up
     Server.open_songs.forget(id)
-    expect(json_of(standing(id).song)).to eq brought_up
+    expect(json_of(snapshot(id).song)).to eq brought_up
   end
 
   it "keep a tempo that changes, when the step that merged is undone and done again, and say which steps no longer fit" do
@@ -57,14 +57,14 @@ RSpec.describe "Songs stored by older versions" do
     end
     id = store(document, log: [[], []])
     SongRow.find(id).update!(done_edits: 1)
-    expect(standing(id).undo).to end_with "; a step undone before can no longer be done again"
-    before = json_of(standing(id).song)
-    expect(standing(id).song.tempo.bpm_at(9000)).to eq 120
+    expect(snapshot(id).undo).to end_with "; a step undone before can no longer be done again"
+    before = json_of(snapshot(id).song)
+    expect(snapshot(id).song.tempo.bpm_at(9000)).to eq 120
     2.times do
       undo(id)
-      expect(standing(id).song.tempo.bpm_at(9000)).to eq 120
+      expect(snapshot(id).song.tempo.bpm_at(9000)).to eq 120
       redo_edit(id)
-      expect([json_of(standing(id).song), json_of(SongRows.read(id))]).to eq [before, before]
+      expect([json_of(snapshot(id).song), json_of(SongRows.read(id))]).to eq [before, before]
     end
   end
 
@@ -74,21 +74,21 @@ RSpec.describe "Songs stored by older versions" do
     track = OldSongs.parts(document).find { |kind, part_id, _| [kind, part_id] == %w[track bass] }[2]
     free = JSON.parse(JSON.generate(track)).tap { |record| record["devices"].each { |device| device.merge!("held" => [], "values" => {}) } }
     id = store(document, log: [[["track", "bass", free, track]]])
-    expect(standing(id).song.held_value(address(CUTOFF))).to eq 0.5
+    expect(snapshot(id).song.held_value(address(CUTOFF))).to eq 0.5
     undo(id)
-    expect([standing(id).song.held, json_of(SongRows.read(id))]).to eq [[], json_of(standing(id).song)]
+    expect([snapshot(id).song.held, json_of(SongRows.read(id))]).to eq [[], json_of(snapshot(id).song)]
   end
 
   it "come in as documents, with the places told" do
     answer = post_json("/api/songs/import", OldSongs.document(song))
     expect(last_response.status).to eq 201
     expect(get_json("/api/songs/#{answer['id']}")["places"].size).to eq 2
-    expect(standing(answer["id"]).song).to eq song
+    expect(snapshot(answer["id"]).song).to eq song
   end
 
   it "opens one of version 2 with limits in place of its ranges; nothing of it is a step of undo" do
     id = plant(DemoSong.still)
-    move = standing(id).song.clip("mooring").envelopes.find { |one| one.role == "shift" }
+    move = snapshot(id).song.clip("mooring").envelopes.find { |one| one.role == "shift" }
     row = PartRow.find_by!(song_id: id, kind: "envelope", part_id: move.id)
     row.update!(record: JSON.generate(JSON.parse(row.record).merge("range" => [0.0, 0.5])))
     SongRow.find(id).update!(format: 2)
@@ -98,7 +98,7 @@ RSpec.describe "Songs stored by older versions" do
     expect(record.values_at("limits", "range")).to eq [[-0.5, 0.5], nil]
     expect(told.values_at("undo", "places")).to eq [nil, []]
     tick = move.points.max_by(&:value).tick
-    expect(standing(id).song.directory.envelope(move.id).envelope.at(tick)).to be_within(1e-9).of(move.at(tick) * 0.5)
+    expect(snapshot(id).song.directory.envelope(move.id).envelope.at(tick)).to be_within(1e-9).of(move.at(tick) * 0.5)
   end
 
   describe "of version 3" do
@@ -114,15 +114,15 @@ RSpec.describe "Songs stored by older versions" do
 
     it "is opened, stored or as a document, as it is; its tempos are a lane on the master" do
       id = plant(DemoSong.still)
-      before = standing(id).song
+      before = snapshot(id).song
       old_head(id, tempos.first(1))
       expect(get_json("/api/songs/#{id}").values_at("undo", "places")).to eq [nil, []]
-      expect([standing(id).song, SongRow.find(id).format]).to eq [before, KindSatchel::Document::VERSION]
+      expect([snapshot(id).song, SongRow.find(id).format]).to eq [before, KindSatchel::Document::VERSION]
       document = JSON.parse(json_of(before)).except("bpm").merge("version" => 3, "tempo" => tempos)
       read = Schemas.read_song(JSON.generate(document)).song
       expect([read.bpm, read.tempo.bpm_at(3840), read.tempo.bpm_at(9000)]).to eq [92, 82.0, 72.0]
       old_head(id)
-      expect(standing(id).song).to eq read
+      expect(snapshot(id).song).to eq read
       expect(SongRows.read(id)).to eq read
       macros = document["tracks"][0].merge("devices" => [{ "id" => "m", "type" => "macro-strip", "values" => {}, "held" => {}, "macros" => [] },
                                                          *document["tracks"][0]["devices"]])
@@ -138,11 +138,11 @@ RSpec.describe "Songs stored by older versions" do
       heads = [heads[0].merge("tempo" => tempos.first(1)), heads[1].merge("tempo" => tempos)]
       entry.update!(patch: JSON.generate([["song", "head", *heads]]))
       old_head(id)
-      moved = standing(id).song
+      moved = snapshot(id).song
       Server.edit_log.undo(id, revision(id))
-      expect([standing(id).song.tempo.bpm_at(9000), SongRows.read(id)]).to eq [92, standing(id).song]
+      expect([snapshot(id).song.tempo.bpm_at(9000), SongRows.read(id)]).to eq [92, snapshot(id).song]
       Server.edit_log.redo(id, revision(id))
-      expect([standing(id).song, SongRows.read(id)]).to eq [moved, moved]
+      expect([snapshot(id).song, SongRows.read(id)]).to eq [moved, moved]
     end
   end
 end

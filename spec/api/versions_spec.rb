@@ -9,13 +9,13 @@ RSpec.describe "Versions" do
   def keep(name) = post_json("/api/songs/#{id}/versions", { name: })
   def list = get_json("/api/songs/#{id}/versions")
   def compare(version) = get_json("/api/songs/#{id}/versions/#{version['id']}/comparison")
-  def lane = standing(id).song.track("rope-bass").lanes.find { |one| one.target.parameter_id == "cutoff" }
+  def lane = snapshot(id).song.track("rope-bass").lanes.find { |one| one.target.parameter_id == "cutoff" }
 
   it "are kept apart from the log, share their parts, and are let go of" do
-    before = standing(id).song
+    before = snapshot(id).song
     edit(id, "rename_song", { name: "Later" })
     kept = keep(" First try ")
-    later = standing(id).song
+    later = snapshot(id).song
     parts = VersionPartRow.count
     keep("Same again")
     expect([VersionPartRow.count, list.map { |one| one["name"] }]).to eq [parts, ["Same again", "First try"]]
@@ -43,8 +43,8 @@ RSpec.describe "Versions" do
     expect(found["others"]).to match [/is not in the version/]
     cutoff = found["rows"].find { |row| row["name"] == "Cutoff of Mono synth on Rope Bass" }
     tick = cutoff["tick"]
-    scale = standing(id).song.parameter(lane.target).scale
-    apart = [standing(id).song, VersionShelf.song(id, kept["id"])].map { |song| scale.natural(heard(song, lane.target.to_s, tick)) }.reduce(:-).abs
+    scale = snapshot(id).song.parameter(lane.target).scale
+    apart = [snapshot(id).song, VersionShelf.song(id, kept["id"])].map { |song| scale.natural(heard(song, lane.target.to_s, tick)) }.reduce(:-).abs
     expect(apart).to be_within(apart * 0.02).of(cutoff["largest"])
     curves = get_json("/api/songs/#{id}/versions/#{kept['id']}/curves?address=#{lane.target}")
     expect(curves["before"]).not_to eq curves["after"]

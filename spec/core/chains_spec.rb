@@ -85,10 +85,10 @@ devices: [{ "type" => "drum-kit" }, { "type" => "filter", "values" => { "cutoff"
   describe "removing a track" do
     it "says what goes along; a return is taken away, and who sends to it no more" do
       removed = apply(song, "remove_track", track_id: "bass")
-      expect(removed.tells.map(&:text)).to eq ["2 regions go along"]
+      expect(removed.notices.map(&:text)).to eq ["2 regions go along"]
       sent = apply(song, "set_knob", address: "bass/channel/send-hall", value: 0.5).song
       gone = apply(sent, "remove_track", track_id: "hall")
-      expect(gone.tells.map(&:text)).to eq ["Bass sends to it no more"]
+      expect(gone.notices.map(&:text)).to eq ["Bass sends to it no more"]
       [removed.song, gone.song].each { |some| sound!(some) }
       expect(faults { apply(song, "remove_track", track_id: "master") }).to eq [["needed", "/track_id"]]
     end
@@ -111,7 +111,7 @@ devices: [{ "type" => "drum-kit" }, { "type" => "filter", "values" => { "cutoff"
       filtered = apply(song, "add_device", track_id: "bass", type: "filter").song
       moved = apply(filtered, "embed_envelope", clip_id: "line", address: "bass/filter/cutoff").song
       out = apply(moved, "remove_device", track_id: "bass", device_id: "filter")
-      expect([out.tells.map(&:text), out.song.automated.map(&:to_s)]).to eq [["a move of it waits"], [CUTOFF]]
+      expect([out.notices.map(&:text), out.song.automated.map(&:to_s)]).to eq [["a move of it waits"], [CUTOFF]]
       sound!(out.song)
       back = apply(out.song, "add_device", track_id: "bass", type: "filter").song
       expect(back.automated.map(&:to_s)).to match_array [CUTOFF, "bass/filter/cutoff"]
@@ -125,7 +125,7 @@ devices: [{ "type" => "drum-kit" }, { "type" => "filter", "values" => { "cutoff"
       expect(now).to be_within(1).of(old)
       sound!(pad)
       kit = apply(song, "replace_device", track_id: "bass", device_id: "synth", type: "drum-kit")
-      expect([kit.song.automated, kit.tells.map(&:code)]).to eq [[], ["loose"]]
+      expect([kit.song.automated, kit.notices.map(&:code)]).to eq [[], ["loose"]]
       expect(json_of(apply(kit.song, "replace_device", track_id: "bass", device_id: "synth", type: "mono-synth").song.with(next_id: song.next_id)))
         .to eq json_of(song.with_track(song.track("bass").with(devices: song.track("bass").devices.map { |device| device.with(values: {}) })))
     end
@@ -162,7 +162,7 @@ devices: [{ "type" => "drum-kit" }, { "type" => "filter", "values" => { "cutoff"
       expect(chain(given)).to eq %w[synth drive filter filter-2 channel]
       expect(given.automated.map(&:to_s)).to match_array [CUTOFF, "bass/filter/cutoff"]
       plucked = apply(given, "set_chain", track_id: "bass", devices: [{ "type" => "pluck" }])
-      expect([chain(plucked.song), plucked.tells.map(&:text)]).to eq [%w[pluck channel], ["2 moves of it wait"]]
+      expect([chain(plucked.song), plucked.notices.map(&:text)]).to eq [%w[pluck channel], ["2 moves of it wait"]]
       [set.song, given, plucked.song].each { |some| sound!(some) }
       expect(faults { apply(song, "set_device", track_id: "bass", device_id: "synth", values: { "nose" => 0.5, "cutoff" => 2 }) })
         .to eq [["unknown_parameter", "/values/nose"], ["out_of_range", "/values/cutoff"]]

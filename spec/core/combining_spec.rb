@@ -12,7 +12,7 @@ RSpec.describe "Combining clip and track" do
     it "takes over at once what something sets, and hands back" do
       held = apply(song, "set_knob", address: CUTOFF, value: 0.5)
       expect([0, BAR, 5 * BAR].map { |tick| heard(held.song, CUTOFF, tick) }).to all eq 0.5
-      expect(held.tells.map(&:text)).to eq ["held by hand until it is handed back"]
+      expect(held.notices.map(&:text)).to eq ["held by hand until it is handed back"]
       text = held.song.parameter(address(CUTOFF)).text(0.5)
       expect(explained(held.song, CUTOFF, BAR)[0]).to have_attributes(kind: "held", does: "by hand at #{text}")
       waiting = explained(held.song, CUTOFF, BAR).select(&:waits)

@@ -11,7 +11,7 @@ RSpec.describe "Laying out and packing" do
 
   it "lays a set envelope out exactly, shapes and all, and leaves the clip without it" do
     laid = apply(song, "lay_out", track_id: "bass")
-    expect([laid.words, laid.tells.map(&:text)]).to eq ["lay a move of 2 regions out", ["nothing heard changes"]]
+    expect([laid.words, laid.notices.map(&:text)]).to eq ["lay a move of 2 regions out", ["nothing heard changes"]]
     expect(laid.song.clip("line").envelopes).to be_empty
     expect(worst(song, laid.song, CUTOFF, (0..(9 * BAR)).step(101).to_a)).to be < 1e-9
     expect(lane(laid.song).points.count { |point| point.shape.is_a?(KindSatchel::Shapes::Curved) }).to eq 3
@@ -26,21 +26,21 @@ RSpec.describe "Laying out and packing" do
 
   it "keeps the clip of other regions, and says that one was made separate" do
     laid = apply(song, "lay_out", region_ids: [regions.first.id])
-    expect(laid.tells.map(&:text)).to eq ["nothing heard changes", "Line is made separate first"]
+    expect(laid.notices.map(&:text)).to eq ["nothing heard changes", "Line is made separate first"]
     expect(laid.song.clip("line")).to eq song.clip("line")
   end
 
   it "keeps roles apart: what scales goes to a lane that scales, and nothing heard changes" do
     gains = small_song(clip: [envelope([0, 1.0], [BAR, 0.1], role: "scale", target: "bass/channel/volume")])
     laid = apply(gains, "lay_out", track_id: "bass")
-    expect([laid.tells.map(&:text), laid.song.track("bass").lanes.map(&:role)]).to eq [["nothing heard changes"], ["scale"]]
+    expect([laid.notices.map(&:text), laid.song.track("bass").lanes.map(&:role)]).to eq [["nothing heard changes"], ["scale"]]
     expect(worst(gains, laid.song, "bass/channel/volume", (0..(9 * BAR)).step(17).to_a)).to be < 1e-9
   end
 
   it "states an upper bound of the largest difference where two moving shapes become one" do
     both = small_song(clip: [envelope([0, 1.0, 0.4], [BAR, 0.1], role: "scale")], lanes: [envelope([0, 0.9, -0.6], [8 * BAR, 0.2], role: "scale", id: "l1")])
     laid = apply(both, "lay_out", track_id: "bass")
-    told = laid.tells.first.text[/[\d.e-]+(?= %)/].to_f / 100
+    told = laid.notices.first.text[/[\d.e-]+(?= %)/].to_f / 100
     measured = worst(both, laid.song, CUTOFF, (0..(9 * BAR)).step(3).to_a)
     expect(measured).to be_between(1e-6, 0.0006)
     expect(told).to be_between(measured, measured + 1e-4)
@@ -59,7 +59,7 @@ RSpec.describe "Laying out and packing" do
   it "packs a lane into the clips beneath it: separate where it differs, cut out of the lane, nothing heard changes" do
     free = small_song(lanes: [envelope([0, 0.3], [8 * BAR, 0.7], id: "l1")])
     packed = apply(free, "pack", envelope_id: "l1", from_tick: BAR, to_tick: 6 * BAR)
-    expect([packed.words, packed.tells.map(&:text)]).to eq ["pack Cutoff into 2 regions", ["nothing heard changes", "Line is made separate first"]]
+    expect([packed.words, packed.notices.map(&:text)]).to eq ["pack Cutoff into 2 regions", ["nothing heard changes", "Line is made separate first"]]
     expect(worst(free, packed.song, CUTOFF, (0..(9 * BAR)).step(101).to_a)).to be < 1e-9
     moved = apply(packed.song, "move_regions", region_ids: [free.track("bass").regions.last.id], ticks: 4 * BAR).song
     expect(heard(moved, CUTOFF, 9 * BAR)).to be_within(1e-9).of heard(free, CUTOFF, 5 * BAR)
@@ -70,7 +70,7 @@ RSpec.describe "Laying out and packing" do
     flat = small_song(lanes: [envelope([0, 0.3], id: "l1")])
     same = apply(flat, "trim_region", region_id: flat.track("bass").regions.first.id, end_tick: 2 * BAR).song
     packed = apply(same, "pack", envelope_id: "l1", from_tick: 0, to_tick: 8 * BAR)
-    expect([packed.song.track("bass").regions.map(&:clip_id).uniq, packed.tells.map(&:text)]).to eq [["line"], ["nothing heard changes"]]
+    expect([packed.song.track("bass").regions.map(&:clip_id).uniq, packed.notices.map(&:text)]).to eq [["line"], ["nothing heard changes"]]
   end
 
   it "takes up what shifts there, and refuses where the lane is not heard" do

@@ -39,7 +39,7 @@ RSpec.describe "Following" do
     result = follow(of: { "clip_id" => "pulses" }, address: volume, clip_id: "pulses", attack_ms: 0, release_ms: 0, floor_db: -40)
     shape = made(result, volume)
     expect([[100, 0.0], [700, 1.0], [1200, 0.0], [3700, 1.0]].map { |tick, _| shape.at(tick).round(3) }).to eq [0.0, 1.0, 0.0, 1.0]
-    expect(result.tells.map(&:code)).to eq ["thinned"]
+    expect(result.notices.map(&:code)).to eq ["thinned"]
     over = made(
       follow(of: { "clip_id" => "pulses" }, address: volume, clip_id: "pulses", role: "scale", attack_ms: 0, release_ms: 50, over: true, low: "20 %"), volume
     )
@@ -85,7 +85,7 @@ floor_db: -60), volume
     edited = apply(first, "shift_points", envelope_id: id, runs: [[0, 0]], ticks: 0, value: 0.1).song
     expect(edited.directory.envelope(id).envelope.followed?).to be false
     expect(faults { follow(edited, envelope_id: id, release_ms: 20) }).to eq [["edited_by_hand", "/of"]]
-    expect(follow(edited, envelope_id: id, of: { "clip_id" => "pulses" }).tells.map(&:code)).to include "replaced"
+    expect(follow(edited, envelope_id: id, of: { "clip_id" => "pulses" }).notices.map(&:code)).to include "replaced"
   end
 
   it "stays within its tolerance of what it followed, and refuses what it cannot follow" do

@@ -133,7 +133,7 @@ RSpec.describe KindSatchel::HandOver do
 
   # A sine of so many ticks a cycle on a volume that comes to silence: the places it may be off most lie between ticks.
   [60, 30, 31.7, 240].each do |cycle_ticks|
-    it "tells what a fast wave into silence loses (#{cycle_ticks} ticks a cycle), and the mean of it" do
+    it "notices what a fast wave into silence loses (#{cycle_ticks} ticks a cycle), and the mean of it" do
       fast = Faults.song("hand_over_fast_lfo")
       clip = fast.clip("c")
       move = clip.envelopes[0].with(source: clip.envelopes[0].source.with(cycle_ticks:))

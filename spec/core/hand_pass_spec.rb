@@ -21,7 +21,7 @@ RSpec.describe "A pass of hands" do
 
   def grip(samples, until_seconds = nil) = { "samples" => samples, **(until_seconds ? { "until_seconds" => until_seconds } : {}) }
   def tick(seconds) = song.tempo.tick_at(seconds).round
-  def codes(result) = result.tells.map(&:code)
+  def codes(result) = result.notices.map(&:code)
 
   # The largest difference from what the hand did, over a stretch of seconds.
   def strayed(result, from, to, text = cutoff)
@@ -81,7 +81,7 @@ RSpec.describe "A pass of hands" do
     others = result.song.track("rope-bass").regions.drop(1)
     ticks = others.map { |one| one.start_tick + 3000 }
     expect(ticks.map { |at| heard(result.song, "rope-bass/synth/sweep", at) }).to eq(ticks.map { |at| heard(song, "rope-bass/synth/sweep", at) })
-    expect(result.tells.find { |tell| tell.code == "once" }.text).to eq "Mooring is made separate where it was played, and the move runs once over it"
+    expect(result.notices.find { |notice| notice.code == "once" }.text).to eq "Mooring is made separate where it was played, and the move runs once over it"
     expect(codes(result)).not_to include("written_over")
     outside = [tick(first + 0.5) - 2, tick(again + 2.0) + 1]
     expect(outside.map { |at| heard(result.song, "rope-bass/synth/sweep", at) }).to eq(outside.map { |at| heard(song, "rope-bass/synth/sweep", at) })
@@ -92,7 +92,7 @@ RSpec.describe "A pass of hands" do
     result = record(song, [[cutoff, grip([first + 0.5, 0.1, again + 0.5, 0.9], again + 1.5)]], from: first, to: again + 2)
     expect(heard(result.song, cutoff, tick(first + 1.0))).to be_within(0.03).of(0.9)
     lost = (tick(first + 1.5) - tick(first + 0.5)).fdiv(BAR)
-    said = result.tells.find { |tell| tell.code == "written_over" }.text
+    said = result.notices.find { |notice| notice.code == "written_over" }.text
     expect(said).to eq "#{KindSatchel::Units.short(lost)} bars of what was played are not heard: later loops write over it"
     found = result.kept["moves"][cutoff]
     expect([found["difference"], found["said"]]).to match [be > 0.7, [said]]
@@ -138,7 +138,7 @@ RSpec.describe "A pass of hands" do
     it "says where a role can do nothing, and offers others" do
       some, inputs, result = fault("record_pan_scale_at_centre")
       said = "Pan rests at its centre from 1.1.192 to 1.4.0, where a move that scales does nothing; let it set or shift"
-      expect(result.tells.find { |tell| tell.code == "idle" }.text).to eq said
+      expect(result.notices.find { |notice| notice.code == "idle" }.text).to eq said
       expect(result.kept["moves"].values[0].values_at("difference", "said")).to eq [0.5, [said]]
       %w[set shift].each { |role| expect(codes(KindSatchel::Edits.apply(some, "record_moves", inputs.merge("role" => role)))).not_to include "idle" }
     end

@@ -89,8 +89,8 @@ RSpec.describe "Invariants" do
         steps = steps(maker, song, 14)
         steps.each do |before, after|
           log = JSON.parse(JSON.generate(KindSatchel::Deltas.compact(KindSatchel::Parts.between(before, after))))
-          expect(json_of(KindSatchel::Parts.apply(after, KindSatchel::Deltas.whole(log, after, 0), 0))).to eq json_of(before)
-          expect(json_of(KindSatchel::Parts.apply(before, KindSatchel::Deltas.whole(log, before, 1), 1))).to eq json_of(after)
+          expect(json_of(KindSatchel::Parts.apply(after, KindSatchel::Deltas.expand(log, after, 0), 0))).to eq json_of(before)
+          expect(json_of(KindSatchel::Parts.apply(before, KindSatchel::Deltas.expand(log, before, 1), 1))).to eq json_of(after)
         end
         expect(steps.size).to be > 3
         [song, steps.last[1]].each { |one| expect(KindSatchel::Document.load(JSON.parse(json_of(one)))).to eq one }

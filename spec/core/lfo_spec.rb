@@ -74,7 +74,7 @@ RSpec.describe KindSatchel::Sources::Lfo do
         song = small_song(clip: [move(source: lfo(wave:, cycle_ticks: 320, bend: wave == "random" ? 0.3 : 0.0), limits: [0.1, 0.7])])
         result = apply(song, "draw_lfo", envelope_id: "e1")
         drawn = result.song.directory.envelope("e1").envelope
-        expect([drawn.lfo?, drawn.full_limits?, result.tells.map(&:code)]).to eq [false, true, ["same"]]
+        expect([drawn.lfo?, drawn.full_limits?, result.notices.map(&:code)]).to eq [false, true, ["same"]]
       end
     end
   end
@@ -86,9 +86,9 @@ RSpec.describe KindSatchel::Sources::Lfo do
       result = apply(song, "set_lfo", envelope_id: "e1", rate: "1/8 triplet", wave: "square")
       made = result.song.directory.envelope("e1").envelope
       expect([made.source.cycle_ticks, made.points, result.words]).to eq [320, [], "make Cutoff an LFO: square, 1/8 triplet"]
-      expect(result.tells.map { |tell| [tell.code, tell.text] }).to eq [["replaced", "its 2 points are replaced"]]
+      expect(result.notices.map { |notice| [notice.code, notice.text] }).to eq [["replaced", "its 2 points are replaced"]]
       one = small_song(clip: [envelope([0, 0.1])])
-      expect(apply(one, "set_lfo", envelope_id: "e1").tells[0].text).to eq "its point is replaced"
+      expect(apply(one, "set_lfo", envelope_id: "e1").notices[0].text).to eq "its point is replaced"
       again = apply(result.song, "set_lfo", envelope_id: "e1", rate: "2 bars").song
       expect(again.directory.envelope("e1").envelope.source.to_h.slice(:wave, :cycle_ticks)).to eq(wave: "square", cycle_ticks: 7680)
       three = song.with_clip(song.clip("line").with(meter: KindSatchel::Timing::Meter.new(beats: 3, unit: 4)))
@@ -207,13 +207,13 @@ RSpec.describe KindSatchel::Timing::NoteLengths do
 
     it "says that the rate which is set is the one it rests at, where a move sets it or a hand holds it" do
       lfo = apply(small_song(clip: [envelope([0, 0.2])]), "set_lfo", envelope_id: "e1", rate: "1/8").song
-      expect(apply(lfo, "set_lfo", envelope_id: "e1", rate: "1/4")).to have_attributes(words: "set the LFO of Cutoff: sine, 1/4", tells: [])
+      expect(apply(lfo, "set_lfo", envelope_id: "e1", rate: "1/4")).to have_attributes(words: "set the LFO of Cutoff: sine, 1/4", notices: [])
       moved = apply(lfo, "embed_envelope", clip_id: "line", address: "move/e1/rate").song
       [moved, apply(moved, "set_knob", address: "move/e1/rate", value: 0.2).song].each do |song|
         told = apply(song, "set_lfo", envelope_id: "e1", rate: "1/16 triplet")
-        expect([told.words, told.tells.map(&:code)]).to eq ["set the LFO of Cutoff: sine, resting at 1/16 triplet", ["overruled"]]
-        expect(told.tells[0].text).to match(/its rate is (?:set by a move|held by hand); this is the one it rests at/)
-        expect(apply(song, "set_lfo", envelope_id: "e1", wave: "square").tells).to eq []
+        expect([told.words, told.notices.map(&:code)]).to eq ["set the LFO of Cutoff: sine, resting at 1/16 triplet", ["overruled"]]
+        expect(told.notices[0].text).to match(/its rate is (?:set by a move|held by hand); this is the one it rests at/)
+        expect(apply(song, "set_lfo", envelope_id: "e1", wave: "square").notices).to eq []
       end
     end
   end

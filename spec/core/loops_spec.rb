@@ -13,7 +13,7 @@ RSpec.describe "Recorded loops" do
     expect([track.kind, track.regions.map { |one| [one.start_tick, one.length_ticks] }, clip.audio.bpm]).to eq ["audio", [[BAR, 2 * BAR]], 120.0]
     again = apply(placed, "place_sound", start_tick: 2 * BAR, track_id: track.id, **sound, start_seconds: 1.0)
     regions = again.song.track(track.id).regions
-    expect([regions.map { |one| [one.start_tick, one.length_ticks] }, again.tells.map(&:code)]).to eq [[[BAR, BAR], [2 * BAR, (1.5 * BAR).to_i]], ["cut"]]
+    expect([regions.map { |one| [one.start_tick, one.length_ticks] }, again.notices.map(&:code)]).to eq [[[BAR, BAR], [2 * BAR, (1.5 * BAR).to_i]], ["cut"]]
     expect(faults { apply(placed, "place_sound", start_tick: 0, track_id: "bass", **sound) }).to eq [["no_audio_here", "/track_id"]]
     expect(faults { apply(placed, "place_sound", start_tick: 0, **sound, start_seconds: 9) }).to eq [["out_of_range", "/start_seconds"]]
     [placed, again.song].each { |some| sound!(some) }

@@ -22,7 +22,7 @@ RSpec.describe "Macros" do
     expect(back.words).to eq "drive Cutoff of Mono synth on Bass no more"
     gone = apply(driven, "remove_device", track_id: "bass", device_id: "macro-strip")
     expect(heard(gone.song, CUTOFF, 0)).to eq heard(still, CUTOFF, 0)
-    expect(gone.tells.map(&:text)).to eq ["Cutoff of Mono synth on Bass rest on their own knobs again"]
+    expect(gone.notices.map(&:text)).to eq ["Cutoff of Mono synth on Bass rest on their own knobs again"]
   end
 
   it "leaves what it drives where it is when something new begins to move that" do
@@ -74,7 +74,7 @@ RSpec.describe "Macros" do
     expect { drive(driven, CUTOFF, number: 2) }.to raise_error(KindSatchel::InvalidInput, /Macro 1 of Macros on Bass drives Cutoff already/)
     replaced = apply(driven, "set_drive", macro: macro(2), target: CUTOFF, replace: true)
     expect(replaced.song.directory.driver(address(CUTOFF)).macro.to_s).to eq macro(2)
-    expect(replaced.tells.map(&:text)).to eq ["Macro 1 of Macros on Bass drives it no more"]
+    expect(replaced.notices.map(&:text)).to eq ["Macro 1 of Macros on Bass drives it no more"]
     expect(faults { drive(still, "bass/synth/none") }).to eq [["unknown_parameter", "/target"]]
     expect(faults { apply(still, "set_drive", macro: CUTOFF, target: CUTOFF) }).to eq [["no_macro", "/macro"]]
     expect(faults { drive(still, CUTOFF, low: "loud") }).to eq [["bad_value", "/low"]]
@@ -145,7 +145,7 @@ RSpec.describe "Macros" do
       expect(morph(before).song.directory.drives_of(address(macro)).map { |one| one.target.parameter_id }).to contain_exactly("volume", "cutoff", "wave")
       other = drive(still, CUTOFF, number: 2)
       expect(faults { morph(other) }).to eq [["already_driven", "/device"]]
-      expect(morph(other, replace: true).tells.map(&:code)).to eq ["replaced"]
+      expect(morph(other, replace: true).notices.map(&:code)).to eq ["replaced"]
     end
 
     it "is refused for settings that are none" do

@@ -30,8 +30,8 @@ RSpec.describe "Markers" do
   end
 
   it "say beforehand whose place they take" do
-    expect(apply(song, "set_marker", marker_id: id("Dusk"), tick: 4 * BAR).tells.map(&:text)).to eq ["takes the place of the marker Stalls"]
-    expect(apply(song, "set_marker", marker_id: id("Dusk"), tick: 5 * BAR).tells).to eq []
+    expect(apply(song, "set_marker", marker_id: id("Dusk"), tick: 4 * BAR).notices.map(&:text)).to eq ["takes the place of the marker Stalls"]
+    expect(apply(song, "set_marker", marker_id: id("Dusk"), tick: 5 * BAR).notices).to eq []
   end
 
   it "say what cannot be" do

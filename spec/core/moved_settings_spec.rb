@@ -181,7 +181,7 @@ RSpec.describe "Moved settings" do
       expect(apart(apply(song, "consolidate_regions", region_ids: regions.first(1)).song, song)).to be < 0.002
       drawn = apply(song, "draw_lfo", envelope_id: "e1")
       expect(apart(drawn.song, song)).to be < 0.002
-      expect(drawn.tells.map(&:text)).to include "what moves its rate waits as a loose end"
+      expect(drawn.notices.map(&:text)).to include "what moves its rate waits as a loose end"
       depth = drawn.song.clip("line").envelopes[1]
       expect(apart(apply(drawn.song, "switch_envelope", envelope_id: depth.id, on: false).song, song)).to be > 0.1
     end
@@ -193,7 +193,7 @@ RSpec.describe "Moved settings" do
       untouched = ticks.select { |tick| tick < BAR || tick.between?(2.75 * 1920, (2 * BAR) - 1) }
       before, after = [song, done.song].map { |one| untouched.map { |tick| heard(one, CUTOFF, tick) } }
       expect(before.zip(after).map { |a, b| (a - b).abs }.max).to be < 0.002
-      expect(done.tells.map(&:text).join).to include "what moved depth of Cutoff and rate of Cutoff is taken in and switched off"
+      expect(done.notices.map(&:text).join).to include "what moved depth of Cutoff and rate of Cutoff is taken in and switched off"
       expect(heard(done.song, CUTOFF, (2.6 * 1920).round + 1)).to be_within(0.02).of(0.9)
     end
 

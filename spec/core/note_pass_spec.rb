@@ -16,7 +16,7 @@ RSpec.describe "Notes played in" do
   it "go into the clip that sounds there, at the place of its material, in every repeat" do
     after = record(song, [[2.5, 2.75, 43], [4.75, 5.0, 45], [10.0, 10.1, 41]])
     expect(notes(after.song)).to eq [[0, 480, 40], [0, 192, 41], [960, 480, 43], [1440, 480, 45]]
-    expect([after.words, after.tells]).to eq ["record 3 notes into Line", []]
+    expect([after.words, after.notices]).to eq ["record 3 notes into Line", []]
     expect(regions(after.song)).to eq regions(song)
   end
 
@@ -66,7 +66,7 @@ RSpec.describe "Notes played in" do
     expect(faults { record(song, [[2, 3, 40]], from: 3, to: 3) }).to eq [["too_short", "/to_seconds"]]
     once = apply(song, "loop_regions", region_ids: [song.track("bass").regions.first.id], looped: false).song
     after = record(once, [[2.5, 2.6, 50], [4.5, 4.6, 51]])
-    expect([notes(after.song).map(&:last), after.tells.map(&:text)]).to eq [[40, 50], ["a note past the end of a clip that is not repeated left out"]]
+    expect([notes(after.song).map(&:last), after.notices.map(&:text)]).to eq [[40, 50], ["a note past the end of a clip that is not repeated left out"]]
   end
 
   it "count the beats of a stretch through every signature, for the click" do

@@ -90,7 +90,7 @@ RSpec.describe "Edits of notes and clips" do
   it "makes an empty clip, over what lies there; names, colours, lengthens and doubles it; repeats regions or plays them once" do
     made = apply(song, "make_clip", track_id: "bass", start_tick: 2 * BAR, length_ticks: BAR, name: "Line")
     region = made.song.track("bass").regions[1]
-    expect([made.song.clip(region.clip_id).name, made.song.clip(region.clip_id).notes, made.tells.map(&:code)]).to eq ["Line 2", [], ["cut"]]
+    expect([made.song.clip(region.clip_id).name, made.song.clip(region.clip_id).notes, made.notices.map(&:code)]).to eq ["Line 2", [], ["cut"]]
     named = apply(made.song, "set_clip", clip_id: region.clip_id, name: "Low", hue: "moss", length_ticks: 2 * BAR).song
     expect(named.clip(region.clip_id).then { |clip| [clip.name, clip.hue, clip.length_ticks] }).to eq ["Low", "moss", 2 * BAR]
     moved = apply(song, "embed_envelope", clip_id: "line", address: CUTOFF).song

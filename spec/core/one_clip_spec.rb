@@ -19,7 +19,7 @@ RSpec.describe "Making one clip of regions" do
 
   it "writes repeats, gaps, notes and moves out: nothing heard changes, and it says so" do
     made = apply(song, "consolidate_regions", region_ids: ids)
-    expect(made.tells.map(&:text)).to eq ["nothing heard changes"]
+    expect(made.notices.map(&:text)).to eq ["nothing heard changes"]
     expect(made.song.track("bass").regions.map { |region| [region.id, region.start_tick, region.end_tick] })
       .to eq [[ids.first, song.track("bass").regions.first.start_tick, song.track("bass").regions.last.end_tick]]
     expect([events(made.song), worst(song, made.song)]).to match [events(song), be < 1e-9]
@@ -38,8 +38,8 @@ RSpec.describe "Making one clip of regions" do
       expect(events(made.song)).to eq events(some)
       clip = made.song.clip(made.song.directory.region(regions.first.id).region.clip_id)
       clip.envelopes.map(&:target).uniq.select { |target| some.parameter?(target) }.map(&:to_s).each do |target|
-        told = made.tells.first.text[/[\d.e-]+(?= %)/].to_f / 100
-        expect(worst(some, made.song, target)).to be <= told + 1e-6 unless made.tells.first.text.include?("jump")
+        told = made.notices.first.text[/[\d.e-]+(?= %)/].to_f / 100
+        expect(worst(some, made.song, target)).to be <= told + 1e-6 unless made.notices.first.text.include?("jump")
       end
     end
   end
@@ -68,7 +68,7 @@ RSpec.describe "Making one clip of regions" do
     lane = laned.track("bass").lane_for(address("bass/channel/pan"), "set")
     laned = apply(laned, "shift_points", envelope_id: lane.id, runs: [[0, 0]], ticks: 0, value: 0.3).song
     made = apply(laned, "consolidate_regions", region_ids: laned.track(track.id).regions.map(&:id))
-    expect([made.tells.first.text, worst(laned, made.song, "bass/channel/pan")]).to match ["nothing heard changes", be < 1e-9]
+    expect([made.notices.first.text, worst(laned, made.song, "bass/channel/pan")]).to match ["nothing heard changes", be < 1e-9]
   end
 
   it "says what cannot be one" do
@@ -81,6 +81,6 @@ RSpec.describe "Making one clip of regions" do
     far = carrier.tracks.flat_map(&:regions).map(&:id)
     expect(faults { apply(carrier, "consolidate_regions", region_ids: far) }).to eq [["other_tracks", "/region_ids"]]
     off = apply(song, "switch_envelope", envelope_id: moves.last.id, on: false).song
-    expect(apply(off, "consolidate_regions", region_ids: ids).tells.map(&:code)).to eq %w[same lost]
+    expect(apply(off, "consolidate_regions", region_ids: ids).notices.map(&:code)).to eq %w[same lost]
   end
 end

@@ -20,7 +20,7 @@ RSpec.describe "A clip's own chain" do
   it "is moved by the clip's own envelopes where its regions sound, and rests on its knobs elsewhere" do
     expect([BAR + 960, (2 * BAR) + 960, (5 * BAR) + 1920].map { |tick| heard(moved, own, tick).round(9) }).to eq [0.35, 0.35, 0.5]
     turned = apply(moved, "set_knob", address: own, value: 0.9)
-    expect(turned.tells.map(&:code)).to eq ["held"]
+    expect(turned.notices.map(&:code)).to eq ["held"]
     free = apply(song, "set_knob", address: own, value: 0.9).song
     expect([0, BAR, 4 * BAR].map { |tick| heard(free, own, tick) }).to eq [0.9] * 3
     expect(heard(moved, own, 4 * BAR)).to eq moved.knob(address(own))
@@ -54,7 +54,7 @@ RSpec.describe "A clip's own chain" do
     copy = other.clip(other.track("bass").regions[1].clip_id)
     expect(copy.envelopes.map { |envelope| envelope.target.to_s }).to eq ["clip-#{copy.id}/filter/cutoff"]
     turned = apply(other, "remove_device", clip_id: "line", device_id: "filter")
-    expect([turned.tells.map(&:code), heard(turned.song, "clip-#{copy.id}/filter/cutoff", (5 * BAR) + 1920).round(9)]).to eq [["loose"], 0.5]
+    expect([turned.notices.map(&:code), heard(turned.song, "clip-#{copy.id}/filter/cutoff", (5 * BAR) + 1920).round(9)]).to eq [["loose"], 0.5]
     doubled = apply(moved, "duplicate_track", track_id: "bass", moves: true).song
     targets = doubled.directory.envelopes.values.map { |home| [home.clip.id, home.envelope.target.clip_id] }
     expect([targets.size, targets.all? { |clip, target| clip == target }]).to eq [2, true]
@@ -66,14 +66,14 @@ RSpec.describe "A clip's own chain" do
     first = some.track("bass").regions.first.id
     steps = { region_ids: [first], ticks: 0, track_steps: 1 }
     copied = apply(some, "copy_regions", **steps)
-    expect(copied.tells.map(&:code)).to include "separated"
+    expect(copied.notices.map(&:code)).to include "separated"
     expect([clips_on(copied.song, "Bass").size, clips_on(copied.song, "Lead").map(&:id)]).to match [1, [not_eq("line")]]
     expect(clips_on(copied.song, "Lead").first.devices.map(&:id)).to eq ["filter"]
     all = apply(some, "move_regions", **steps, region_ids: some.track("bass").regions.map(&:id))
-    expect([all.tells.map(&:code).include?("separated"), clips_on(all.song, "Lead").map(&:id)]).to eq [false, ["line"]]
+    expect([all.notices.map(&:code).include?("separated"), clips_on(all.song, "Lead").map(&:id)]).to eq [false, ["line"]]
     shared = apply(two_tracks(plain), "copy_regions", **steps).song
     split = apply(shared, "add_device", clip_id: "line", type: "delay")
-    expect([split.tells.map(&:code), [*clips_on(split.song, "Bass"), *clips_on(split.song, "Lead")].map { |clip| clip.devices.map(&:id) }])
+    expect([split.notices.map(&:code), [*clips_on(split.song, "Bass"), *clips_on(split.song, "Lead")].map { |clip| clip.devices.map(&:id) }])
       .to eq [["separated"], [["delay"], ["delay"]]]
     [copied, all, split].each { |result| sound!(result.song) }
     wrong = JSON.parse(json_of(shared))
@@ -94,7 +94,7 @@ RSpec.describe "A clip's own chain" do
     driven = apply(raised, "add_device", track_id: "bass", type: "drive").song
     laned = apply(driven, "add_lane", address: "bass/drive/amount").song
     both = apply(laned, "chain_to_clip", track_id: "bass", device_id: "drive", clip_id: "line")
-    expect([both.song.clip("line").devices.map(&:id), both.tells.map(&:code)]).to eq [%w[filter drive], ["loose"]]
+    expect([both.song.clip("line").devices.map(&:id), both.notices.map(&:code)]).to eq [%w[filter drive], ["loose"]]
     [raised, both.song].each { |one| sound!(one) }
   end
 

@@ -80,10 +80,10 @@ RSpec.describe "A kept move" do
   it "says what its place's own limits do not let through, and what it replaces" do
     narrow = apply(song, "set_limits", envelope_id: "e1", low: 0.3, high: 0.6).song
     result = apply(narrow, "drop_move", move: keep(drawn), envelope_id: "e1")
-    expect(result.tells.map(&:code)).to eq ["limited"]
+    expect(result.notices.map(&:code)).to eq ["limited"]
     expect([0, 1920, 3839].map { |tick| result.song.directory.envelope("e1").envelope.at(tick).round(6) }).to eq [0.3, 0.6, 0.6]
     lfo = apply(song, "set_lfo", envelope_id: "e1", rate: "1/8").song
-    expect(apply(lfo, "drop_move", move: keep(drawn), envelope_id: "e1").tells.map(&:code)).to eq ["replaced"]
+    expect(apply(lfo, "drop_move", move: keep(drawn), envelope_id: "e1").notices.map(&:code)).to eq ["replaced"]
   end
 
   it "is refused where it cannot be" do

@@ -40,7 +40,7 @@ RSpec.describe "Taking in from another song" do
     now = made.song.track("bass").regions.first(2)
     expect([now[0].start_tick, now[1].start_tick - now[0].start_tick]).to eq [BAR, old[1].start_tick - old[0].start_tick]
     expect(now.map(&:clip_id).uniq.size).to eq old.map(&:clip_id).uniq.size
-    expect(made.tells.map(&:code)).to include "cut"
+    expect(made.notices.map(&:code)).to include "cut"
   end
 
   it "switches off what has no place, and says so; a sound goes along by its name" do
@@ -52,8 +52,8 @@ RSpec.describe "Taking in from another song" do
     clip = made.song.clip(made.song.track("loops").regions.first.clip_id)
     expect(clip.audio).to eq demo.clip(region.clip_id).audio
     sends = clip.envelopes.select { |one| one.target.parameter_id.start_with?("send-") }
-    expect([sends.map(&:on).uniq, made.tells.map(&:code)]).to eq [[false], ["lost"]]
-    expect(made.tells.first.text).to include "Echo Pier"
+    expect([sends.map(&:on).uniq, made.notices.map(&:code)]).to eq [[false], ["lost"]]
+    expect(made.notices.first.text).to include "Echo Pier"
     sound!(made.song)
   end
 
@@ -61,7 +61,7 @@ RSpec.describe "Taking in from another song" do
     made = apply(demo, "take_tracks", document: document(demo), start_tick: 32 * BAR, track_ids: %w[rope-bass gull-chop])
     song = made.song
     bass = song.tracks.find { |track| track.name == "Rope Bass 2" }
-    expect([made.words, made.tells]).to eq ["take in 2 tracks of Low Tide Market", []]
+    expect([made.words, made.notices]).to eq ["take in 2 tracks of Low Tide Market", []]
     [0, BAR, (7 * BAR) + 333, 20 * BAR].each do |tick|
       %w[synth/cutoff synth/resonance channel/volume channel/send-boathouse].each do |parameter|
         expect(heard(song, "#{bass.id}/#{parameter}", tick + (32 * BAR))).to be_within(1e-9).of(heard(demo, "rope-bass/#{parameter}", tick))

@@ -98,7 +98,7 @@ RSpec.describe "Tracks" do
       removed = apply(carried, "remove_track", track_id: group)
       gone = removed.song
       expect([gone.track("bass").output, gone.clip(gone.clips.keys.last).envelopes.size]).to eq ["master", 1]
-      expect([removed.tells.map(&:code), gone.automated.map(&:owner_id).uniq - ["bass"]]).to eq [["loose"], []]
+      expect([removed.notices.map(&:code), gone.automated.map(&:owner_id).uniq - ["bass"]]).to eq [["loose"], []]
       expect(KindSatchel::Document.load(JSON.parse(json_of(gone)))).to eq gone
       sound!(gone)
     end

@@ -23,7 +23,7 @@ RSpec.describe "Travel of regions" do
       moved = apply(three, "move_regions", region_ids: ids(three)[0..1], ticks: 4 * BAR)
       expect(places(moved.song)).to eq [[5 * BAR, 7 * BAR], [9 * BAR, 10 * BAR], [10 * BAR, 11 * BAR]]
       expect(moved.words).to eq "move 2 regions to 6.1.0"
-      expect(moved.tells.map(&:text)).to eq ["Cutoff, Mix go along", "cuts Line at 10.1.0"]
+      expect(moved.notices.map(&:text)).to eq ["Cutoff, Mix go along", "cuts Line at 10.1.0"]
     end
 
     it "duplicates a group of regions after the last of them" do
@@ -52,7 +52,7 @@ RSpec.describe "Travel of regions" do
       moved = apply(song, "move_regions", region_ids: ids, ticks: 0, track_steps: 1)
       envelopes = moved.song.clip("line").envelopes
       expect(envelopes.map { |one| [one.target.to_s, one.on] }).to eq [["pad/other/cutoff", true], ["bass/drive/mix", false]]
-      expect(moved.tells.map(&:text)).to eq ["Cutoff goes along", "Mix has no place there and will be off"]
+      expect(moved.notices.map(&:text)).to eq ["Cutoff goes along", "Mix has no place there and will be off"]
       [BAR, BAR + 1234].each { |tick| expect(heard(moved.song, "pad/other/cutoff", tick)).to eq heard(song, CUTOFF, tick) }
     end
 
@@ -141,7 +141,7 @@ RSpec.describe "Travel of regions" do
       expect(again.track(carrier.id).regions.map(&:start_tick)).to eq [0, 8 * BAR]
       expect(apply(again, "make_carrier", start_tick: 0, length_ticks: BAR).song.tracks.count { |track| track.kind == "carrier" }).to eq 2
       here = apply(song, "make_carrier", track_id: "bass", start_tick: 2 * BAR, length_ticks: BAR)
-      expect([places(here.song), here.tells.map(&:text)]).to eq [[[BAR, 2 * BAR], [2 * BAR, 3 * BAR], [5 * BAR, 6 * BAR]], ["cuts Line at 2.1.0"]]
+      expect([places(here.song), here.notices.map(&:text)]).to eq [[[BAR, 2 * BAR], [2 * BAR, 3 * BAR], [5 * BAR, 6 * BAR]], ["cuts Line at 2.1.0"]]
       expect(faults { apply(song, "make_carrier", track_id: "hall", start_tick: 0, length_ticks: BAR) }).to eq [["no_regions_here", "/track_id"]]
     end
 

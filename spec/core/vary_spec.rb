@@ -66,7 +66,7 @@ every_second: "left_out").song.clip("line").envelopes.last.points.map(&:value)).
     end
 
     def offsets(some) = some.track("bass").regions.map { |region| region.offset_ticks / BAR }
-    def told(result) = result.tells.find { |tell| tell.code == "loops_heard" }.text
+    def told(result) = result.notices.find { |notice| notice.code == "loops_heard" }.text
 
     it "is counted on, so that all of it is heard; what else the clip does stays" do
       result = varied(level: "+30 %")
@@ -92,14 +92,14 @@ every_second: "left_out").song.clip("line").envelopes.last.points.map(&:value)).
   it "makes less of a change that has no room, in all loops alike, and says so; none of it is cut off" do
     # From 0.6 half of the travel up has no room: 0.4 of it has.
     result = varied(level: "+50 %")
-    expect(result.tells.find { |tell| tell.code == "limited" }.text).to eq "there is room for 80 % of that change; so much is made in all loops alike"
+    expect(result.notices.find { |notice| notice.code == "limited" }.text).to eq "there is room for 80 % of that change; so much is made in all loops alike"
     expect((0..3).map { |i| (move(result).at((i * BAR) + 1920) - 0.6).round(9) }).to eq([0.0, 0.4 / 3, 0.8 / 3, 0.4].map { |value| value.round(9) })
     wild = varied(scatter: 1.0, seed: 9)
-    expect([move(wild).points.map(&:value).minmax, wild.tells.map(&:code)]).to match [satisfy { |low, high| low >= 0 && high <= 1 }, include("limited")]
-    expect(varied(level: "+20 %").tells.map(&:code)).not_to include "limited"
+    expect([move(wild).points.map(&:value).minmax, wild.notices.map(&:code)]).to match [satisfy { |low, high| low >= 0 && high <= 1 }, include("limited")]
+    expect(varied(level: "+20 %").notices.map(&:code)).not_to include "limited"
     half = apply(song, "set_limits", envelope_id: "e1", depth: 0.5).song
     driven = apply(half, "vary_move", envelope_id: "e1", repeats: 3, as: "driven", depth: 3.0)
-    expect([driven.song.clip("line").envelopes.last.points.map(&:value), driven.tells[0].text[/\d+ %/]]).to eq [[0.5, 0.75, 1.0], "50 %"]
+    expect([driven.song.clip("line").envelopes.last.points.map(&:value), driven.notices[0].text[/\d+ %/]]).to eq [[0.5, 0.75, 1.0], "50 %"]
     expect(faults { varied(as: "driven", depth: 1.5) }).to eq [["no_room", "/depth"]]
     full = small_song(clip: [envelope([0, 0.0], [1920, 1.0], [3840, 0.0])])
     expect(faults { apply(full, "vary_move", envelope_id: "e1", repeats: 4, depth: 1.5) }).to eq [["no_room", "/depth"]]

@@ -43,7 +43,7 @@ RSpec.describe "A mixdown" do
     apart = python("n = min(map(len, s)); print(json.dumps(float(20 * np.log10(np.sqrt(np.mean((s[0][:n] - s[1][:n]) ** 2)) + 1e-12))))", one, other)
     expect(apart).to be < -90
     kit = render(0, 4 * BAR, taps: ["crate-kit"])
-    demo = standing(id).song
+    demo = snapshot(id).song
     first = KindSatchel::Heard::Events.new(demo).in_range(0, 4 * BAR).select { |event| event["track_id"] == "crate-kit" && event["pitch"] == 36 }
     seconds = first.map { |event| event["start_seconds"] }.uniq.select { |second| second > 0.2 }.first(4)
     # Where the lowest octaves rise first after a quiet moment: a kick, which begins at full swing.

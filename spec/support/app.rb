@@ -40,8 +40,8 @@ module AppHelpers
   # @return [Integer] its id
   def plant(song = DemoSong.build) = Server.shelf.add(song)["id"]
 
-  def standing(id) = Server.open_songs.fetch(id)
-  def revision(id) = standing(id).revision
+  def snapshot(id) = Server.open_songs.fetch(id)
+  def revision(id) = snapshot(id).revision
 
   def edit(id, name, inputs, **more)
     post_json("/api/songs/#{id}/edits", { revision: revision(id), edit: name, inputs:, **more })

@@ -157,7 +157,7 @@ module StudioHelpers
     last = nil
     deadline = Time.now + seconds
     while Time.now < deadline
-      song = standing(id).song
+      song = snapshot(id).song
       last = yield(song)
       return song if last
 

@@ -71,7 +71,7 @@ RSpec.describe "Access" do
 
   it "says of a point what it is, where it is in its clip and in the song, and how the line goes on" do
     open_song(id)
-    mark = page.first("[data-testid='point-#{standing(id).song.clip('mooring').envelopes.first.id}-1']", visible: :all)
+    mark = page.first("[data-testid='point-#{snapshot(id).song.clip('mooring').envelopes.first.id}-1']", visible: :all)
     expect(mark["aria-label"]).to eq "Cutoff in Mooring, point 2 of 4"
     expect(mark["aria-valuetext"]).to eq "+42 %, in the clip 2.2.0, in the song 6.2.0, straight"
   end
@@ -81,21 +81,21 @@ RSpec.describe "Access" do
   it "stops once at each track; arrows walk over what stands beside it and over its regions in order of time, drawn or not" do
     open_song(id)
     page.find_button("Crate Kit").then { |name| page.execute_script("arguments[0].focus()", name) }
-    names = standing(id).song.tracks.first(4).map(&:name)
+    names = snapshot(id).song.tracks.first(4).map(&:name)
     walked = names.each_index.map { |i| i.zero? ? focused : (press_keys(:Tab) && focused) }
     expect(walked.map { |text| text[/\A#{Regexp.union(names)}/] }).to eq names
     press_keys(%i[shift Tab], %i[shift Tab])
     3.times { press_keys(:Right) }
-    regions = standing(id).song.track("rope-bass").regions
+    regions = snapshot(id).song.track("rope-bass").regions
     steps = Array.new(regions.size + 6) { focused.tap { press_keys(:Right) } }.grep(/region at/)
-    expect(steps.first(regions.size).map { |text| text[/region at (.*)/, 1] }).to eq(regions.map { |one| standing(id).song.meters.text(one.start_tick) })
+    expect(steps.first(regions.size).map { |text| text[/region at (.*)/, 1] }).to eq(regions.map { |one| snapshot(id).song.meters.text(one.start_tick) })
     press_keys(:Enter)
     expect(page).to have_css("[data-testid='#{regions.last.id}'][aria-pressed=true]")
   end
 
   it "goes down from a region to the points in hand, and up again" do
     open_song(id)
-    first = standing(id).song.track("rope-bass").regions.first
+    first = snapshot(id).song.track("rope-bass").regions.first
     focus(first.id)
     press_keys(:Down)
     expect(page).to have_css(".mark.chosen", visible: :all)

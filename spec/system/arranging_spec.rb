@@ -2,11 +2,11 @@
 
 RSpec.describe "Arranging in the studio" do
   let(:id) { plant }
-  let(:move_id) { standing(id).song.clip("mooring").envelopes.first.id }
+  let(:move_id) { snapshot(id).song.clip("mooring").envelopes.first.id }
 
   before { open_song(id) }
 
-  def regions = standing(id).song.track("rope-bass").regions
+  def regions = snapshot(id).song.track("rope-bass").regions
   def ends = regions.map { |region| [region.start_tick / 960, region.end_tick / 960] }
 
   def select_first
@@ -16,7 +16,7 @@ RSpec.describe "Arranging in the studio" do
   end
 
   it "splits at the playhead, hears no difference, joins again" do
-    before = heard(standing(id).song, "rope-bass/synth/cutoff", 25_000)
+    before = heard(snapshot(id).song, "rope-bass/synth/cutoff", 25_000)
     select_first
     press_ruler(bar_x(7))
     expect(page).to have_css("[data-testid='position']", text: /\A7\.1/)

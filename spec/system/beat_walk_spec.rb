@@ -13,7 +13,7 @@ RSpec.describe "From an empty song to a beat of one's own" do
 
   after { FileUtils.rm_rf(folder) }
 
-  def song = standing(id).song
+  def song = snapshot(id).song
   def named(name) = song.tracks.find { |track| track.name == name }
   def clip_of(name) = song.clip(named(name).regions.first.clip_id)
 

@@ -6,7 +6,7 @@ RSpec.describe "Building in the studio" do
 
   before { open_song(id) }
 
-  def song = standing(id).song
+  def song = snapshot(id).song
   def track(name) = song.tracks.find { |one| one.name == name }
   def chain(name) = track(name).devices.map(&:type)
 

@@ -5,7 +5,7 @@ RSpec.describe "Many regions in the studio" do
 
   before { open_song(id) }
 
-  def regions(track = "rope-bass") = standing(id).song.track(track).regions
+  def regions(track = "rope-bass") = snapshot(id).song.track(track).regions
   def chosen = told("[data-testid^='region-'][aria-pressed='true']", "data-testid")
   def cutoff(song, bar) = heard(song, "rope-bass/synth/cutoff", ((bar - 1) * BAR) + 2000)
 
@@ -33,28 +33,28 @@ RSpec.describe "Many regions in the studio" do
 
   it "carries them to another track: shown before the drop with what goes along and what is cut; undone at once" do
     pair = choose_two
-    before = json_of(standing(id).song)
+    before = json_of(snapshot(id).song)
     drag(name_row(pair.last), 0, middle("track-fog-pad")[1] - name_row(pair.last)[1]) do
       expect(page).to have_css("[data-testid='carry']", text: "Cutoff goes along")
       expect(page).to have_css("[data-testid='carry']", text: "replaces Fog at 5.1.0")
-      expect(json_of(standing(id).song)).to eq before
+      expect(json_of(snapshot(id).song)).to eq before
     end
     song = eventually(id) { |now| pair.all? { |one| now.directory.region(one).track.id == "fog-pad" } }
-    expect(heard(song, "fog-pad/filter/cutoff", (5 * BAR) + 2000)).not_to eq heard(standing_before(before), "fog-pad/filter/cutoff", (5 * BAR) + 2000)
+    expect(heard(song, "fog-pad/filter/cutoff", (5 * BAR) + 2000)).not_to eq heard(song_before(before), "fog-pad/filter/cutoff", (5 * BAR) + 2000)
     click_on "Undo: move 2 regions to 5.1.0"
     eventually(id) { |now| json_of(now) == before }
   end
 
-  def standing_before(text) = KindSatchel::Document.load(JSON.parse(text))
+  def song_before(text) = KindSatchel::Document.load(JSON.parse(text))
 
   it "says why a drop cannot be, and drops nothing" do
     first = regions.first.id
-    before = json_of(standing(id).song)
+    before = json_of(snapshot(id).song)
     drag(name_row(first), 0, middle("track-gull-chop")[1] - name_row(first)[1]) do
       expect(page).to have_css("[data-testid='carry']", text: "takes no clip of notes")
     end
     expect(page).to have_css("[role=alert]", text: "takes no clip of notes")
-    expect(json_of(standing(id).song)).to eq before
+    expect(json_of(snapshot(id).song)).to eq before
   end
 
   it "moves, mutes, duplicates and separates by keys" do
@@ -85,14 +85,14 @@ RSpec.describe "Many regions in the studio" do
   end
 
   it "makes one clip of two regions, by the panel and back; crops one by key" do
-    before = standing(id).song
+    before = snapshot(id).song
     ticks = (0..before.length_ticks).step(4801).to_a
     choose_two
     show_panel("Clip")
     click_on "One clip"
     eventually(id) { regions.size == before.track("rope-bass").regions.size - 1 }
     expect(page).to have_css("[role=status]", text: "nothing heard changes")
-    ticks.each { |tick| expect(heard(standing(id).song, "rope-bass/synth/cutoff", tick)).to be_within(1e-6).of(heard(before, "rope-bass/synth/cutoff", tick)) }
+    ticks.each { |tick| expect(heard(snapshot(id).song, "rope-bass/synth/cutoff", tick)).to be_within(1e-6).of(heard(before, "rope-bass/synth/cutoff", tick)) }
     press_keys([:control, "z"])
     eventually(id) { |now| json_of(now) == json_of(before) }
     drag(name_row(regions.first.id), 0, 0)
@@ -116,6 +116,6 @@ RSpec.describe "Many regions in the studio" do
     drag(name_row(first), 0, 0)
     focus(first)
     16.times { |i| press_keys(:Right) && eventually(id) { |now| now.directory.region(first).region.start_tick == (5 + i) * BAR } }
-    expect(heard(standing(id).song, "rope-bass/synth/cutoff", (20 * BAR) + 2000)).to be_within(1e-9).of was
+    expect(heard(snapshot(id).song, "rope-bass/synth/cutoff", (20 * BAR) + 2000)).to be_within(1e-9).of was
   end
 end

@@ -7,7 +7,7 @@ RSpec.describe "Clip and track together in the studio" do
   before { open_song(id) }
 
   def lane_of(song, text) = song.track(text.split("/").first).lanes.find { |lane| lane.target.to_s == text }
-  def spots(bars) = bars.map { |bar| heard(standing(id).song, cutoff, ((bar - 1) * BAR) + 700) }
+  def spots(bars) = bars.map { |bar| heard(snapshot(id).song, cutoff, ((bar - 1) * BAR) + 700) }
 
   # Turns a knob by the keyboard.
   def turn(text, *keys)
@@ -44,7 +44,7 @@ RSpec.describe "Clip and track together in the studio" do
     expect(page).to have_css("[aria-label='Envelope'] h3", text: "lane of Rope Bass")
     page.find("[data-testid='sum'] button", text: "clip Mooring").click
     expect(page).to have_css("[aria-label='Envelope'] h3", text: "in Mooring")
-    expect(page).to have_css("[data-testid='#{standing(id).song.track('rope-bass').regions.first.id}'][aria-pressed='true']")
+    expect(page).to have_css("[data-testid='#{snapshot(id).song.track('rope-bass').regions.first.id}'][aria-pressed='true']")
   end
 
   it "lets the fader trim, and raises a whole lane by one drag" do
@@ -55,8 +55,8 @@ RSpec.describe "Clip and track together in the studio" do
     before = spots([1, 20])
     turn(cutoff, :Up)
     eventually(id) { spots([1, 20]).zip(before).all? { |now, was| (now - was - 0.01).abs < 1e-9 } }
-    expect(standing(id).song.held).to be_empty
-    points = lane_of(standing(id).song, cutoff).points.map(&:value)
+    expect(snapshot(id).song.held).to be_empty
+    points = lane_of(snapshot(id).song, cutoff).points.map(&:value)
     drag(place_of(page.find_button("Raise or lower all of the lane of Cutoff")), 0, -25)
     song = eventually(id) { |now| lane_of(now, cutoff).points.map(&:value) != points }
     expect(lane_of(song, cutoff).points.map(&:value).zip(points).map { |now, was| (now - was).round(6) }.uniq).to eq [0.1]
@@ -77,11 +77,11 @@ RSpec.describe "Clip and track together in the studio" do
     expect(page).to have_css("[data-testid='lane-rope-bass/channel/volume']")
     click_on "Unpin the lane of Volume"
     expect(page).to have_no_css("[data-testid='lane-rope-bass/channel/volume']")
-    expect(standing(id).song.track("rope-bass").lanes.size).to eq 2
+    expect(snapshot(id).song.track("rope-bass").lanes.size).to eq 2
   end
 
   it "changes a role with the drawing kept" do
-    move = standing(id).song.clip("mooring").envelopes.first
+    move = snapshot(id).song.clip("mooring").envelopes.first
     page.select("the drawing", from: "What a change of role keeps")
     within("[aria-label='What it does']") { click_on "set" }
     song = eventually(id) { |now| now.clip("mooring").envelopes.first.role == "set" }
@@ -110,11 +110,11 @@ RSpec.describe "Clip and track together in the studio" do
   end
 
   it "packs a lane into the clips beneath once it is agreed that they are made separate, and undoes it in one step" do
-    before, heard_before = json_of(standing(id).song), spots([5, 6, 9, 12, 20])
+    before, heard_before = json_of(snapshot(id).song), spots([5, 6, 9, 12, 20])
     show_panel("Track")
     click_on "Pack"
     expect(page).to have_css(".notice", text: "made separate first")
-    expect(json_of(standing(id).song)).to eq before
+    expect(json_of(snapshot(id).song)).to eq before
     click_on "Go on"
     eventually(id) { |song| song.clips.size > JSON.parse(before)["clips"].size }
     expect(spots([5, 6, 9, 12, 20]).zip(heard_before).map { |now, was| (now - was).abs }.max).to be < 0.001

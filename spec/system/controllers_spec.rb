@@ -8,7 +8,7 @@ RSpec.describe "Controllers in the studio" do
   let(:cutoff) { "rope-bass/synth/cutoff" }
   let(:device) { "simulated controller" }
 
-  def song = standing(id).song
+  def song = snapshot(id).song
   def position = page.find("[data-testid='position']").text
   def running = watch(-> { position }, ->(seen) { seen.uniq.size > 2 })
   def say(*bytes) = page.execute_script("dispatchEvent(new CustomEvent('satchel-keyboard', { detail: { bytes: #{bytes} } }))")

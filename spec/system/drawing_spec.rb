@@ -5,7 +5,7 @@ RSpec.describe "Drawing moves" do
   let(:id) { plant }
   let(:move_id) { clip_envelope("mooring").id }
 
-  def song = standing(id).song
+  def song = snapshot(id).song
   def clip_envelope(clip_id, target = nil, from: song) = from.clip(clip_id).envelopes.find { |one| target.nil? || one.target.to_s == target }
   def master = song.track("master").lanes.find { |lane| lane.target.to_s == "master/channel/volume" }
   def first_region = song.track("rope-bass").regions.first
@@ -164,7 +164,7 @@ RSpec.describe "Drawing moves" do
         type_into field, text
         expect(page).to have_css("[role=alert]", text: words)
       end
-      expect(standing(id).revision).to eq 1
+      expect(snapshot(id).revision).to eq 1
       type_into "Value", "+20"
       type_into "In the song", "6.1.120"
       eventually(id) { |now| points_of(now, move_id)[1].tick == 3960 && (points_of(now, move_id)[1].value - 0.2).abs < 1e-9 }

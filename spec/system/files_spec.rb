@@ -19,7 +19,7 @@ RSpec.describe "Files in the studio" do
   end
 
   def table = "[data-testid='table']"
-  def song = standing(id).song
+  def song = snapshot(id).song
   def clip = song.clips.values.find { |one| one.kind == "audio" }
 
   # Lets go of a file over a place of the page, as a hand does that drags it in.
@@ -145,7 +145,7 @@ RSpec.describe "Files in the studio" do
     other = plant
     open_song(other)
     page.find_button("Rope Bass", exact: true).click
-    bass = standing(other).song.track("rope-bass").regions.find { |one| page.has_css?("[data-testid='#{one.id}']", wait: 0) }
+    bass = snapshot(other).song.track("rope-bass").regions.find { |one| page.has_css?("[data-testid='#{one.id}']", wait: 0) }
     mouse.click(x: name_row(bass.id)[0], y: name_row(bass.id)[1])
     press_keys([:control, "c"])
     expect(page).to have_css(".notice", text: "in another song")

@@ -5,10 +5,10 @@ RSpec.describe "Finding and showing" do
   # Every parameter there is.
   # Those of the largest device.
   let(:many) { KindSatchel::Devices::TYPES.fetch("partial-bank").parameters.size }
-  let(:parameters) { standing(id).song.then { |now| now.chains.flat_map { |owner| now.parameters_of(owner).map { |_, parameter| parameter.name } } } }
+  let(:parameters) { snapshot(id).song.then { |now| now.chains.flat_map { |owner| now.parameters_of(owner).map { |_, parameter| parameter.name } } } }
   # The tempo of the song is one too.
   let(:parameter_count) { parameters.size + 1 }
-  let(:move_id) { standing(id).song.clip("mooring").envelopes.first.id }
+  let(:move_id) { snapshot(id).song.clip("mooring").envelopes.first.id }
 
   before { open_song(id) }
 
@@ -33,7 +33,7 @@ RSpec.describe "Finding and showing" do
   it "filters by track, by clip and by what is automated" do
     tab "Finder"
     within("[aria-label='Finder']") { click_on "automated" }
-    song = standing(id).song
+    song = snapshot(id).song
     expect(page).to have_text("#{(song.automated | song.sounded).size} of #{parameter_count} parameters")
     within("[aria-label='Finder']") { click_on "on this track" }
     expect(page).to have_text("#{song.parameters_of(song.track('rope-bass')).size} of #{parameter_count} parameters")
@@ -92,7 +92,7 @@ RSpec.describe "Finding and showing" do
     press_keys([:control, "a"])
     press_keys([:control, "c"])
     expect(page).to have_text("4 points copied")
-    lane = standing(id).song.track("rope-bass").lanes.first.id
+    lane = snapshot(id).song.track("rope-bass").lanes.first.id
     x, y = bar_x(10), middle("lane-rope-bass")[1] + 25
     mouse.move(x:, y:)
     mouse.move(x: x + 1, y:)

@@ -3,7 +3,7 @@
 # Nothing that looks like a scroll or a zoom changes the song.
 RSpec.describe "Fingers in the studio" do
   let(:id) { plant }
-  let(:mooring) { standing(id).song.clip("mooring").envelopes.first.id }
+  let(:mooring) { snapshot(id).song.clip("mooring").envelopes.first.id }
 
   before do
     Capybara.current_driver = :phone
@@ -11,7 +11,7 @@ RSpec.describe "Fingers in the studio" do
     open_song(id, size: :phone)
   end
 
-  def points(some = standing(id).song) = some.directory.envelope(mooring).envelope.points
+  def points(some = snapshot(id).song) = some.directory.envelope(mooring).envelope.points
   def table = page.evaluate_script("(t => [t.scrollLeft, t.scrollTop])(document.querySelector('[data-testid=\"table\"]'))")
   def width = page.evaluate_script("document.querySelector('[data-testid=\"region-11\"]').getBoundingClientRect().width")
 
@@ -30,7 +30,7 @@ RSpec.describe "Fingers in the studio" do
     fingers("touchEnd")
     expect(watch(-> { width }, ->(seen) { seen.any? && seen.last > before * 1.2 })).to be true
     sleep 0.3
-    expect(standing(id).revision).to eq 1
+    expect(snapshot(id).revision).to eq 1
     expect(page).to have_no_css("[data-testid='words']", visible: :all)
   end
 
@@ -42,7 +42,7 @@ RSpec.describe "Fingers in the studio" do
     swipe([300, middle("ruler")[1] - 8], -80, 0)
     expect(watch(-> { table[0] }, ->(seen) { seen.any? && seen.last > left + 30 })).to be true
     sleep 0.3
-    expect([standing(id).revision, standing(id).song.range]).to eq [1, DemoSong.build.range]
+    expect([snapshot(id).revision, snapshot(id).song.range]).to eq [1, DemoSong.build.range]
     show_bar(5)
     tap(on_line(mooring, middle("point-#{mooring}-0")[0] + 32))
     eventually(id) { |now| points(now).size == 5 }
@@ -123,7 +123,7 @@ RSpec.describe "Fingers in the studio" do
     page.find_all(".fold").each(&:click)
     found["points"] = small.call
     show_panel("Edit")
-    tap(name_row(standing(id).song.track("rope-bass").regions.first.id))
+    tap(name_row(snapshot(id).song.track("rope-bass").regions.first.id))
     %w[Knobs Sum Edit Finder Clip Track Song].each do |sheet|
       show_panel(sheet)
       found[sheet] = small.call

@@ -6,7 +6,7 @@ RSpec.describe "Following in the studio" do
 
   let(:id) { plant }
 
-  def duck = standing(id).song.clip("fog").envelopes.find { |one| one.target == address("fog-pad/channel/volume") }
+  def duck = snapshot(id).song.clip("fog").envelopes.find { |one| one.target == address("fog-pad/channel/volume") }
 
   Hands::ALL.each do |name, hand|
     it "lets the pad duck under the kit by #{name}, is set otherwise, heard in every copy, and undone" do
@@ -28,8 +28,8 @@ RSpec.describe "Following in the studio" do
       press_keys(:Right, :Right)
       eventually(id) { duck.source.release_ms == 160 }
       expect(page).to have_css("[aria-label^='Undo: let Volume in Fog follow Crate Kit']")
-      fog = standing(id).song.directory.regions_of_clip("fog").map(&:region).select { |region| region.start_tick.between?(4 * BAR, 11 * BAR) }
-      volume = KindSatchel::Heard::Resolver.new(standing(id).song, address("fog-pad/channel/volume"))
+      fog = snapshot(id).song.directory.regions_of_clip("fog").map(&:region).select { |region| region.start_tick.between?(4 * BAR, 11 * BAR) }
+      volume = KindSatchel::Heard::Resolver.new(snapshot(id).song, address("fog-pad/channel/volume"))
       heard = fog.map { |region| volume.at_each((0...3840).step(40).map { |tick| region.start_tick + tick }) }
       expect(heard.uniq.size).to eq 1
       expect(heard[0].min).to be < heard[0].max * 0.6

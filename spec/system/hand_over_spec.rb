@@ -47,7 +47,7 @@ RSpec.describe "Handing over" do
       expect(files.keys).to contain_exactly("README.txt", "low-tide-market.mid", "low-tide-market-baked.satchel.json")
       back = post_json("/api/songs/import", JSON.parse(files["low-tide-market-baked.satchel.json"]))["id"]
       limits = KindSatchel::HandOver::Limits.new(lanes_only: true, no_carriers: true, set_only: true, straight: true, bits: 7)
-      expect(standing(back).song).to eq KindSatchel::HandOver::Bake.new(standing(id).song, limits).call.song
+      expect(snapshot(back).song).to eq KindSatchel::HandOver::Bake.new(snapshot(id).song, limits).call.song
       expect(get_json("/api/songs/#{id}/hand_over")["choices"]).to include("baked" => true, "limits" => include("bits" => 7))
     end
   end

@@ -3,12 +3,12 @@
 # What hands may rely on, by mouse and keys.
 RSpec.describe "Hands in the studio" do
   let(:id) { plant }
-  let(:mooring) { standing(id).song.clip("mooring").envelopes.first.id }
-  let(:regions) { standing(id).song.track("rope-bass").regions }
+  let(:mooring) { snapshot(id).song.clip("mooring").envelopes.first.id }
+  let(:regions) { snapshot(id).song.track("rope-bass").regions }
 
   before { open_song(id) }
 
-  def points(some = standing(id).song) = some.directory.envelope(mooring).envelope.points
+  def points(some = snapshot(id).song) = some.directory.envelope(mooring).envelope.points
   def playing? = page.has_css?("button[aria-label='Stop']", wait: 2)
   def soon?(what) = watch(what, ->(seen) { seen.any? && yield(seen.last) })
   def scroll_left = page.evaluate_script("document.querySelector('[data-testid=\"table\"]').scrollLeft")
@@ -53,7 +53,7 @@ RSpec.describe "Hands in the studio" do
       page.execute_script("window.dispatchEvent(new Event('blur'))")
     end
     expect(page).to have_no_css("[data-testid='words']", text: "6.2", visible: :all)
-    expect(standing(id).revision).to eq 1
+    expect(snapshot(id).revision).to eq 1
   end
 
   it "never lets the focus fall to the page" do
@@ -186,7 +186,7 @@ RSpec.describe "Hands in the studio" do
     sleep 0.3
     expect(width.call).to eq now
     page.execute_script("localStorage.removeItem('satchel-keys')")
-    expect(standing(id).revision).to eq 1
+    expect(snapshot(id).revision).to eq 1
   end
 
   it "stays where a hand has scrolled while it plays, until asked to follow" do
@@ -216,7 +216,7 @@ RSpec.describe "Hands in the studio" do
     expect(page.evaluate_script("window.asked") - before).to be < 5
     offline.call(false)
     expect(page).to have_no_css("[role=status]", text: "The server is away", wait: 8)
-    expect(standing(id).revision).to eq 1
+    expect(snapshot(id).revision).to eq 1
     drag(middle("point-#{mooring}-1"), 0, 20)
     eventually(id) { |now| points(now)[1].value < 0.15 }
   end

@@ -4,9 +4,9 @@
 RSpec.describe "Layers", :system do
   let(:id) { plant }
   let(:cutoff) { "rope-bass/synth/cutoff" }
-  let(:region) { standing(id).song.track("rope-bass").regions.first }
+  let(:region) { snapshot(id).song.track("rope-bass").regions.first }
 
-  def moves(now = standing(id).song) = now.clip("mooring").envelopes.select { |envelope| envelope.target.to_s == cutoff }
+  def moves(now = snapshot(id).song) = now.clip("mooring").envelopes.select { |envelope| envelope.target.to_s == cutoff }
 
   # The roles of the clip's moves, the one in hand in capitals.
   def layers
@@ -61,7 +61,7 @@ RSpec.describe "Layers", :system do
 
   it "hatches what lies past the end of the loop, and says that it is not heard" do
     move = moves.first
-    post = standing(id).song.clip("mooring").length_ticks + 480
+    post = snapshot(id).song.clip("mooring").length_ticks + 480
     edit(id, "add_point", { envelope_id: move.id, tick: post, value: 0.9 })
     visit page.current_path
     expect(page).to have_css("[data-testid='point-#{move.id}-0']", minimum: 1, visible: :all)

@@ -6,7 +6,7 @@ RSpec.describe "An LFO in a clip" do
 
   let(:id) { plant }
 
-  def move = standing(id).song.clip("mooring").envelopes.find { |one| one.target.parameter_id == "cutoff" }
+  def move = snapshot(id).song.clip("mooring").envelopes.find { |one| one.target.parameter_id == "cutoff" }
   def corners = told("[data-testid='heard-rope-bass/synth/cutoff'] path", "d")
 
   def make_one(hand)
@@ -40,8 +40,8 @@ RSpec.describe "An LFO in a clip" do
       typed("High", "+30 %")
       eventually(id) { move.limits == [-1.0, 0.3] }
       # Both regions of the clip do it.
-      starts = standing(id).song.directory.regions_of_clip("mooring").map { |placed| placed.region.start_tick }.first(2)
-      cutoff = KindSatchel::Heard::Resolver.new(standing(id).song, KindSatchel::Address.parse("rope-bass/synth/cutoff"))
+      starts = snapshot(id).song.directory.regions_of_clip("mooring").map { |placed| placed.region.start_tick }.first(2)
+      cutoff = KindSatchel::Heard::Resolver.new(snapshot(id).song, KindSatchel::Address.parse("rope-bass/synth/cutoff"))
       shapes = starts.map { |start| cutoff.amounts.spans(start, start + 640)["shift"].map { |span| [span.from - start, span.at(span.from)] } }
       expect(shapes[0]).to eq(shapes[1]).and have_attributes(size: 8)
       5.times { Server.edit_log.undo(id, revision(id)) }
@@ -89,7 +89,7 @@ RSpec.describe "An LFO in a clip" do
       typed("A cycle lasts", "1/8")
       eventually(id) { move.source.cycle_ticks == 480 }
       from_menu(hand, "Let something move the Cutoff: rate", "In Mooring")
-      eventually(id) { standing(id).song.directory.movers(setting).any? }
+      eventually(id) { snapshot(id).song.directory.movers(setting).any? }
       close_sheet(hand)
       point = "[data-testid='point-#{mover.id}-0']"
       expect(page).to have_css(point, minimum: 1)
@@ -100,8 +100,8 @@ RSpec.describe "An LFO in a clip" do
       press_on(hand, page.find("[data-testid='sum'] button", text: "Cutoff in Mooring", match: :first))
       press_on(hand, page.find("[aria-label='Made with'] button", text: "rate"))
       expect(page).to have_css("[data-testid='sum']", text: "clip Mooring")
-      starts = standing(id).song.directory.regions_of_clip("mooring").map { |placed| placed.region.start_tick }.first(2)
-      cutoff = KindSatchel::Heard::Resolver.new(standing(id).song, KindSatchel::Address.parse("rope-bass/synth/cutoff"))
+      starts = snapshot(id).song.directory.regions_of_clip("mooring").map { |placed| placed.region.start_tick }.first(2)
+      cutoff = KindSatchel::Heard::Resolver.new(snapshot(id).song, KindSatchel::Address.parse("rope-bass/synth/cutoff"))
       edges = starts.map { |start| cutoff.amounts.spans(start, start + 1920)["shift"].map { |arc| (arc.from - start).round(4) } }
       expect(edges[0]).to eq edges[1]
       expect(edges[0].size).to be > 8
@@ -109,10 +109,10 @@ RSpec.describe "An LFO in a clip" do
   end
 
   def setting = KindSatchel::Address.setting(move.id, "rate")
-  def mover = standing(id).song.directory.movers(setting)[0][1]
+  def mover = snapshot(id).song.directory.movers(setting)[0][1]
 
   it "is drawn by its bounds while a hand tries what would take long, and says so until it lets go" do
-    lane = ->(target) { standing(id).song.tracks.flat_map(&:lanes).find { |one| one.target.to_s == target }.id }
+    lane = ->(target) { snapshot(id).song.tracks.flat_map(&:lanes).find { |one| one.target.to_s == target }.id }
     edit(id, "set_lfo", { envelope_id: move.id, wave: "sine", cycle_ticks: 320 })
     2.times.inject(move.id) do |moved, _|
       edit(id, "add_lane", { address: "move/#{moved}/rate" })

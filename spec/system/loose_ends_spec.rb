@@ -23,7 +23,7 @@ RSpec.describe "Loose ends" do
       fill_in("Why it is meant to be so", with: "for the stage")
       press_button(hand, "Set it aside")
       expect(page).to have_css("[aria-label='Loose ends'] summary", text: "1 set aside")
-      expect(standing(id).song.set_aside.map(&:reason)).to eq ["for the stage"]
+      expect(snapshot(id).song.set_aside.map(&:reason)).to eq ["for the stage"]
       3.times { Server.edit_log.undo(id, revision(id)) }
       expect(get_json("/api/songs/#{id}/loose_ends")["count"]).to eq 4
     end

@@ -9,7 +9,7 @@ RSpec.describe "A macro" do
   let(:macro) { "rope-bass/macro-strip/macro-1" }
   let(:targets) { %w[rope-bass/synth/resonance fog-pad/synth/spread] }
 
-  def song = standing(id).song
+  def song = snapshot(id).song
   def address(text) = KindSatchel::Address.parse(text)
   def knob(text) = page.find("[data-testid='knob-#{text}'] [role=slider]")
   def driven = song.directory.driven.map(&:to_s)

@@ -4,13 +4,13 @@
 RSpec.describe "The mixer" do
   let(:id) { plant }
 
-  def knob(text) = standing(id).song.then { |song| song.knob(KindSatchel::Address.parse(text)) }
+  def knob(text) = snapshot(id).song.then { |song| song.knob(KindSatchel::Address.parse(text)) }
   def place(address) = page.evaluate_script("document.querySelector('[data-testid=\"slide-#{address}\"] .slide-face').style.getPropertyValue('--at')")
 
   it "stands at the foot by a key, moves faders, pans and sends by hand and key, and is undone" do
     open_song(id)
     press_keys("y")
-    expect(page).to have_css("[aria-label='Mixer'] section", count: standing(id).song.tracks.count { |track| track.kind != "carrier" })
+    expect(page).to have_css("[aria-label='Mixer'] section", count: snapshot(id).song.tracks.count { |track| track.kind != "carrier" })
     before = knob("rope-bass/channel/volume")
     drag(middle("slide-rope-bass/channel/volume"), 0, 30)
     eventually(id) { knob("rope-bass/channel/volume") < before - 0.1 }
@@ -45,11 +45,11 @@ RSpec.describe "The mixer" do
     swipe(middle("slide-crate-kit/channel/volume"), 0, 24)
     eventually(id) { knob("crate-kit/channel/volume") < before }
     left = -> { page.evaluate_script("document.querySelector('.mixer').scrollLeft") }
-    revision = standing(id).revision
+    revision = snapshot(id).revision
     swipe([300, middle("slide-crate-kit/channel/volume")[1]], -160, 0)
     expect(watch(left, ->(seen) { seen.any? && seen.last.to_i > 60 })).to be true
     swipe(middle("slide-fog-pad/channel/send-boathouse"), -120, 0)
     sleep 0.3
-    expect(standing(id).revision).to eq revision
+    expect(snapshot(id).revision).to eq revision
   end
 end

@@ -4,8 +4,8 @@ RSpec.describe "Moves in the studio" do
   include Hands
 
   let(:id) { plant }
-  let(:move_id) { standing(id).song.clip("mooring").envelopes.first.id }
-  let(:lane_id) { standing(id).song.track("rope-bass").lanes.first.id }
+  let(:move_id) { snapshot(id).song.clip("mooring").envelopes.first.id }
+  let(:lane_id) { snapshot(id).song.track("rope-bass").lanes.first.id }
   let(:cutoff) { "rope-bass/synth/cutoff" }
 
   before { open_song(id) }
@@ -26,7 +26,7 @@ RSpec.describe "Moves in the studio" do
   end
 
   it "embeds an envelope in the selected clip by one press on the knob, or makes a lane with none selected" do
-    focus(standing(id).song.track("rope-bass").regions[0].id)
+    focus(snapshot(id).song.track("rope-bass").regions[0].id)
     press_keys(:Enter)
     knob = page.find("[data-testid='knob-rope-bass/synth/sub']")
     x, y = dial("rope-bass/synth/sub")
@@ -45,7 +45,7 @@ RSpec.describe "Moves in the studio" do
     x, y = on_line(move_id, 236)
     mouse.move(x:, y:)
     expect(page).to have_css("[data-testid='words']", text: /add a point · \+\d/, visible: :all)
-    before = points_of(standing(id).song, move_id).size
+    before = points_of(snapshot(id).song, move_id).size
     mouse.click(x:, y:)
     eventually(id) { |song| points_of(song, move_id).size == before + 1 }
     x, y = middle("point-#{move_id}-1")
@@ -58,12 +58,12 @@ RSpec.describe "Moves in the studio" do
     drag(middle("point-#{move_id}-1"), 26, 30) do
       expect(page).to have_css("[data-testid='words']", text: /% · \d+\.\d\.\d+/, visible: :all)
       edges << heard_path
-      expect(standing(id).revision).to eq 1
+      expect(snapshot(id).revision).to eq 1
     end
-    song = eventually(id) { points_of(standing(id).song, move_id)[1].tick == 5760 }
+    song = eventually(id) { points_of(snapshot(id).song, move_id)[1].tick == 5760 }
     expect(edges.uniq.size).to eq 2
     expect(points_of(song, move_id)[1].value).to be < 0.42
-    expect(standing(id).revision).to eq 2
+    expect(snapshot(id).revision).to eq 2
     expect(page).to have_button("Undo: move a point of Cutoff")
     expect(page).to have_css("[data-testid='point-#{move_id}-1']", minimum: 4, visible: :all)
   end
@@ -77,7 +77,7 @@ RSpec.describe "Moves in the studio" do
     press_keys(:Escape)
     mouse.up
     expect(page).to have_no_css("[data-testid='words']", visible: :all)
-    expect([heard_path, standing(id).revision]).to eq [edge, 1]
+    expect([heard_path, snapshot(id).revision]).to eq [edge, 1]
   end
 
   it "bends a segment by the mark in its middle, and shapes it from the panel" do
@@ -92,10 +92,10 @@ RSpec.describe "Moves in the studio" do
 
   it "chooses what the envelope does" do
     expect(page).to have_button("shift", class: "btn-secondary")
-    before = json_of(standing(id).song)
+    before = json_of(snapshot(id).song)
     click_on "set"
     expect(page).to have_css(".notice", text: "largest difference heard")
-    expect(json_of(standing(id).song)).to eq before
+    expect(json_of(snapshot(id).song)).to eq before
     click_on "Go on"
     eventually(id) { |song| song.clip("mooring").envelopes.first.role == "set" }
     click_on "scale"
@@ -110,7 +110,7 @@ RSpec.describe "Moves in the studio" do
 
   it "does all of it by keyboard: points are walked, nudged, removed; one is added at the playhead" do
     focus("point-#{move_id}-1")
-    before = points_of(standing(id).song, move_id)[1]
+    before = points_of(snapshot(id).song, move_id)[1]
     press_keys(:Up)
     eventually(id) { |song| (points_of(song, move_id)[1].value - before.value - 0.01).abs < 1e-9 }
     press_keys(:Right)
@@ -128,7 +128,7 @@ RSpec.describe "Moves in the studio" do
     eventually(id) { |song| points_of(song, lane_id).size == 6 }
     within("[data-testid='sum']") do
       expect(page).to have_text("knob").and have_text("lane").and have_text("clip Mooring").and have_text("heard")
-      expected = KindSatchel::Heard::Explanation.new(standing(id).song, address(cutoff), 15_360).to_record["text"]
+      expected = KindSatchel::Heard::Explanation.new(snapshot(id).song, address(cutoff), 15_360).to_record["text"]
       expect(page).to have_css("[data-testid='sum-heard']", text: expected)
     end
   end
@@ -136,7 +136,7 @@ RSpec.describe "Moves in the studio" do
   it "shows the value at the playhead on the knobs, also when stopped" do
     press_ruler(411)
     tick = page.find("[data-testid='position']").text
-    song = standing(id).song
+    song = snapshot(id).song
     expected = song.parameter(address(cutoff)).text(heard(song, cutoff, song.meters.parse(tick)))
     expect(page).to have_css("[data-testid='value-#{cutoff}']", text: expected)
   end
@@ -159,7 +159,7 @@ RSpec.describe "Moves in the studio" do
   # How far, in pixels, the middles of the lines of the drawn edge lie from what the core has there, on the strip's own axis. Rows far out
   # of view are not drawn at all: nil, also for one that goes while it is looked at.
   def band_off(text)
-    song = standing(id).song
+    song = snapshot(id).song
     path = page.evaluate_script("document.querySelector(\"[data-testid='heard-#{text}'] .heard-edge\")?.getAttribute('d') ?? null") or return
     return Float::INFINITY unless path.start_with?("M")
 
@@ -182,7 +182,7 @@ RSpec.describe "Moves in the studio" do
     bands = told("[data-testid^='heard-']", "data-testid").map { |name| name.delete_prefix("heard-") }
     expect(bands.size).to be >= 3
     edited = bands.count do |text|
-      home = standing(id).song.directory.envelopes.values.find { |one| one.envelope.target.to_s == text && one.envelope.points.size > 1 && one.envelope.on }
+      home = snapshot(id).song.directory.envelopes.values.find { |one| one.envelope.target.to_s == text && one.envelope.points.size > 1 && one.envelope.on }
       next unless home && page.has_css?("[data-testid='point-#{home.envelope.id}-1']", visible: :all, wait: 2)
 
       before = revision(id)
@@ -195,7 +195,7 @@ RSpec.describe "Moves in the studio" do
   end
 
   it "says in Sum whose parameter it is, that a macro moves it, and goes with the track that is chosen" do
-    song = standing(id).song
+    song = snapshot(id).song
     driven = song.directory.driven.find { |one| song.directory.envelopes.values.none? { |home| home.envelope.target == one } }.to_s
     track = song.tracks_of(address(driven)).first
     open_panel(Hands::ALL[:mouse], "Sum")

@@ -5,7 +5,7 @@ RSpec.describe "Notes in the studio" do
   let(:id) { plant }
   let(:count) { DemoSong.build.clip("mooring").notes.size }
 
-  def song = standing(id).song
+  def song = snapshot(id).song
   def notes(clip = "mooring") = song.clip(clip).notes
   def box = page.evaluate_script("(b => [b.x, b.y, b.width, b.height])(document.querySelector('[data-testid=\"notes-mooring\"]').getBoundingClientRect())")
   def at(index) = notes[index].to_h
@@ -90,9 +90,9 @@ RSpec.describe "Notes in the studio" do
     pitch = notes[made].pitch
     swipe(middle("note-mooring-#{made}"), 0, 14)
     eventually(id) { notes.find { |one| one.velocity == 96 }.pitch < pitch }
-    revision = standing(id).revision
+    revision = snapshot(id).revision
     swipe([x + 120, y + 40], -60, 0)
     sleep 0.3
-    expect(standing(id).revision).to eq revision
+    expect(snapshot(id).revision).to eq revision
   end
 end

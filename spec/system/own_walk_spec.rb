@@ -10,7 +10,7 @@ RSpec.describe "From a new song to one's own tracks and sounds" do
 
   attr_reader :id
 
-  def song = standing(id).song
+  def song = snapshot(id).song
   def named(name) = song.tracks.find { |track| track.name == name }
   def chain(name) = named(name).devices.map(&:type)
   def envelope(text) = song.clip("line").envelopes.find { |one| one.target.to_s == text }

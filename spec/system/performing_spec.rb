@@ -7,7 +7,7 @@ RSpec.describe "Performing" do
   let(:id) { plant }
   let(:cutoff) { "rope-bass/synth/cutoff" }
 
-  def song = standing(id).song
+  def song = snapshot(id).song
   def position = page.find("[data-testid='position']").text
   def running = watch(-> { position }, ->(seen) { seen.uniq.size > 2 })
 

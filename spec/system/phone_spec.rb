@@ -8,7 +8,7 @@ RSpec.describe "Arranging with a finger" do
     page.driver.browser.page.command("Emulation.setTouchEmulationEnabled", enabled: true)
   end
 
-  def regions(track = "rope-bass") = standing(id).song.track(track).regions
+  def regions(track = "rope-bass") = snapshot(id).song.track(track).regions
   def chosen = told("[data-testid^='region-'][aria-pressed='true']", "data-testid")
 
   # Into the middle of the tool bar or sheet that shows it, then a tap.
@@ -47,7 +47,7 @@ RSpec.describe "Arranging with a finger" do
   end
 
   it "drags the end of a move with a length of its own" do
-    move = standing(id).song.clip("mooring").envelopes.first.id
+    move = snapshot(id).song.clip("mooring").envelopes.first.id
     show_panel("Sum")
     tap_button("own length")
     eventually(id) { |song| song.clip("mooring").envelopes.first.clock == "own_length" }

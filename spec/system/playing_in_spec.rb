@@ -7,7 +7,7 @@ RSpec.describe "Playing in" do
   let(:id) { plant }
   let(:count) { DemoSong.build.clip("mooring").notes.size }
 
-  def song = standing(id).song
+  def song = snapshot(id).song
   def notes = song.clip("mooring").notes
   def set(name, words) = page.find("[aria-label='#{name}']").select(words)
   def key(pitch) = place_of(page.find("[data-pitch='#{pitch}']"))

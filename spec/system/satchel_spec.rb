@@ -9,7 +9,7 @@ RSpec.describe "The satchel" do
 
   after { KeptMoveRow.delete_all }
 
-  def song = standing(id).song
+  def song = snapshot(id).song
   def thrown = song.clip("gulls").envelopes.find { |one| one.target == address(to_pier) }
   def card(name) = page.find("[aria-label='Moves'] button", text: /\A#{name}/)
 

@@ -3,7 +3,7 @@
 RSpec.describe "Songs in the studio" do
   let(:id) { plant }
 
-  def regions = standing(id).song.track("rope-bass").regions
+  def regions = snapshot(id).song.track("rope-bass").regions
   def position = page.find("[data-testid='position']").text
 
   # How often something is seen to change while a block's time runs.
@@ -24,7 +24,7 @@ RSpec.describe "Songs in the studio" do
     click_on "Stop"
     stopped = position
     expect(seen(4) { position }.uniq).to eq [stopped]
-    expect(standing(id).song.meters.parse(stopped)).to be_between(4 * BAR, 12 * BAR)
+    expect(snapshot(id).song.meters.parse(stopped)).to be_between(4 * BAR, 12 * BAR)
   end
 
   it "repeats the range without a gap" do
@@ -33,8 +33,8 @@ RSpec.describe "Songs in the studio" do
     eventually(id) { |song| song.range.end_tick - song.range.start_tick == 960 }
     click_on "Play"
     ticks = []
-    expect(watch(-> { ticks << standing(id).song.meters.parse(position) }, ->(_) { ticks.each_cons(2).count { |a, b| b < a } >= 2 })).to be true
-    expect(ticks.max).to be < standing(id).song.range.end_tick
+    expect(watch(-> { ticks << snapshot(id).song.meters.parse(position) }, ->(_) { ticks.each_cons(2).count { |a, b| b < a } >= 2 })).to be true
+    expect(ticks.max).to be < snapshot(id).song.range.end_tick
   end
 
   it "goes on playing through an edit, a mute and a jump" do
@@ -114,7 +114,7 @@ RSpec.describe "Songs in the studio" do
     open_song(id)
     type_into "Tempo", "fast"
     expect(page).to have_css("[role=alert]", text: "Tempo is a number from 10 to 400")
-    expect([page.find_field("Tempo").value, standing(id).revision]).to eq ["92", 1]
+    expect([page.find_field("Tempo").value, snapshot(id).revision]).to eq ["92", 1]
   end
 
   it "tells when the server refuses, and goes on" do
@@ -230,7 +230,7 @@ RSpec.describe "Songs in the studio" do
   it "works on a phone: unfold, drag a point by touch, read the sum, play" do
     open_song(id, size: :phone)
     page.driver.browser.page.command("Emulation.setTouchEmulationEnabled", enabled: true)
-    move_id = standing(id).song.clip("mooring").envelopes.first.id
+    move_id = snapshot(id).song.clip("mooring").envelopes.first.id
     x, y = middle("point-#{move_id}-1")
     touch("touchStart", x, y)
     5.times { |i| touch("touchMove", x, y + ((i + 1) * 6)) }

@@ -9,7 +9,7 @@ RSpec.describe "The phone as surface" do
 
   after { KeyRow.delete_all }
 
-  def song = standing(id).song
+  def song = snapshot(id).song
   def passes = get_json("/api/songs/#{id}/passes")
   def on_phone(&) = Capybara.using_session(:far_phone) { Capybara.using_driver(:phone, &) }
 

@@ -7,7 +7,7 @@ RSpec.describe "The tempo in the studio" do
   let(:id) { plant }
   let(:tempo) { address("song/clock/tempo") }
 
-  def song = standing(id).song
+  def song = snapshot(id).song
   def lane = song.lanes_of(tempo).first
 
   def glide(hand)

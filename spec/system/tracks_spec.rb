@@ -8,8 +8,8 @@ RSpec.describe "Tracks and song time in the studio" do
     show_panel("Track")
   end
 
-  def track(text) = standing(id).song.tracks.find { |one| one.id == text }
-  def names = standing(id).song.tracks.map(&:name)
+  def track(text) = snapshot(id).song.tracks.find { |one| one.id == text }
+  def names = snapshot(id).song.tracks.map(&:name)
 
   it "asks whether a duplicate takes the moves along, and shows what each choice brings" do
     click_on "Duplicate this track"
@@ -46,14 +46,14 @@ RSpec.describe "Tracks and song time in the studio" do
     page.find("[data-testid='track-deck'] button", text: "Deck").click
     page.select("a new group", from: "Sounds into")
     eventually(id) { names.include?("Group") }
-    page.find("[data-testid='track-#{standing(id).song.tracks.find { |one| one.name == 'Group' }.id}'] button", text: "Group").click
+    page.find("[data-testid='track-#{snapshot(id).song.tracks.find { |one| one.name == 'Group' }.id}'] button", text: "Group").click
     page.select("Deck (group)", from: "Sounds into")
     expect(page).to have_css("[role=alert]", text: "would be a ring")
   end
 
   it "takes bars out, puts them in and opens bars" do
-    before = json_of(standing(id).song)
-    length = standing(id).song.length_ticks
+    before = json_of(snapshot(id).song)
+    length = snapshot(id).song.length_ticks
     act = lambda do |words|
       click_on "Bars"
       page.find("[role=menuitem]", text: words).click
@@ -85,6 +85,6 @@ RSpec.describe "Tracks and song time in the studio" do
     eventually(id) { |now| now.range.on && [now.range.start_tick, now.range.end_tick] == [5 * BAR, 8 * BAR] }
     press_keys(",")
     act.call("Mark this place")
-    expect(standing(id).song.markers.map(&:tick).uniq).to eq [5 * BAR, 8 * BAR]
+    expect(snapshot(id).song.markers.map(&:tick).uniq).to eq [5 * BAR, 8 * BAR]
   end
 end

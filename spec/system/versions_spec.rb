@@ -6,7 +6,7 @@ RSpec.describe "Versions" do
 
   let(:id) { plant }
 
-  def lane = standing(id).song.track("rope-bass").lanes.find { |one| one.target.parameter_id == "cutoff" }
+  def lane = snapshot(id).song.track("rope-bass").lanes.find { |one| one.target.parameter_id == "cutoff" }
 
   Hands::ALL.each do |name, hand|
     it "are kept, compared with now, and give one move back, by #{name}" do

@@ -9,10 +9,10 @@ RSpec.describe "From a sweep in a clip to points on the track" do
   let(:gated) { "rope-bass/channel/volume" }
   let(:cutoff) { "rope-bass/synth/cutoff" }
 
-  def first_region = standing(id).song.track("rope-bass").regions.first
-  def clip = standing(id).song.clip(first_region.clip_id)
-  def envelope(text, song = standing(id).song) = song.clip(song.track("rope-bass").regions.first.clip_id).envelopes.find { |one| one.target.to_s == text }
-  def lane = standing(id).song.track("rope-bass").lanes.find { |one| one.target.to_s == cutoff }
+  def first_region = snapshot(id).song.track("rope-bass").regions.first
+  def clip = snapshot(id).song.clip(first_region.clip_id)
+  def envelope(text, song = snapshot(id).song) = song.clip(song.track("rope-bass").regions.first.clip_id).envelopes.find { |one| one.target.to_s == text }
+  def lane = snapshot(id).song.track("rope-bass").lanes.find { |one| one.target.to_s == cutoff }
 
   def curves(song)
     [swept, gated, cutoff].to_h { |text| [text, KindSatchel::Heard::Resolver.new(song, address(text)).at_each((0..song.length_ticks).step(241).to_a)] }
@@ -41,7 +41,7 @@ RSpec.describe "From a sweep in a clip to points on the track" do
       hand[:press].call(self, name_row(region))
       open_panel(hand, "Clip")
       press_button(hand, "Separate")
-      eventually(id) { standing(id).song.directory.regions_of_clip(first_region.clip_id).size == 1 }
+      eventually(id) { snapshot(id).song.directory.regions_of_clip(first_region.clip_id).size == 1 }
       embed(hand, swept, "Embed Amount in Mooring 2")
       choose_name(swept)
       close_sheet(hand)
@@ -95,11 +95,11 @@ RSpec.describe "From a sweep in a clip to points on the track" do
       open_panel(hand, "Sum")
       expect(page).to have_css("[data-testid='sum']", text: "Cutoff of Rope Bass, heard at 6.1.0")
       told = page.find("[data-testid='sum-heard']").text
-      expect(told).to eq standing(id).song.parameter(address(cutoff)).text(heard(standing(id).song, cutoff, 5 * BAR))
+      expect(told).to eq snapshot(id).song.parameter(address(cutoff)).text(heard(snapshot(id).song, cutoff, 5 * BAR))
       expect(told("[data-testid='sum'] li").join(" ")).to match(/knob.*lane.*clip Mooring 2.*heard/m)
 
       # All of it laid out on the track, and back.
-      laid_from = standing(id).song
+      laid_from = snapshot(id).song
       open_panel(hand, "Track")
       press_button(hand, "Lay all clip moves out")
       press_button(hand, "Go on") if page.has_button?("Go on", wait: 1)

@@ -22,7 +22,7 @@ module KindSatchel
       # its last mixdown in dBFS (nil where there is none).
       Outside = Struct.new(:missing_sounds, :peak_db)
 
-      # A place that was found, not yet told.
+      # A place that was found, not yet found.
       Found = Struct.new(:check, :key, :place) do
         # @return [#find, #tell] the check
         def rules = ALL.fetch(check)
@@ -32,10 +32,10 @@ module KindSatchel
 
         # @return [Hash] plain data
         def to_record(song)
-          told, aside = tell(song), song.aside(check, key)
-          { "check" => check, "title" => rules.title, "meaning" => rules.meaning, "key" => key, "text" => told.text,
-            "place" => told.place,
-            "fixes" => told.fixes.map do |fix|
+          found, aside = tell(song), song.aside(check, key)
+          { "check" => check, "title" => rules.title, "meaning" => rules.meaning, "key" => key, "text" => found.text,
+            "place" => found.place,
+            "fixes" => found.fixes.map do |fix|
               fix.to_h.transform_keys(&:to_s)
             end, **(aside ? { "reason" => aside.reason } : {}) }
         end

@@ -52,7 +52,7 @@ module KindSatchel
         ends = [[@ticks[0], @values[0]], [@ticks[-1], @values[-1]]]
         kept = ends.dup
         @open = []
-        begun(kept)
+        started(kept)
         while kept.size < @most && (gap = @open.pop)
           point, before, after = place(gap)
           next unless point
@@ -66,7 +66,7 @@ module KindSatchel
 
       # Where there may be any number of points, a long course is looked at in stretches from one sharp corner to the
       # next, which are few: each corner is then looked at some times less.
-      def begun(kept)
+      def started(kept)
         from, low = kept[0], 1
         sharp.each do |i|
           to = [@ticks[i], @values[i]]

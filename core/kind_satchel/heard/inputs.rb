@@ -18,10 +18,10 @@ module KindSatchel
         Settings.names(source.envelope).filter_map { |name| input(evaluation, source.envelope, name, tick) }
       end
 
-      # @return [String] the wave and what belongs to it; the rate where it is not told as an input
+      # @return [String] the wave and what belongs to it; the rate where it is not by_name as an input
       def wave(envelope, inputs)
-        told = inputs.to_h { |input| [input.name, input] }
-        envelope.source.text(wave: told["wave"]&.text, rate: told.key?("rate") ? nil : envelope.source.rate_text)
+        by_name = inputs.to_h { |input| [input.name, input] }
+        envelope.source.text(wave: by_name["wave"]&.text, rate: by_name.key?("rate") ? nil : envelope.source.rate_text)
       end
 
       # @return [String] " - rate 1/8 (lane), depth 40 %"; nothing without inputs

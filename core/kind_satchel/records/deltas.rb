@@ -23,7 +23,7 @@ module KindSatchel
     # @param song [Song] as it stands
     # @param side [Integer] 1 to come to what was after, 0 to what was before
     # @return [Hash] a patch whose records of that side are whole
-    def whole(entries, song, side)
+    def expand(entries, song, side)
       OldTempo.patch(entries.to_h do |kind, id, *rest|
         [[kind, id], rest.size == 1 ? pair(record(song, kind, id), rest[0], side) : rest]
       end, song)

@@ -19,7 +19,7 @@ module KindSatchel
       end
       unless KINDS.include?(kind)
         fault!("unknown_kind", "/kind",
-               "There is no kind of track #{kind.inspect}; there is #{KINDS.join(', ')}.")
+               "A track cannot be #{kind.inspect}; its kinds are #{KINDS.join(', ')}.")
       end
       unless HUES.include?(hue)
         fault!("unknown_hue", "/hue",

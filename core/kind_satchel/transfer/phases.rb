@@ -28,7 +28,7 @@ module KindSatchel
       # @param region [Region] of the song
       # @param at [Integer] song tick inside it
       # @return [Hash{String => Array(Integer, Float)}] as {Region#phases}
-      def standing(song, region, at, since)
+      def current(song, region, at, since)
         clip = song.clip(region.clip_id)
         waves(clip).each_with_object(region.phases.dup) do |envelope, phases|
           live = Heard::LiveMove.of(song, envelope, region) or next
@@ -37,13 +37,13 @@ module KindSatchel
 
           phases[envelope.id] =
             [at - region.start_tick + region.offset_ticks,
-             Restarts.told(song, envelope, live.phase(run, at))]
+             Restarts.phase_record(song, envelope, live.phase(run, at))]
         end
       end
 
       def with_phases(regions, (before, after), region, tick, moved)
         start = [region.start_tick, tick].max
-        phases = standing(before, region, start, tick)
+        phases = current(before, region, start, tick)
         return regions if phases == Region::NO_PHASES
 
         place = regions.index { |one| one.start_tick == start + moved }
@@ -56,7 +56,7 @@ module KindSatchel
       def goes_on?(song, bare, phases)
         track = song.directory.region(bare.id).track
         song = song.with_track(track.with(regions: track.regions.map { |one| one.id == bare.id ? bare : one }))
-        found = standing(song, bare, bare.start_tick, Float::INFINITY)
+        found = current(song, bare, bare.start_tick, Float::INFINITY)
         waves(song.clip(bare.clip_id)).all? do |envelope|
           from, phase = phases[envelope.id]
           from != bare.offset_ticks || Restarts.same?(song, envelope, phase, found.dig(envelope.id, 1))

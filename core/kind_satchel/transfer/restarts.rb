@@ -15,7 +15,7 @@ module KindSatchel
       def self.closed(song, from, to) = new(song, from, to, from)
 
       # A phase as it is kept: what is not random tells nothing by whole cycles.
-      def self.told(song, envelope, phase)
+      def self.phase_record(song, envelope, phase)
         (random?(song, envelope) ? phase : phase % 1).round(12)
       end
 
@@ -58,7 +58,7 @@ module KindSatchel
       def phase(lane)
         live = Heard::LiveMove.of(@song, lane)
         found = live ? live.phase(Clocks::Run.new(0, 0, @song.length_ticks), @to) : lane.source.phase_at(@to)
-        Restarts.told(@song, lane, found)
+        Restarts.phase_record(@song, lane, found)
       end
 
       # Whether it would be there by itself: a wave of one pace, and a stretch of whole cycles.

@@ -26,7 +26,7 @@ module KindSatchel
       # Waves of its clip go on as they do here.
       def self.cut(song, region, from, to)
         if region.start_tick - region.offset_ticks < from
-          region = region.with(phases: Phases.standing(song, region, region.start_tick.clamp(from..), from))
+          region = region.with(phases: Phases.current(song, region, region.start_tick.clamp(from..), from))
         end
         region = region.split(from, region.id).last if region.start_tick < from
         region = region.split(to, nil).first if region.end_tick > to

@@ -65,8 +65,8 @@ export function pressRegion(event: PointerEvent, region: RegionPart): void {
             if (!change) return;
             const now = song().model.regions[region.id];
             if (now) setView({ trackId: trackIdOf(now) });
-            if (change.tells.some(({ code }) => code === "lost"))
-              tell("done", change.tells.map(({ text }) => text).join("; "), true);
+            if (change.notices.some(({ code }) => code === "lost"))
+              tell("done", change.notices.map(({ text }) => text).join("; "), true);
           });
         select(region, mode);
       },

@@ -28,7 +28,7 @@ export class Played {
 }
 
 /** The song as it stands. */
-export function standing(songId: number, prepare: Prepare): Played {
+export function fromSong(songId: number, prepare: Prepare): Played {
   const api = songApi(songId);
   return new Played(() => song().model, api.clock, api.stretch, prepare);
 }

@@ -15,7 +15,7 @@ import { Hands } from "./hands";
 import { leadOut, outputNow } from "./output";
 import type { Voice } from "./parts";
 import type { Place } from "./planner";
-import { kept, type Played, standing } from "./played";
+import { kept, type Played, fromSong } from "./played";
 import { Rack } from "./rack";
 import { Rest } from "./rest";
 import { Shown } from "./shown";
@@ -72,7 +72,7 @@ class Player implements Follower {
     this.other = null;
     this.versions.clear();
     forgetHearing();
-    this.asItStands = standing(songId, this.prepare);
+    this.asItStands = fromSong(songId, this.prepare);
     this.asItStands.readClock().catch(leave);
   }
 

@@ -11,14 +11,14 @@ export interface Acting {
 
 export const movesNow = ({ clip, lane, macro }: Acting): boolean => clip === "on" || lane === "on" || macro;
 
-const standing = (list: EnvelopePart[]): "on" | "off" | null =>
+const stateOf = (list: EnvelopePart[]): "on" | "off" | null =>
   list.length === 0 ? null : list.some((entry) => entry.on) ? "on" : "off";
 
 export function acting(find: Lookup, address: string): Acting {
   const all = find.targets[address] ?? [];
   return {
-    clip: standing(all.filter((envelope) => envelope.owner.startsWith("clip/"))),
-    lane: standing(all.filter((envelope) => envelope.owner.startsWith("track/"))),
+    clip: stateOf(all.filter((envelope) => envelope.owner.startsWith("clip/"))),
+    lane: stateOf(all.filter((envelope) => envelope.owner.startsWith("track/"))),
     macro: address in find.drivers,
   };
 }

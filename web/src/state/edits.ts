@@ -25,7 +25,7 @@ export const edit = <K extends Name>(name: K, inputs: Inputs<K>, say?: Say): Pro
 /** Makes an edit and says what was done, with what came with it and the way back. */
 export const editAndTell = async <K extends Name>(name: K, inputs: Inputs<K>, say?: Say): Promise<Change | null> => {
   const change = await edit(name, inputs, say);
-  if (change) tell("done", [`Done: ${change.words}`, ...change.tells.map(({ text }) => text)].join("; "), true);
+  if (change) tell("done", [`Done: ${change.words}`, ...change.notices.map(({ text }) => text)].join("; "), true);
   return change;
 };
 
@@ -45,7 +45,7 @@ const ASKED = new Set(["separated", "difference", "along", "sent", "loose"]);
 export async function editAsking<K extends Name>(name: K, inputs: EditInputs[K]): Promise<void> {
   const trial = await faultsSaid(() => api().preview(song().revision, name, inputs, { heard: [] }));
   if (!trial) return;
-  const doubts = trial.tells.filter(({ code }) => ASKED.has(code)).map(({ text }) => text);
+  const doubts = trial.notices.filter(({ code }) => ASKED.has(code)).map(({ text }) => text);
   if (doubts.length === 0) return void (await editAndTell(name, inputs));
   setNotice({ notice: { tone: "done", words: `${doubts.join("; ")}.`, go: () => void editAndTell(name, inputs) } });
 }

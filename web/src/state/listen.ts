@@ -30,7 +30,7 @@ export function listen(songId: number): () => void {
   });
   events.addEventListener("error", wentAway);
   events.addEventListener("open", answered);
-  events.addEventListener("standing", (event) => {
+  events.addEventListener("snapshot", (event) => {
     const { revision, listening } = JSON.parse((event as MessageEvent<string>).data) as Standing;
     if (song().songId === songId) takeListening(listening);
     if (moved(revision)) void catchUp();

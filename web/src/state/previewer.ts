@@ -11,11 +11,11 @@ import { wants } from "./taking";
 /** Clips of a preview with their notes: those that stand, but for where they would differ. */
 function withNotes({ parts, notes }: Preview, model: Model): Preview["parts"] {
   return parts.map(([kind, id, record]): Preview["parts"][number] => {
-    const standing = kind === "clip" && record ? model.clips[id]?.notes : undefined;
-    if (!standing) return [kind, id, record];
+    const current = kind === "clip" && record ? model.clips[id]?.notes : undefined;
+    if (!current) return [kind, id, record];
     const [first, gone, came] = notes[id] ?? [0, 0, []];
-    const fits = first + gone <= standing.length;
-    const all = fits ? [...standing.slice(0, first), ...came, ...standing.slice(first + gone)] : standing;
+    const fits = first + gone <= current.length;
+    const all = fits ? [...current.slice(0, first), ...came, ...current.slice(first + gone)] : current;
     return [kind, id, { ...(record as ClipPart), notes: all }];
   });
 }

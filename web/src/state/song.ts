@@ -17,7 +17,7 @@ export interface SongState extends Drawing {
   soloed: string[];
   silent: string[];
   drawn: Record<string, boolean>;
-  /** What is heard at the standing playhead, exactly; empty while it runs. */
+  /** What is heard at the playhead at rest, exactly; empty while it runs. */
   exact: Record<string, [value: number, text: string]>;
   preview: Preview | null;
 }

@@ -14,7 +14,7 @@ export function useTold<K extends keyof EditInputs>(name: K, inputs: EditInputs[
     let over = false;
     api()
       .preview(song().revision, name, inputs, { heard: [] })
-      .then(({ tells }) => tells.filter(({ code }) => codes.includes(code)).map(({ text }) => text))
+      .then(({ notices }) => notices.filter(({ code }) => codes.includes(code)).map(({ text }) => text))
       .catch((error) => (error instanceof Refused ? [error.message] : []))
       .then((words) => {
         if (!over) setSaid(words.join("; "));

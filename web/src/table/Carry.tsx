@@ -6,7 +6,7 @@ import { useSong } from "../state/song";
 export function Carry() {
   const carry = useHand((state) => state.carry);
   const tried = useSong((state) => state.preview?.words);
-  const tells = useSong((state) => state.preview?.tells);
+  const notices = useSong((state) => state.preview?.notices);
   const words = carry?.words ?? tried;
   if (!carry || !(words || carry.fault)) return null;
   const left = Math.min(carry.x + 14, window.innerWidth - 280);
@@ -18,7 +18,7 @@ export function Carry() {
       data-testid="carry"
     >
       <p className="font-semibold">{carry.fault ?? words}</p>
-      {!carry.fault && tells?.map(({ text }) => <p key={text}>{text}</p>)}
+      {!carry.fault && notices?.map(({ text }) => <p key={text}>{text}</p>)}
     </div>
   );
 }

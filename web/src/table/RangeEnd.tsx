@@ -28,10 +28,10 @@ export function RangeEnd({ side, range }: { side: Side; range: Range }) {
   const meters = useSong((state) => state.model.head.meters);
   const tick = side === "start" ? range.start_tick : range.end_tick;
   const press = (event: PointerEvent) => {
-    const standing = song().model.head.range;
-    const from = side === "start" ? standing.start_tick : standing.end_tick;
+    const current = song().model.head.range;
+    const from = side === "start" ? current.start_tick : current.end_tick;
     const wish = (reach: Reach) =>
-      withEnd(standing, side, snapSong(from + xToTick(viewNow(), reach.dx), reach.free ? 1 : Math.max(gridNow(), 960)));
+      withEnd(current, side, snapSong(from + xToTick(viewNow(), reach.dx), reach.free ? 1 : Math.max(gridNow(), 960)));
     drag(
       event,
       {

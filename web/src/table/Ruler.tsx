@@ -26,8 +26,8 @@ export const Ruler = memo(function Ruler({
 }) {
   const pxPerTick = useView((state) => state.pxPerTick);
   const trial = useTransport((state) => state.rangeTrial);
-  const standing = useSong((state) => state.model.head.range);
-  const range = trial ?? standing;
+  const current = useSong((state) => state.model.head.range);
+  const range = trial ?? current;
   const meters = useSong((state) => state.model.head.meters);
   const every = [1, 2, 4, 8, 16, 32, 64].find((bars) => bars * bar * pxPerTick > 44) ?? 128;
   const before = barStart(meters, view[0]) - every * bar;

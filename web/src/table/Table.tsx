@@ -54,9 +54,9 @@ export function Table({ narrow }: { narrow: boolean }) {
     const scale = viewNow().pxPerTick;
     const [left, right] = chunks(box.scrollLeft, box.clientWidth, CHUNK_PX);
     const rowsNow = chunks(box.scrollTop, box.clientHeight, CHUNK_ROWS_PX);
-    const standing = `${left} ${right} ${scale} ${rowsNow}`;
-    if (standing === seen.current) return;
-    seen.current = standing;
+    const current = `${left} ${right} ${scale} ${rowsNow}`;
+    if (current === seen.current) return;
+    seen.current = current;
     startTransition(() => {
       setShown(same([left / scale, right / scale]));
       setRows(same(rowsNow));

@@ -12,11 +12,11 @@ import { setView, viewNow } from "../state/view";
 const MARGIN: Px = 14;
 
 /** Where the table stands; the store hears of it once scrolling rests, so that a frame of scrolling costs little. */
-let standing: { tick: Ticks; timer: number } | null = null;
+let pending: { tick: Ticks; timer: number } | null = null;
 
 export function rest(tick: Ticks): void {
-  clearTimeout(standing?.timer);
-  standing = { tick, timer: window.setTimeout(() => setView({ scrollTick: tick }), 150) };
+  clearTimeout(pending?.timer);
+  pending = { tick, timer: window.setTimeout(() => setView({ scrollTick: tick }), 150) };
 }
 
 /** Scrolling by hand while it plays ends the following, until the next play or a press on Follow. */
@@ -27,9 +27,9 @@ export function stay(): void {
 /** Zooms about a place; the tick there stays where it is. */
 export function zoom(factor: number, x = 300): void {
   const { pxPerTick } = viewNow();
-  clearTimeout(standing?.timer);
-  const scrollTick = standing?.tick ?? viewNow().scrollTick;
-  standing = null;
+  clearTimeout(pending?.timer);
+  const scrollTick = pending?.tick ?? viewNow().scrollTick;
+  pending = null;
   const next = Math.min(Math.max(pxPerTick * factor, MIN_PX_PER_TICK), MAX_PX_PER_TICK);
   setView({ pxPerTick: next, scrollTick: Math.max(0, scrollTick + x / pxPerTick - x / next) });
 }
@@ -61,8 +61,8 @@ export function fit(): void {
   }
   const wanted = (roomForSong() - 2 * MARGIN) / Math.max(1, to - from);
   const pxPerTick = Math.min(Math.max(wanted, MIN_PX_PER_TICK), MAX_PX_PER_TICK);
-  clearTimeout(standing?.timer);
-  standing = null;
+  clearTimeout(pending?.timer);
+  pending = null;
   setView({ pxPerTick, scrollTick: Math.max(0, from - MARGIN / pxPerTick) });
   const box = tableBox();
   if (box) box.scrollLeft = Math.max(0, from * pxPerTick - MARGIN);

@@ -10,13 +10,13 @@ module KindSatchel
         clip = song.clip(placed.region.clip_id)
         start, finish = input.values_at(:start_tick, :end_tick)
         check(clip, start, finish)
-        song, clip, tells = own(song, clip, placed)
+        song, clip, notices = own(song, clip, placed)
         fitted = fitted(clip, finish - start)
         region = placed.region.with(clip_id: clip.id, start_tick: start, length_ticks: finish - start, offset_ticks: 0,
                                     span_ticks: finish - start,
                                     phases: Region::NO_PHASES)
         next_song = Placing.drop(song.with_clip(fitted), song.track(placed.track.id), region)
-        [next_song, "fit #{clip.name} to #{song.meters.text(start)} - #{song.meters.text(finish)}", tells]
+        [next_song, "fit #{clip.name} to #{song.meters.text(start)} - #{song.meters.text(finish)}", notices]
       end
 
       def self.check(clip, start, finish)

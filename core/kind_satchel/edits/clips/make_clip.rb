@@ -14,8 +14,8 @@ module KindSatchel
         clip = Clip.new(id: "clip-#{song.next_id}", name: name(song, input, track), kind: "notes",
                         length_ticks: input[:length_ticks], notes: [], audio: nil,
                         envelopes: [])
-        next_song, tells = Placing.fresh(song, track, clip, input[:start_tick])
-        [next_song, "make #{clip.name}", tells]
+        next_song, notices = Placing.fresh(song, track, clip, input[:start_tick])
+        [next_song, "make #{clip.name}", notices]
       end
 
       def self.name(song, input, track)

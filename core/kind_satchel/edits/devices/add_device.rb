@@ -9,8 +9,8 @@ module KindSatchel
         owner = Chains.owner!(song, input)
         type = Chains.type!(owner, input[:type], "/type")
         taken!(owner) if type.role == "instrument"
-        next_song, tells = Chains.put(song, owner, Chains.fresh(owner.devices.map(&:id), type.id), input[:before])
-        [next_song, "put #{type.name.downcase} into #{owner.name}", tells]
+        next_song, notices = Chains.put(song, owner, Chains.fresh(owner.devices.map(&:id), type.id), input[:before])
+        [next_song, "put #{type.name.downcase} into #{owner.name}", notices]
       end
 
       def self.taken!(track)

@@ -12,10 +12,10 @@ module KindSatchel
         sounds_there!(song, clip, track)
         devices = taken(track, Chains.device!(track, input[:device_id], "/device_id"))
         ids = Chains.free_ids(clip, devices)
-        next_song, tells = next_song(song, track, clip, devices, ids)
+        next_song, notices = next_song(song, track, clip, devices, ids)
         words = devices.size == 1 ? devices.first.type_rules.name.downcase : "#{devices.size} effects"
         [next_song, "turn #{words} of #{track.name} into effects of #{clip.name}",
-         tells + waiting(song, track, clip, ids)]
+         notices + waiting(song, track, clip, ids)]
       end
 
       def self.sounds_there!(song, clip, track)
@@ -38,8 +38,8 @@ module KindSatchel
         bare = song.with_track(track.with(devices: track.devices - devices))
         moved = Chains.retargeted(bare, movers(song, track, clip, ids), clip.chain_id, ids)
         chain = devices.map { |device| device.with(id: ids.fetch(device.id)) } + clip.devices
-        done, tells = Chains.on_one_track(moved, moved.clip(clip.id).with(devices: chain))
-        [Chains.redriven(done, track.id, clip.chain_id, ids), tells]
+        done, notices = Chains.on_one_track(moved, moved.clip(clip.id).with(devices: chain))
+        [Chains.redriven(done, track.id, clip.chain_id, ids), notices]
       end
 
       # What can go on moving them.

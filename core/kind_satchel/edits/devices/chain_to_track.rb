@@ -35,8 +35,8 @@ module KindSatchel
         if others.zero?
           []
         else
-          [Tell.new("along", [clip.id],
-                    "#{others == 1 ? 'another clip is' : "#{others} other clips are"} heard through them too")]
+          [Notice.new("along", [clip.id],
+                      "#{others == 1 ? 'another clip is' : "#{others} other clips are"} heard through them too")]
         end
       end
       private_class_method :track!, :heard_by_others

@@ -27,12 +27,12 @@ module KindSatchel
                                 "These settings are all the same; there is nothing to morph.")
         end
 
-        told = drivers!(song, macro, drives, input)
+        notices = drivers!(song, macro, drives, input)
         free = drives.reduce(song) { |now, drive| Macros.freed(now, drive.target) }
         next_song = Macros.change(free, macro) { |one| one.with(drives: [*others(one, owner_id, device_id), *drives]) }
         words = "let #{song.parameter_name(macro)} morph #{device.type_rules.name} of #{owner.name} through " \
                 "#{list.size} settings"
-        [next_song, words, told]
+        [next_song, words, notices]
       end
 
       def self.others(macro, owner_id, device_id)
@@ -78,7 +78,7 @@ module KindSatchel
         return [] if taken.empty?
 
         names = taken.map { |target| song.parameter_name(target) }.join(", ")
-        return [Tell.new("replaced", taken.map(&:to_s), "other macros drive #{names} no more")] if input[:replace]
+        return [Notice.new("replaced", taken.map(&:to_s), "other macros drive #{names} no more")] if input[:replace]
 
         raise InvalidInput.of("already_driven", "/device", "Other macros drive #{names} already; they may be replaced.")
       end

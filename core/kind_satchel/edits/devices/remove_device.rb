@@ -19,15 +19,15 @@ module KindSatchel
         return [] if targets.empty?
 
         names = targets.first(3).map { |target| Macros.words(song, target) }.join(", ")
-        [Tell.new("undriven", targets.map(&:to_s),
-                  "#{names}#{" and #{targets.size - 3} more" if targets.size > 3} rest on their own knobs again")]
+        [Notice.new("undriven", targets.map(&:to_s),
+                    "#{names}#{" and #{targets.size - 3} more" if targets.size > 3} rest on their own knobs again")]
       end
 
-      # @return [Array<Tell>] how many moves wait, for whoever reads it
+      # @return [Array<Notice>] how many moves wait, for whoever reads it
       def self.waiting(homes)
         return [] if homes.empty?
 
-        [Tell.new("loose", homes.map do |home|
+        [Notice.new("loose", homes.map do |home|
           home.envelope.id
         end, "#{PlainText.count(homes.size, 'move')} of it #{homes.size == 1 ? 'waits' : 'wait'}")]
       end

@@ -12,12 +12,12 @@ module KindSatchel
                                 "A carrier track makes no sound, so it has no devices.")
         end
 
-        fresh, told = devices(song, owner, input[:devices])
+        fresh, left_out = devices(song, owner, input[:devices])
         chain = in_order([*fresh, *instrument(owner, fresh)]) + owner.devices.drop(owner.end_of_effects)
-        next_song, tells = Chains.on_one_track(song, owner.with(devices: chain))
+        next_song, notices = Chains.on_one_track(song, owner.with(devices: chain))
         lost = owner.devices.reject { |device| chain.any? { |other| other.id == device.id } }
         [next_song, "give #{owner.name} #{input[:name] ? "the chain #{input[:name]}" : 'another chain'}",
-         tells + told + undriven(next_song, lost) + RemoveDevice.waiting(lost.flat_map { |device|
+         notices + left_out + undriven(next_song, lost) + RemoveDevice.waiting(lost.flat_map { |device|
            Chains.moves_of(song, owner, device.id)
          })]
       end
@@ -37,26 +37,26 @@ module KindSatchel
         targets = lost.flat_map(&:macros).flat_map(&:drives).map(&:target).select { |target| song.parameter?(target) }
         return [] if targets.empty?
 
-        [Tell.new("undriven", targets.map(&:to_s), "#{targets.map do |target|
+        [Notice.new("undriven", targets.map(&:to_s), "#{targets.map do |target|
           song.parameter_name(target)
         end.join(', ')} rest on their own knobs again")]
       end
 
-      # @return [Array(Array<Device>, Array<Tell>)]
+      # @return [Array(Array<Device>, Array<Notice>)]
       def self.devices(song, track, list)
         free = track.devices.group_by(&:type)
         ids = track.devices.map(&:id)
-        told = []
+        notices = []
         made = list.each_with_index.map do |entry, i|
           type = Chains.type!(track, entry["type"], "/devices/#{i}/type")
           device = free[type.id]&.shift || Chains.fresh(ids, type.id)
           ids |= [device.id]
           macros, left = Chains.macros(song, track, device, entry["macros"], "/devices/#{i}/macros")
-          told.concat(left)
+          notices.concat(left)
           device.with(values: Chains.values!(type, entry.fetch("values", {}), "/devices/#{i}/values"), held: {},
                       sound: entry["sound"], macros:)
         end
-        [made, told]
+        [made, notices]
       end
       private_class_method :instrument, :undriven, :devices
     end

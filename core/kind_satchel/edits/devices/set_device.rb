@@ -9,7 +9,7 @@ module KindSatchel
         owner = Chains.owner!(song, input)
         device = InvalidInput.under("/device_id") { owner.device(input[:device_id]) }
         values = Chains.values!(device.type_rules, input[:values], "/values")
-        macros, told = Chains.macros(song, owner, device, input[:macros], "/macros")
+        macros, notices = Chains.macros(song, owner, device, input[:macros], "/macros")
         sends = device.values.select { |id, _| Devices.send_parts(device, id) }
         devices = owner.devices.map do |other|
           if other.equal?(device)
@@ -20,7 +20,7 @@ module KindSatchel
           end
         end
         [song.with_owner(owner.with(devices:)),
-         "set #{device.type_rules.name.downcase} of #{owner.name}#{" to #{input[:name]}" if input[:name]}", told]
+         "set #{device.type_rules.name.downcase} of #{owner.name}#{" to #{input[:name]}" if input[:name]}", notices]
       end
     end
   end

@@ -10,20 +10,20 @@ module KindSatchel
       def self.call(song, input)
         macro = Macros.address!(song, input[:macro], "/macro")
         target = Macros.target!(song, input[:target], "/target")
-        told = driver!(song, macro, target, input)
+        notices = driver!(song, macro, target, input)
         drive = drive(song, macro, target, input)
         next_song = Macros.change(Macros.freed(song, target), macro) { |one| one.driving(target, drive) }
         scale = song.parameter(target).scale
         ends = drive.stops.values_at(0, -1).map { |_, value| scale.text(value) }.join(" to ")
-        [next_song, "let #{song.parameter_name(macro)} drive #{Macros.words(song, target)} from #{ends}", told]
+        [next_song, "let #{song.parameter_name(macro)} drive #{Macros.words(song, target)} from #{ends}", notices]
       end
 
       # @raise [InvalidInput] where another drives it
-      # @return [Array<Tell>]
+      # @return [Array<Notice>]
       def self.driver!(song, macro, target, input)
         other = song.directory.drivers(target).find { |one| one.macro != macro } or return []
         words = Macros.words(song, other.macro)
-        return [Tell.new("replaced", [], "#{words} drives it no more")] if input[:replace]
+        return [Notice.new("replaced", [], "#{words} drives it no more")] if input[:replace]
 
         raise InvalidInput.of("already_driven", "/target",
                               "#{words} drives #{song.parameter_name(target)} already; it may be replaced.")
@@ -32,14 +32,14 @@ module KindSatchel
       def self.drive(song, macro, target, input)
         return Drive.new(target:, stops: input[:stops]) if input[:stops]
 
-        standing = song.directory.drives_of(macro).find { |one| one.target == target } || Drive.plain(target)
-        return standing unless input.key?(:low) || input.key?(:high)
+        current = song.directory.drives_of(macro).find { |one| one.target == target } || Drive.plain(target)
+        return current unless input.key?(:low) || input.key?(:high)
 
-        ends = %i[low high].zip([standing.stops.first[1], standing.stops.last[1]])
+        ends = %i[low high].zip([current.stops.first[1], current.stops.last[1]])
         low, high = ends.map { |name, value| input.key?(name) ? value!(song, target, input[name], "/#{name}") : value }
         # What lies between stays where it is.
-        between = standing.stops[1..-2]
-        standing.with(stops: [[standing.stops.first[0], low], *between, [standing.stops.last[0], high]])
+        between = current.stops[1..-2]
+        current.with(stops: [[current.stops.first[0], low], *between, [current.stops.last[0], high]])
       end
 
       def self.value!(song, target, given, path)

@@ -12,8 +12,9 @@ module KindSatchel
         words = "turn #{parameter.name} of #{song.owner_name(address)} to #{parameter.text(input[:value])}"
         return [song.owned(address).turned(value), words] unless song.held?(address) || overruled?(song, address)
 
-        told = song.held?(address) ? [] : [Tell.new("held", [input[:address]], "held by hand until it is handed back")]
-        [song.owned(address).held(value), words, told]
+        held = Notice.new("held", [input[:address]], "held by hand until it is handed back")
+        notices = song.held?(address) ? [] : [held]
+        [song.owned(address).held(value), words, notices]
       end
 
       # Whether turning the knob by itself would not be heard: wherever an envelope sets it, or where a macro drives it.

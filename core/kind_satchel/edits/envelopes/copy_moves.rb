@@ -13,11 +13,11 @@ module KindSatchel
         [table.copied, words, unmatched(left)]
       end
 
-      # @return [Array<Tell>] what has no place there
+      # @return [Array<Notice>] what has no place there
       def self.unmatched(left)
         return [] if left.empty?
 
-        [Tell.new("unmatched", left.map do |row|
+        [Notice.new("unmatched", left.map do |row|
           row.envelope.id
         end, "#{PlainText.count(left.size, 'move')} found no match")]
       end

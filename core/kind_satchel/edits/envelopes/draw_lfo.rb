@@ -14,15 +14,11 @@ module KindSatchel
         name = song.parameter_name(envelope.target)
         words = "turn the LFO of #{name} into points"
         idle = Conversion::Drawn.idle(song, envelope)
-        told = if idle.any?
-                 [Tell.new("loose", [envelope.id],
-                           "what moves its #{idle.join(' and ')} waits as a loose end")]
-               else
-                 []
-               end
-        return [done, words, told] unless song.parameter?(envelope.target)
+        waits = Notice.new("loose", [envelope.id], "what moves its #{idle.join(' and ')} waits as a loose end")
+        notices = idle.any? ? [waits] : []
+        return [done, words, notices] unless song.parameter?(envelope.target)
 
-        [done, words, [LayOut.difference(Heard::Difference.of(song, done, [envelope.target])), *told]]
+        [done, words, [LayOut.difference(Heard::Difference.of(song, done, [envelope.target])), *notices]]
       end
     end
   end

@@ -33,7 +33,7 @@ module KindSatchel
         end
         [next_song,
          "let #{next_song.parameter_name(landing.envelope.target)} #{landing.words} follow #{followed.name}",
-         told(landing, points)]
+         notices(landing, points)]
       end
 
       # With the digest of what it was made of, as that sounds in the song it is in.
@@ -50,7 +50,7 @@ module KindSatchel
       # The keys of the sounds that it follows.
       # @return [Array<String>]
       def self.sounds(song, input)
-        of = input["of"] || input[:of] || standing(song, input)&.of or return []
+        of = input["of"] || input[:of] || current(song, input)&.of or return []
         return [of["sound"]] if of["sound"]
 
         clips = if of["clip_id"]
@@ -63,7 +63,7 @@ module KindSatchel
         clips.compact.uniq.filter_map { |clip| clip.audio&.sound }.uniq
       end
 
-      def self.standing(song, input)
+      def self.current(song, input)
         source = song.directory.envelopes[input["envelope_id"] || input[:envelope_id]]&.envelope&.source
         source if source.is_a?(Sources::Followed)
       end
@@ -82,9 +82,9 @@ module KindSatchel
 
       def self.limits(landing, input)
         envelope = landing.envelope
-        standing = landing.fresh? && envelope.role == "shift" ? SHIFT_LIMITS : envelope.limits
+        current = landing.fresh? && envelope.role == "shift" ? SHIFT_LIMITS : envelope.limits
         scale = Envelopes.scale(landing.song, envelope)
-        list = %i[low high].zip(standing).map do |name, limit|
+        list = %i[low high].zip(current).map do |name, limit|
           given = input[name]
           next limit if given.nil?
 
@@ -93,12 +93,12 @@ module KindSatchel
         list == envelope.limits ? {} : { limits: list }
       end
 
-      def self.told(landing, points)
-        told = [Tell.new("thinned", [landing.envelope.id], PlainText.count(points.size, "point"))]
+      def self.notices(landing, points)
+        notices = [Notice.new("thinned", [landing.envelope.id], PlainText.count(points.size, "point"))]
         lost = landing.envelope.followed? || landing.fresh? ? 0 : landing.envelope.points.size
-        lost.positive? ? [Tell.new("replaced", [landing.envelope.id], Envelopes.replaced(lost)), *told] : told
+        lost.positive? ? [Notice.new("replaced", [landing.envelope.id], Envelopes.replaced(lost)), *notices] : notices
       end
-      private_class_method :standing, :source, :limits, :told
+      private_class_method :current, :source, :limits, :notices
 
       # The points, as shares.
       class Followed

@@ -9,7 +9,8 @@ module KindSatchel
         placed = placed(song, input)
         addresses = input[:addresses]&.map&.with_index { |text, i| Inputs.target(song, text, "/addresses/#{i}") }
         laid = Conversion::LayOut.call(song, placed, addresses:)
-        [laid.song, "lay #{PlainText.count(laid.converted, 'move')} of #{Regions.words(song, placed)} out", tells(laid)]
+        [laid.song, "lay #{PlainText.count(laid.converted, 'move')} of #{Regions.words(song, placed)} out",
+         notices(laid)]
       end
 
       def self.placed(song, input)
@@ -21,22 +22,22 @@ module KindSatchel
 
       # What is told of a conversion.
       # @param result [Conversion::Result]
-      # @return [Array<Tell>]
-      def self.tells(result)
-        told = difference(result.difference)
-        result.separated.any? ? [told, separated(result.separated)] : [told]
+      # @return [Array<Notice>]
+      def self.notices(result)
+        changed = difference(result.difference)
+        result.separated.any? ? [changed, separated(result.separated)] : [changed]
       end
 
-      # @return [Tell] which clips are made separate first
+      # @return [Notice] which clips are made separate first
       def self.separated(clips)
-        Tell.new("separated", clips.map(&:id),
-                 "#{clips.map(&:name).join(', ')} #{clips.size == 1 ? 'is' : 'are'} made separate first")
+        Notice.new("separated", clips.map(&:id),
+                   "#{clips.map(&:name).join(', ')} #{clips.size == 1 ? 'is' : 'are'} made separate first")
       end
 
       # @param difference [Array(Float, Boolean)] see {Heard::Difference}
       def self.difference(difference)
         kind = difference[0] > Heard::Ramps::TOLERANCE ? "difference" : "same"
-        Tell.new(kind, [], Heard::Difference.words(*difference))
+        Notice.new(kind, [], Heard::Difference.words(*difference))
       end
       private_class_method :placed
     end

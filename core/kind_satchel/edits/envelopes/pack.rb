@@ -17,7 +17,7 @@ module KindSatchel
 
         packed = Conversion::Pack.call(song, home.envelope, from, to)
         words = "pack #{Envelopes.name(song, home.envelope.id)} into #{PlainText.count(packed.converted, 'region')}"
-        [packed.song, words, LayOut.tells(packed)]
+        [packed.song, words, LayOut.notices(packed)]
       end
     end
   end

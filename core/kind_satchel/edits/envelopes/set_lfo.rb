@@ -21,7 +21,7 @@ module KindSatchel
         return again(song, before.id, source, name, input) if before.lfo?
 
         depth = before.role == "shift" && before.plain? ? SHIFT_DEPTH : before.depth
-        lost = before.points.empty? ? [] : [Tell.new("replaced", [before.id], Envelopes.replaced(before.points.size))]
+        lost = before.points.empty? ? [] : [Notice.new("replaced", [before.id], Envelopes.replaced(before.points.size))]
         [Envelopes.change(song, before.id) do |one|
           one.with(source:, depth:, points: [])
         end, "make #{name} an LFO: #{source.text}", lost]
@@ -33,7 +33,7 @@ module KindSatchel
         rate = made ? "resting at #{source.rate_text}" : source.rate_text
         words = "set the LFO of #{name}: #{source.text(rate:)}"
         asked = made && RATE_INPUTS.any? { |key| input[key] }
-        [set, words, asked ? [Tell.new("overruled", [id], "its rate is #{made}; this is the one it rests at")] : []]
+        [set, words, asked ? [Notice.new("overruled", [id], "its rate is #{made}; this is the one it rests at")] : []]
       end
 
       # @return [String, nil] what is heard of a rate in place of the one it rests at
@@ -51,21 +51,21 @@ module KindSatchel
       end
 
       def self.changes(song, home, input)
-        standing = home.envelope.lfo? ? home.envelope.source : Sources::Lfo.plain
-        rate = rate_changes(song, home, standing, input)
-        steady!(song, home.envelope, standing) if rate.key?(:hertz) && rate[:hertz].nil? != standing.hertz.nil?
+        current = home.envelope.lfo? ? home.envelope.source : Sources::Lfo.plain
+        rate = rate_changes(song, home, current, input)
+        steady!(song, home.envelope, current) if rate.key?(:hertz) && rate[:hertz].nil? != current.hertz.nil?
         input.slice(*SETTINGS).merge(rate)
       end
 
       # Free or by note lengths, whichever is typed; turned into the other it goes as fast as before at the tempo of
       # the first tick.
-      def self.rate_changes(song, home, standing, input)
+      def self.rate_changes(song, home, current, input)
         return typed(song, home, input[:rate]) if input[:rate]
         return { hertz: input[:hertz] } if input[:hertz]
         return { cycle_ticks: input[:cycle_ticks], hertz: nil } if input[:cycle_ticks]
-        return paced(standing, input[:speed]) if input[:speed]
+        return paced(current, input[:speed]) if input[:speed]
 
-        input.key?(:free) && input[:free] != standing.free? ? turned(standing, song.tempo.bpm_at(0)) : {}
+        input.key?(:free) && input[:free] != current.free? ? turned(current, song.tempo.bpm_at(0)) : {}
       end
 
       def self.typed(song, home, text)
@@ -85,20 +85,20 @@ module KindSatchel
         raise InvalidInput.of("out_of_range", path, "#{wish} lies outside #{least} to #{most} for a free LFO.")
       end
 
-      def self.turned(standing, bpm)
+      def self.turned(current, bpm)
         beats = bpm / 60.0
-        unless standing.free?
-          return { hertz: (beats * Timing::PPQ / standing.cycle_ticks).clamp(*Sources::Lfo::HERTZ.minmax) }
+        unless current.free?
+          return { hertz: (beats * Timing::PPQ / current.cycle_ticks).clamp(*Sources::Lfo::HERTZ.minmax) }
         end
 
-        { hertz: nil, cycle_ticks: (beats * Timing::PPQ / standing.hertz).clamp(*Sources::Lfo::CYCLE_TICKS.minmax) }
+        { hertz: nil, cycle_ticks: (beats * Timing::PPQ / current.hertz).clamp(*Sources::Lfo::CYCLE_TICKS.minmax) }
       end
 
       # What moves the rate would mean something else.
-      def self.steady!(song, envelope, standing)
+      def self.steady!(song, envelope, current)
         return unless song.directory.moved_settings.fetch(envelope.id, []).include?("rate")
 
-        kind = standing.free? ? "free" : "of note lengths"
+        kind = current.free? ? "free" : "of note lengths"
         raise InvalidInput.of("settings_moved", "/rate",
                               "The rate is moved, so it stays #{kind}; take away what moves it first.")
       end
@@ -112,10 +112,10 @@ module KindSatchel
       end
 
       # So many times as fast as it goes.
-      def self.paced(standing, speed)
-        return { hertz: audible!(standing.hertz * speed, "/speed") } if standing.free?
+      def self.paced(current, speed)
+        return { hertz: audible!(current.hertz * speed, "/speed") } if current.free?
 
-        ticks = standing.cycle_ticks / speed.to_r
+        ticks = current.cycle_ticks / speed.to_r
         { cycle_ticks: within(ticks.denominator == 1 ? ticks.to_i : ticks.to_f, "/speed") }
       end
 

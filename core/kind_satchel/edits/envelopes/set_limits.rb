@@ -8,8 +8,8 @@ module KindSatchel
       def self.call(song, input)
         envelope = song.directory.envelope(input[:envelope_id]).envelope
         scale = song.parameter(envelope.target).scale
-        limits = %i[low high].zip(envelope.limits).map do |name, standing|
-          input.key?(name) ? amount(envelope, scale, input[name], "/#{name}") : standing
+        limits = %i[low high].zip(envelope.limits).map do |name, current|
+          input.key?(name) ? amount(envelope, scale, input[name], "/#{name}") : current
         end
         depth = input.key?(:depth) ? share(input[:depth]) : envelope.depth
         texts = limits.map { |limit| envelope.role_rules.amount_text(scale, limit) }

@@ -23,7 +23,7 @@ module KindSatchel
 
         Conversion::Moved.refuse(song, envelope, "/envelope_id")
         changed = Conversion::RoleChange.call(song, home, role)
-        [changed.song, words, LayOut.tells(changed)]
+        [changed.song, words, LayOut.notices(changed)]
       end
 
       # One envelope of each role to a place.

@@ -38,7 +38,7 @@ module KindSatchel
         end
         counted = CountedOn.new(next_song, home.clip.id, home.envelope.id, loop_ticks(home), input[:repeats])
         [counted.song, "vary #{Envelopes.name(song, home.envelope.id)} over #{input[:repeats]} loops",
-         [Tell.new("thinned", [home.envelope.id], PlainText.count(points.size, "point")),
+         [Notice.new("thinned", [home.envelope.id], PlainText.count(points.size, "point")),
           *less(home, repeats.strength), counted.tell]]
       end
 
@@ -58,9 +58,9 @@ module KindSatchel
       def self.less(home, strength)
         return [] if strength > 1 - 1e-9
 
-        [Tell.new("limited", [home.envelope.id],
-                  "there is room for #{Units.short(strength * 100)} % of that change; so much is made in all loops " \
-                  "alike")]
+        [Notice.new("limited", [home.envelope.id],
+                    "there is room for #{Units.short(strength * 100)} % of that change; so much is made in all loops " \
+                    "alike")]
       end
 
       # How long one repeat is.
@@ -182,7 +182,7 @@ module KindSatchel
           end
         end
 
-        # What nothing is: to it a move is drawn.
+        # The value that changes nothing; a depth draws a move towards it.
         def rest = @rest ||= @rules.neutral || @base.map(&:value).min
 
         def repeat(place)
@@ -269,7 +269,7 @@ module KindSatchel
         end
 
         # How many of the repeats are heard, and where.
-        # @return [Tell]
+        # @return [Notice]
         def tell
           places = {}
           @song.directory.regions_of_clip(@clip_id).map(&:region).reject(&:muted).sort_by(&:start_tick).each do |region|
@@ -277,8 +277,8 @@ module KindSatchel
           end
           some = places.size == @count ? "all" : "#{places.size} of the"
           heard = "#{some} #{@count} loops #{places.size == 1 ? 'is' : 'are'} heard"
-          Tell.new("loops_heard", [@envelope_id],
-                   places.empty? ? "the clip lies nowhere yet, so none of them is heard" : "#{heard}, #{where(places)}")
+          nowhere = "the clip lies nowhere yet, so none of them is heard"
+          Notice.new("loops_heard", [@envelope_id], places.empty? ? nowhere : "#{heard}, #{where(places)}")
         end
 
         private

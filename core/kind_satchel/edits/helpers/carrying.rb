@@ -29,13 +29,13 @@ module KindSatchel
         lifted = @copy ? travelling.song : without(Transfer::Lanes.lift(travelling.song, lanes.values.flatten))
         dropped = drop(lifted, regions)
         lanes.each { |placed, list| dropped = lay(dropped, placed, list) }
-        [dropped, tells(travelling, lifted, dropped)]
+        [dropped, notices(travelling, lifted, dropped)]
       end
 
       # @param names [Array<String>] of parameters
-      # @return [Tell]
+      # @return [Notice]
       def self.lost(names)
-        Tell.new("lost", [], "#{names.join(', ')} #{names.size == 1 ? 'has' : 'have'} no place there and will be off")
+        Notice.new("lost", [], "#{names.join(', ')} #{names.size == 1 ? 'has' : 'have'} no place there and will be off")
       end
 
       # Where the first of them comes to lie.
@@ -111,16 +111,16 @@ module KindSatchel
         Transfer::Lanes.lay(song, stretches, Transfer::Match.new(@song, placed.track, goal(placed)), @ticks)
       end
 
-      def tells(travelling, before, after)
+      def notices(travelling, before, after)
         [*along(travelling), *Placing.cuts(before, after)]
       end
 
       def along(travelling)
         list = []
-        list << Tell.new("along", [], found_words(travelling.found)) if travelling.found.any?
+        list << Notice.new("along", [], found_words(travelling.found)) if travelling.found.any?
         list << Carrying.lost(travelling.lost) if travelling.lost.any?
         list << LayOut.separated(travelling.separated) if travelling.separated.any?
-        list << Tell.new("follow", [], "lane points follow") if @song.points_follow
+        list << Notice.new("follow", [], "lane points follow") if @song.points_follow
         list
       end
 

@@ -54,7 +54,7 @@ module KindSatchel
       end
 
       # Puts a device into a chain: before another one, or at the end of its effects.
-      # @return [Array(Song, Array<Tell>)]
+      # @return [Array(Song, Array<Notice>)]
       def put(song, owner, device, before)
         rest = owner.with(devices: owner.devices.reject { |other| other.id == device.id })
         at = place(owner, rest, device, before)
@@ -75,7 +75,7 @@ module KindSatchel
 
       # The song with a chain in it. A clip with effects of its own sounds on one track: on every other track its
       # regions get a copy of it.
-      # @return [Array(Song, Array<Tell>)]
+      # @return [Array(Song, Array<Notice>)]
       def on_one_track(song, owner)
         next_song = song.with_owner(owner)
         return [next_song, []] unless owner.is_a?(Clip) && owner.devices.any?
@@ -84,7 +84,7 @@ module KindSatchel
         return [next_song, []] if others.empty?
 
         apart = others.reduce(next_song) { |now, placed| separated(now, owner, placed) }
-        [apart, [Tell.new("separated", [owner.id], "#{owner.name} is made separate on every other track")]]
+        [apart, [Notice.new("separated", [owner.id], "#{owner.name} is made separate on every other track")]]
       end
 
       def separated(song, clip, placed)
@@ -94,7 +94,7 @@ module KindSatchel
 
       # Names and drives that a strip is given. What another macro drives already stays with that.
       # @param records [Array<Hash>, nil] nil leaves them as they are
-      # @return [Array(Array<Macro>, Array<Tell>)]
+      # @return [Array(Array<Macro>, Array<Notice>)]
       # @raise [InvalidInput]
       def macros(song, owner, device, records, path)
         return [device.macros, []] unless records
@@ -113,7 +113,7 @@ module KindSatchel
           macro.with(drives: free)
         end
         words = "#{PlainText.count(lost.size, 'drive')} left out, driven by other macros"
-        [list, lost.empty? ? [] : [Tell.new("left_out", lost.map { |drive| drive.target.to_s }, words)]]
+        [list, lost.empty? ? [] : [Notice.new("left_out", lost.map { |drive| drive.target.to_s }, words)]]
       end
 
       def free?(song, owner, device, target)

@@ -12,7 +12,7 @@ module KindSatchel
 
       # Places a clip that the song does not have yet, once, over its whole length.
       # @param clip [Clip] named by the song's next id
-      # @return [Array(Song, Array<Tell>)]
+      # @return [Array(Song, Array<Notice>)]
       def self.fresh(song, track, clip, start_tick)
         region = Region.fresh(id: "region-#{song.next_id + 1}", clip_id: clip.id, start_tick:,
                               length_ticks: clip.length_ticks)
@@ -24,7 +24,7 @@ module KindSatchel
       # What a drop did to the regions that lay there.
       # @param before [Song] without the regions that were dropped
       # @param after [Song]
-      # @return [Array<Tell>]
+      # @return [Array<Notice>]
       def self.cuts(before, after)
         changed = before.tracks.flat_map do |track|
           now = after.track(track.id)
@@ -35,7 +35,7 @@ module KindSatchel
         end
         return changed if changed.size <= 3
 
-        [Tell.new("cut", changed.flat_map(&:ids), "cuts or replaces #{changed.size} regions")]
+        [Notice.new("cut", changed.flat_map(&:ids), "cuts or replaces #{changed.size} regions")]
       end
 
       def self.cut(song, region, left)
@@ -43,7 +43,7 @@ module KindSatchel
 
         words = "#{left ? 'cuts' : 'replaces'} #{song.clip(region.clip_id).name} at " \
                 "#{song.meters.text(region.start_tick)}"
-        Tell.new("cut", [region.id], words)
+        Notice.new("cut", [region.id], words)
       end
       private_class_method :cut
 

@@ -94,14 +94,15 @@ module KindSatchel
       # @return [Array<Directory::Home>] where the pass wrote
       def homes(pass) = pass.envelopes.values.flatten.map { |id| pass.song.directory.envelope(id) }
 
-      # @return [Array<Tell>] what became of the pass
-      def told(before, pass, strokes)
+      # @return [Array<Notice>] what became of the pass
+      def outcome(before, pass, strokes)
         held = strokes.keys.select { |address| before.held?(address) }
         samples = strokes.values.flatten.sum { |stroke| stroke.ticks.size }
         points = strokes.keys.sum { |address| points(pass, address) }
-        [Tell.new("thinned", [], "#{PlainText.count(points, 'point')} now, from #{PlainText.count(samples, 'sample')}"),
+        made = "#{PlainText.count(points, 'point')} now, from #{PlainText.count(samples, 'sample')}"
+        [Notice.new("thinned", [], made),
          *shared(pass), *missed(pass),
-         *(held.any? ? [Tell.new("handed_back", held.map(&:to_s), "#{names(before, held)} handed back")] : [])]
+         *(held.any? ? [Notice.new("handed_back", held.map(&:to_s), "#{names(before, held)} handed back")] : [])]
       end
 
       # How many points the envelopes of a parameter hold now.
@@ -114,13 +115,13 @@ module KindSatchel
         homes(pass).filter_map(&:clip).uniq(&:id).filter_map do |clip|
           count = pass.song.directory.regions_of_clip(clip.id).size
           if count > 1
-            Tell.new("shared", [clip.id],
-                     "#{clip.name} is heard in #{count} regions, so it moves in all of them")
+            Notice.new("shared", [clip.id],
+                       "#{clip.name} is heard in #{count} regions, so it moves in all of them")
           end
         end
       end
 
-      # @return [Array<Tell>] what of it is not as it was played
+      # @return [Array<Notice>] what of it is not as it was played
       def missed(pass)
         [*lost_words(pass), *idle_words(pass), *limits(pass), *taken_in(pass), *homeless(pass)]
       end
@@ -129,9 +130,9 @@ module KindSatchel
       def limits(pass)
         by = pass.overruled.first(MOST_NAMES).join(" and ")
         list = []
-        list << Tell.new("overruled", [], "overruled by #{by}, so it is not heard there") unless by.empty?
+        list << Notice.new("overruled", [], "overruled by #{by}, so it is not heard there") unless by.empty?
         words = "it cannot make all of what was played; there it stays at its limit"
-        list << Tell.new("limited", [], words) if pass.limited
+        list << Notice.new("limited", [], words) if pass.limited
         list
       end
 
@@ -139,8 +140,8 @@ module KindSatchel
       def taken_in(pass)
         stilled = pass.stilled.first(MOST_NAMES).join(" and ")
         list = []
-        list << Tell.new("replaced", pass.replaced, "a move that was off there is replaced") if pass.replaced.any?
-        list << Tell.new("stilled", [], "what moved #{stilled} is taken in and switched off") unless stilled.empty?
+        list << Notice.new("replaced", pass.replaced, "a move that was off there is replaced") if pass.replaced.any?
+        list << Notice.new("stilled", [], "what moved #{stilled} is taken in and switched off") unless stilled.empty?
         list
       end
 
@@ -148,16 +149,16 @@ module KindSatchel
       def homeless(pass)
         words = { "lane" => ["no_clip", "where no clip sounds it is in the lane"],
                   "lost" => ["lost", "where the clip does not sound it is left out"] }
-        words.slice(*pass.homeless).values.map { |code, text| Tell.new(code, [], text) }
+        words.slice(*pass.homeless).values.map { |code, text| Notice.new(code, [], text) }
       end
 
       # What later loops wrote over, and where a move runs once instead.
       def lost_words(pass)
         apart = pass.apart.first(MOST_NAMES).join(" and ")
         [*(unless apart.empty?
-             Tell.new("once", [], "#{apart} is made separate where it was played, and the move runs once over it")
+             Notice.new("once", [], "#{apart} is made separate where it was played, and the move runs once over it")
            end),
-         *(Tell.new("written_over", [], written_over(pass.song, pass.lost_ticks.values.max)) if pass.lost_ticks.any?)]
+         *(Notice.new("written_over", [], written_over(pass.song, pass.lost_ticks.values.max)) if pass.lost_ticks.any?)]
       end
 
       # @return [String] "2 bars of what was played are written over"
@@ -170,7 +171,7 @@ module KindSatchel
       # Where a role can do nothing.
       def idle_words(pass)
         pass.idle.map do |address, role, from, to|
-          Tell.new("idle", [address.to_s], idle_at(pass.song, address, role, from, to))
+          Notice.new("idle", [address.to_s], idle_at(pass.song, address, role, from, to))
         end
       end
 

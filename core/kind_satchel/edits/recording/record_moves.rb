@@ -27,7 +27,7 @@ module KindSatchel
         ready, region_id = into(ready, strokes, input)
         pass = Perform::HandPass.new(ready, strokes, **input.slice(:role, :tolerance),
 into: region_id ? "region" : input[:into], region_id:)
-        [pass.song, "record #{names(song, strokes.keys)} into #{place_words(pass)}", told(song, pass, strokes),
+        [pass.song, "record #{names(song, strokes.keys)} into #{place_words(pass)}", outcome(song, pass, strokes),
          kept(song, strokes, input, pass, region_id)]
       end
 

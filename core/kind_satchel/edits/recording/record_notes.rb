@@ -34,8 +34,8 @@ module KindSatchel
       def self.left_out(pass)
         return [] if pass.left_out.zero?
 
-        [Tell.new("left_out", [],
-                  "#{PlainText.count(pass.left_out, 'note')} past the end of a clip that is not repeated left out")]
+        [Notice.new("left_out", [],
+                    "#{PlainText.count(pass.left_out, 'note')} past the end of a clip that is not repeated left out")]
       end
       private_class_method :played, :left_out
     end

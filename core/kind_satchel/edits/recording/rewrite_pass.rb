@@ -95,7 +95,7 @@ module KindSatchel
         found = measured(pass, address)
         share = found["difference"]
         close = share < NONE ? "just as it was played" : "within #{format('%.2g', share * 100)} % of what was played"
-        Tell.new("thinned", [], "#{PlainText.count(found['points'] || 0, 'point')}, #{close}")
+        Notice.new("thinned", [], "#{PlainText.count(found['points'] || 0, 'point')}, #{close}")
       end
 
       def self.kept_of(pass, address, input, region_id)

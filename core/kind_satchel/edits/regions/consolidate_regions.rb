@@ -8,15 +8,15 @@ module KindSatchel
       def self.call(song, input)
         placed = Regions.named(song, input[:region_ids])
         made = Conversion::OneClip.call(song, placed)
-        [made.song, "make #{Regions.words(song, placed)} one clip", [*LayOut.tells(made), *left(made.left)]]
+        [made.song, "make #{Regions.words(song, placed)} one clip", [*LayOut.notices(made), *left(made.left)]]
       end
 
       def self.left(names)
         if names.empty?
           []
         else
-          [Tell.new("lost", [],
-                    "#{names.join(', ')}, switched off, #{names.size == 1 ? 'is' : 'are'} left out")]
+          [Notice.new("lost", [],
+                      "#{names.join(', ')}, switched off, #{names.size == 1 ? 'is' : 'are'} left out")]
         end
       end
       private_class_method :left

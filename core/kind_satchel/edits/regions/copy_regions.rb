@@ -7,10 +7,10 @@ module KindSatchel
     module CopyRegions
       def self.call(song, input)
         carrying = Carrying.new(song, **input, copy: true)
-        next_song, tells = carrying.carried
+        next_song, notices = carrying.carried
         [next_song,
          "copy #{Regions.words(song, Regions.named(song, input[:region_ids]))} to " \
-         "#{song.meters.text(carrying.start_tick)}", tells]
+         "#{song.meters.text(carrying.start_tick)}", notices]
       end
     end
   end

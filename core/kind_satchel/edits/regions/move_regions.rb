@@ -6,10 +6,10 @@ module KindSatchel
     module MoveRegions
       def self.call(song, input)
         carrying = Carrying.new(song, **input)
-        next_song, tells = carrying.carried
+        next_song, notices = carrying.carried
         [next_song,
          "move #{Regions.words(song, Regions.named(song, input[:region_ids]))} to " \
-         "#{song.meters.text(carrying.start_tick)}", tells]
+         "#{song.meters.text(carrying.start_tick)}", notices]
       end
     end
   end

@@ -8,8 +8,8 @@ module KindSatchel
       def self.call(song, input)
         song, track = track(song, input)
         clip = clip(song, input)
-        next_song, tells = Placing.fresh(song, track, clip, input[:start_tick])
-        [next_song, "place #{clip.name}", tells]
+        next_song, notices = Placing.fresh(song, track, clip, input[:start_tick])
+        [next_song, "place #{clip.name}", notices]
       end
 
       def self.track(song, input)

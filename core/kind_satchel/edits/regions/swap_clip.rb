@@ -14,10 +14,10 @@ module KindSatchel
         next_song = Regions.change(travelling.song, placed) do |one|
           one.region.with(clip_id: ids[one.region.id], phases: Region::NO_PHASES)
         end
-        [next_song, "swap #{Regions.words(song, placed)} for #{clip.name}", tells(travelling)]
+        [next_song, "swap #{Regions.words(song, placed)} for #{clip.name}", notices(travelling)]
       end
 
-      def self.tells(travelling)
+      def self.notices(travelling)
         [*(Carrying.lost(travelling.lost) if travelling.lost.any?),
          *(LayOut.separated(travelling.separated) if travelling.separated.any?)]
       end
@@ -44,7 +44,7 @@ module KindSatchel
         travelling.on(clip.id, from, track, alone: homes.empty?)
       end
 
-      private_class_method :tells, :fits!, :clip_on
+      private_class_method :notices, :fits!, :clip_on
     end
   end
 end

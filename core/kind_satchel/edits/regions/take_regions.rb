@@ -23,7 +23,7 @@ module KindSatchel
           @goals = goals(InvalidInput.under("/track_id") { song.track(input[:track_id]) })
         end
 
-        # @return [Array(Song, Array<Tell>)]
+        # @return [Array(Song, Array<Notice>)]
         def result
           graft = Transfer::Graft.new(@song, @other)
           strangers = @goals.keys.to_h { |track| [track, graft.track(track, regions: regions(track), lanes: false)] }

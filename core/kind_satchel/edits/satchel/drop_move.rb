@@ -19,7 +19,7 @@ module KindSatchel
         stretch = input[:length_ticks] || own_stretch(landing.home, move, input.fetch(:tick, 0))
         dropped = Dropped.new(landing, drop, limits(move, envelope, scale, input), input.fetch(:tick, 0), stretch)
         words = "drop #{move.name.strip} on #{landing.song.parameter_name(envelope.target)} #{landing.words}"
-        [Envelopes.change(landing.song, envelope.id) { dropped.envelope }, words, dropped.tells]
+        [Envelopes.change(landing.song, envelope.id) { dropped.envelope }, words, dropped.notices]
       end
 
       def self.own_stretch(home, move, tick)
@@ -35,9 +35,9 @@ module KindSatchel
         return Roles.full(envelope.role) if scale.steps == 1
 
         kept = move.limits_for(envelope.role)
-        typed = %i[low high].zip(kept).map do |name, standing|
+        typed = %i[low high].zip(kept).map do |name, current|
           given = input[name]
-          next standing if given.nil?
+          next current if given.nil?
           next number(given, rules, name) if given.is_a?(Numeric)
 
           InvalidInput.under("/#{name}") { rules.parse(scale, given) }
@@ -57,13 +57,13 @@ module KindSatchel
       class Dropped
         SAME = 1e-9
 
-        attr_reader :envelope, :tells
+        attr_reader :envelope, :notices
 
         def initialize(landing, drop, limits, tick, stretch)
           @before, @clip, @scale = landing.envelope, landing.clip, Envelopes.scale(landing.song, landing.envelope)
           @drop, @limits, @tick, @stretch = drop, limits, tick, stretch
           @bpm = landing.song.tempo.bpm_at(0)
-          @tells = []
+          @notices = []
           @envelope = drop.runs_on? && (landing.fresh? || @before.lfo?) ? as_lfo : as_points
         end
 
@@ -72,8 +72,8 @@ module KindSatchel
         def as_lfo
           source = @drop.lfo(@stretch)
           wished = @drop.over ? @limits.reverse : @limits
-          standing = [0.0, 1.0].map { |level| @before.amount(level) }
-          same = @before.lfo? && standing.zip(wished).all? { |one, other| (one - other).abs <= SAME }
+          current = [0.0, 1.0].map { |level| @before.amount(level) }
+          same = @before.lfo? && current.zip(wished).all? { |one, other| (one - other).abs <= SAME }
           limits = same ? {} : { limits: wished, depth: 1.0 }
           @before.with(source:, points: [], **limits)
         end
@@ -81,7 +81,7 @@ module KindSatchel
         def as_points
           base = @before
           if base.lfo?
-            @tells << Tell.new("replaced", [base.id], "its LFO is replaced")
+            @notices << Notice.new("replaced", [base.id], "its LFO is replaced")
             base = base.with(source: Sources::Drawn::PLAIN, points: [])
           end
           middle = values(base, @drop.points(@stretch, base.role, @scale, @limits, bpm: @bpm)).map do |point|
@@ -103,7 +103,7 @@ module KindSatchel
             beyond ||= !value.between?(least - SAME, most + SAME)
             Point.new(tick: point.tick, value: value.clamp(least, most), shape: point.shape.scaled(factor))
           end
-          @tells << Tell.new("limited", [base.id], "its limits do not let all of it through") if beyond
+          @notices << Notice.new("limited", [base.id], "its limits do not let all of it through") if beyond
           list
         end
 

@@ -14,7 +14,7 @@ module KindSatchel
         there = others.find { |other| other.tick == moved.tick }
         [song.with(markers: [*(others - [there]), moved].sort_by(&:tick)),
          changes.key?(:tick) ? "move the marker #{marker.name}" : "call the marker #{marker.name} #{moved.name}",
-         there ? [Tell.new("cut", [there.id], "takes the place of the marker #{there.name}")] : []]
+         there ? [Notice.new("cut", [there.id], "takes the place of the marker #{there.name}")] : []]
       end
 
       # @raise [NotFound]

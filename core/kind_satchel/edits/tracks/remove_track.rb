@@ -19,7 +19,7 @@ module KindSatchel
         parts = [[track.regions.size, "region"], [track.lanes.size, "lane"]].reject { |count, _| count.zero? }
         return [] if parts.empty?
 
-        [Tell.new("along", [track.id], "#{parts.map do |count, word|
+        [Notice.new("along", [track.id], "#{parts.map do |count, word|
           PlainText.count(count, word)
         end.join(' and ')} go along")]
       end
@@ -34,8 +34,8 @@ module KindSatchel
         end
         return [] if senders.empty?
 
-        [Tell.new("sent", senders.map(&:id),
-                  "#{senders.map(&:name).first(3).join(', ')} #{senders.size == 1 ? 'sends' : 'send'} to it no more")]
+        [Notice.new("sent", senders.map(&:id),
+                    "#{senders.map(&:name).first(3).join(', ')} #{senders.size == 1 ? 'sends' : 'send'} to it no more")]
       end
 
       def self.moved?(song, track, id)
@@ -50,8 +50,8 @@ module KindSatchel
         clips = homes.filter_map(&:clip).uniq(&:id).reject { |clip| clip_only_here?(song, clip, track) }
         return [] if clips.empty?
 
-        [Tell.new("loose", clips.map(&:id),
-                  "what #{clips.map(&:name).first(3).join(', ')} did to #{track.name} waits as a loose end")]
+        [Notice.new("loose", clips.map(&:id),
+                    "what #{clips.map(&:name).first(3).join(', ')} did to #{track.name} waits as a loose end")]
       end
 
       def self.clip_only_here?(song, clip, track)

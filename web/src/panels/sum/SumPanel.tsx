@@ -131,7 +131,7 @@ function PlaceSwitch() {
       type="button"
       className={`btn btn-xs font-normal pointer-coarse:h-10 ${atPointer ? "btn-secondary" : ""}`}
       aria-pressed={atPointer}
-      title="Tell it under the pointer, over the strips of an unfolded track, rather than at the playhead"
+      title="EditNotice it under the pointer, over the strips of an unfolded track, rather than at the playhead"
       onClick={() => {
         setView({ sumAtPointer: !atPointer });
         setHand({ pointer: null });

@@ -18,7 +18,7 @@ interface Props {
 
 /** From fine to coarse: how many points that makes, and how close they are, is seen while the hand moves. */
 export function Fineness({ tolerance, inputs, found, onCommit }: Props) {
-  const tried = useSong(({ preview }) => preview?.tells.find(({ code }) => code === "thinned")?.text ?? null);
+  const tried = useSong(({ preview }) => preview?.notices.find(({ code }) => code === "thinned")?.text ?? null);
   const { wish, ask, keep } = useTried(
     "rewrite_pass",
     tolerance,

@@ -36,15 +36,15 @@ export function NoteEditor({ track, regions, clips, height, view }: Props) {
   const here = regions.map((region) => clips[region.clip_id]).filter(({ kind }) => kind === "notes");
   const ids = [...new Set(here.map(({ id }) => id))].join(" ");
   // The rows stay while a hand is at work, so that nothing moves away under it.
-  const standing = useSong(({ model }) => model.clips);
+  const known = useSong(({ model }) => model.clips);
   const rows = useMemo(
     () =>
       noteRows(
-        ids.split(" ").flatMap((id) => standing[id] ?? []),
+        ids.split(" ").flatMap((id) => known[id] ?? []),
         drums,
         height,
       ),
-    [ids, standing, drums, height],
+    [ids, known, drums, height],
   );
   return (
     <>

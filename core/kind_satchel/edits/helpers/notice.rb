@@ -30,8 +30,8 @@ module KindSatchel
     # - loops_heard  how many of the loops that a move is varied over are heard, and where
     # - idle       where the role of a move can do nothing
     # - takes_dropped  samples of older passes that are no longer kept, to make room
-    Tell = Struct.new(:code, :ids, :text) do
-      # One tell is one thing, also where lists are put together.
+    Notice = Struct.new(:code, :ids, :text) do
+      # One notice is one thing, also where lists are put together.
       undef_method :to_a
 
       # @return [Hash] plain data
