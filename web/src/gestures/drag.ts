@@ -30,8 +30,9 @@ export interface DragHandlers {
   cancel(): void;
 }
 
-/** A hand that moves less than this has pressed, not dragged. */
+/** A hand that moves less than this has pressed, not dragged; a finger wanders further. */
 const SLACK: Px = 4;
+const FINGER_SLACK: Px = 10;
 /** How much slower a fine drag is. */
 const FINE = 0.1;
 
@@ -49,6 +50,7 @@ export function drag(event: Press, handlers: DragHandlers, scrolls: "no" | "acro
   const target = event.currentTarget as Element;
   finger = event.pointerType === "touch";
   const id = event.pointerId;
+  const slack = finger ? FINGER_SLACK : SLACK;
   let [lastX, lastY] = [event.clientX, event.clientY];
   const reach: Reach = { dx: 0, dy: 0, fine: false, free: false, copy: false, moved: false, at: performance.now() };
   target.setPointerCapture?.(id);
@@ -68,7 +70,7 @@ export function drag(event: Press, handlers: DragHandlers, scrolls: "no" | "acro
     reach.dx += (source.clientX - lastX) * pace;
     reach.dy += (source.clientY - lastY) * pace;
     [lastX, lastY] = [source.clientX, source.clientY];
-    reach.moved ||= Math.hypot(reach.dx, reach.dy) > SLACK;
+    reach.moved ||= Math.hypot(reach.dx, reach.dy) > slack;
     if (reach.moved) handlers.move({ ...reach });
   };
   const onUp = (source: PointerEvent) => {

@@ -4,7 +4,7 @@ import type { Press } from "./drag";
 /** A finger that lies still for so long takes hold. */
 const HOLD_MS = 350;
 /** One that moves further before scrolls. */
-const STILL: Px = 8;
+const STILL: Px = 10;
 
 let held = false;
 

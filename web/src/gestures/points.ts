@@ -101,21 +101,33 @@ export function pressLine(event: PointerEvent, ground: Ground, tick: Ticks, valu
   );
 }
 
+/** A finger that rests so long on a line chooses the envelope; it adds nothing. */
+const LONG_MS = 500;
+
 /** A finger's tap on the line, or on the ground of an empty envelope: a point is added; a swipe from there scrolls. */
 export function tapLine(event: PointerEvent, ground: Ground, tick: Ticks, value: Normalised | null): void {
   const { envelope, window } = ground;
   setChoice({ envelopeId: envelope.id, chosen: [], span: null, windowFrom: window[0] });
   drag(event, {
     move: () => {},
-    drop: ({ moved }) =>
-      !moved && void addPoint({ envelope_id: envelope.id, tick, ...(value === null ? {} : { value }) }),
+    drop: ({ moved, at }) => {
+      if (!moved && at - event.timeStamp < LONG_MS)
+        void addPoint({ envelope_id: envelope.id, tick, ...(value === null ? {} : { value }) });
+    },
     cancel: () => {},
   });
 }
 
+/** Where points are on their way: a second press there, before the first is answered, is no second point. */
+const adding = new Set<string>();
+
 /** Adds a point and chooses it. */
 export async function addPoint(inputs: EditInputs["add_point"]): Promise<void> {
-  if (!(await edit("add_point", inputs))) return;
+  const place = `${inputs.envelope_id} ${inputs.tick}`;
+  if (adding.has(place)) return;
+  adding.add(place);
+  const added = await edit("add_point", inputs).finally(() => adding.delete(place));
+  if (!added) return;
   const points = song().model.envelopes[inputs.envelope_id]?.points ?? [];
   const index = points.findLastIndex((point) => point.tick === inputs.tick);
   if (index >= 0) setChoice({ envelopeId: inputs.envelope_id, chosen: [index], span: null });

@@ -9,7 +9,7 @@ import { keyHint } from "../state/keyMap";
 import { useLooseEnds } from "../state/looseEnds";
 import { useSong } from "../state/song";
 import { setView } from "../state/view";
-import { zoom } from "../table/scrolling";
+import { zoomAtHand } from "../table/scrolling";
 import { TextField } from "../ui/Fields";
 import { IconButton } from "../ui/IconButton";
 import { toggleTheme, useTheme } from "../ui/theme";
@@ -162,10 +162,10 @@ export function ThemeButton() {
 export function ZoomButtons() {
   return (
     <>
-      <IconButton label="Zoom out" onPress={() => zoom(1 / 1.4)}>
+      <IconButton label="Zoom out" onPress={() => zoomAtHand(1 / 1.4)}>
         <ZoomOut size={15} />
       </IconButton>
-      <IconButton label="Zoom in" onPress={() => zoom(1.4)}>
+      <IconButton label="Zoom in" onPress={() => zoomAtHand(1.4)}>
         <ZoomIn size={15} />
       </IconButton>
     </>

@@ -23,7 +23,7 @@ import { setView, turnNotes, turnShowing, viewNow } from "../state/view";
 import { openField } from "../state/wishes";
 import { toggleFold } from "../table/folding";
 import { goToPoints as pointsOfRegion } from "../table/rowKeys";
-import { fit, zoom } from "../table/scrolling";
+import { fit, zoomAtHand } from "../table/scrolling";
 import { showKeys } from "./KeyList";
 
 const ZOOM = 1.4;
@@ -115,8 +115,8 @@ export const DEEDS: Record<DeedId, () => unknown> = {
   unfold: () => viewNow().trackId && toggleFold(viewNow().trackId as string),
   hide: turnShowing,
   whole: () => fit(),
-  in: () => zoom(ZOOM),
-  out: () => zoom(1 / ZOOM),
+  in: () => zoomAtHand(ZOOM),
+  out: () => zoomAtHand(1 / ZOOM),
   find: () => openField("find", "finder"),
   notes: () => viewNow().trackId && turnNotes(viewNow().trackId as string),
   panel: () => setView({ panelOpen: !viewNow().panelOpen }),

@@ -15,7 +15,7 @@ import { Hands } from "./hands";
 import { leadOut, outputNow } from "./output";
 import type { Voice } from "./parts";
 import type { Place } from "./planner";
-import { kept, type Played, fromSong } from "./played";
+import { fromSong, kept, type Played } from "./played";
 import { Rack } from "./rack";
 import { Rest } from "./rest";
 import { Shown } from "./shown";

@@ -90,12 +90,15 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
         <i
           key={side}
           className={clsx("region-edge", side === "start" ? "left-0" : "right-0")}
-          style={{ height: folded ? "100%" : NAME_HEIGHT }}
+          style={{ height: folded || bare ? "100%" : NAME_HEIGHT, touchAction: selected ? "none" : undefined }}
           title={
             side === "start" ? "Trim the start, or repeat the loop earlier" : "Trim the end, or repeat the loop later"
           }
           data-testid={`${side}-of-${region.id}`}
-          onPointerDown={(event) => pressRegionEdge(event, region, side)}
+          onPointerDown={(event) => {
+            // A finger trims what it has chosen; elsewhere it scrolls.
+            if (selected || event.pointerType !== "touch") pressRegionEdge(event, region, side);
+          }}
         />
       ))}
       <span className={clsx("region-name hue", !folded && "sticky")} style={{ left: "var(--header-width)" }}>

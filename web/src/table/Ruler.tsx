@@ -1,6 +1,6 @@
 import type { MouseEvent, PointerEvent } from "react";
 import { memo } from "react";
-import type { Meter } from "../api/types";
+import type { Meter, Ticks } from "../api/types";
 import { RULER_HEIGHT } from "../geometry/heights";
 import { barStart, barTicks, linesIn, positionText, tickToX, xToTick } from "../geometry/viewport";
 import { drag } from "../gestures/drag";
@@ -13,6 +13,12 @@ import { useView } from "../state/view";
 import { Markers } from "./Markers";
 import { RangeEnd } from "./RangeEnd";
 import { Signatures } from "./Signatures";
+
+/** The place that a number under the hand names. */
+function numberAt(target: EventTarget): Ticks | null {
+  const number = (target as Element).closest<HTMLElement>("[data-number]")?.dataset.number;
+  return number === undefined ? null : Number(number);
+}
 
 /** Bars along the top: a press moves the playhead, a drag makes the range that playing repeats. */
 export const Ruler = memo(function Ruler({
@@ -43,6 +49,7 @@ export const Ruler = memo(function Ruler({
     if (event.pointerType === "touch") return;
     const x = event.clientX - event.currentTarget.getBoundingClientRect().left;
     const from = xToTick({ pxPerTick }, x);
+    const named = numberAt(event.target);
     const stretch = (dx: number, free: boolean) => {
       const step = free ? 1 : Math.max(gridNow(), 960);
       const [a, b] = [snapSong(from, step), snapSong(from + xToTick({ pxPerTick }, dx), step)].sort((p, q) => p - q);
@@ -53,7 +60,7 @@ export const Ruler = memo(function Ruler({
       {
         move: ({ dx, free }) => setTransport({ rangeTrial: stretch(dx, free) }),
         drop: ({ dx, free, moved }) => {
-          if (!moved) player.seek(snapSong(from, free ? 0 : gridNow()));
+          if (!moved) player.seek(named ?? snapSong(from, free ? 0 : gridNow()));
           else void edit("set_range", stretch(dx, free)).then(() => setTransport({ rangeTrial: null }));
         },
         cancel: () => setTransport({ rangeTrial: null }),
@@ -66,7 +73,7 @@ export const Ruler = memo(function Ruler({
   const tap = (event: MouseEvent) => {
     if ((event.nativeEvent as globalThis.PointerEvent).pointerType !== "touch") return;
     const x = event.clientX - event.currentTarget.getBoundingClientRect().left;
-    player.seek(snapSong(xToTick({ pxPerTick }, x), gridNow()));
+    player.seek(numberAt(event.target) ?? snapSong(xToTick({ pxPerTick }, x), gridNow()));
   };
 
   return (
@@ -104,8 +111,9 @@ export const Ruler = memo(function Ruler({
         {beats.map(([tick]) => (
           <span
             key={`beat ${tick}`}
-            className="faint pointer-events-none absolute top-1 pl-1 text-xs opacity-80"
+            className="faint absolute top-1 pl-1 text-xs opacity-80"
             style={{ left: tickToX({ pxPerTick }, tick) }}
+            data-number={tick}
           >
             {positionText(meters, tick).replace(/\.0$/, "")}
           </span>
@@ -113,8 +121,9 @@ export const Ruler = memo(function Ruler({
         {bars.map(({ tick, bar }) => (
           <span
             key={tick}
-            className="faint pointer-events-none absolute top-0.5 pl-1 text-xs"
+            className="faint absolute top-0.5 pl-1 text-xs"
             style={{ left: tickToX({ pxPerTick }, tick) }}
+            data-number={tick}
           >
             {bar}
           </span>

@@ -34,6 +34,35 @@ export function zoom(factor: number, x = 300): void {
   setView({ pxPerTick: next, scrollTick: Math.max(0, scrollTick + x / pxPerTick - x / next) });
 }
 
+/** What buttons and keys zoom about: what is chosen, else the playhead. */
+function anchor(): Ticks {
+  const { model, windows } = song();
+  const { regionIds, envelopeId, chosen, span, windowFrom } = chosenNow();
+  const region = model.regions[regionIds[0] ?? ""];
+  const envelope = envelopeId ? model.envelopes[envelopeId] : undefined;
+  const ticks = span ?? chosen.map((index) => envelope?.points[index]?.tick ?? 0);
+  if (envelope && ticks.length > 0) {
+    const own = Object.values(windows)
+      .flatMap((entry) => entry[envelope.id] ?? [])
+      .find((entry) => entry[0] === windowFrom) ?? [0, 0, 0, 1];
+    return own[0] + ((ticks[0] + ticks[ticks.length - 1]) / 2 - own[2]) / own[3];
+  }
+  return region ? region.start_tick + region.length_ticks / 2 : transportNow().playhead;
+}
+
+/** Zooms about what is at hand, which stays in sight, or comes into it. */
+export function zoomAtHand(factor: number): void {
+  const tick = anchor();
+  const room = roomForSong();
+  const { pxPerTick } = viewNow();
+  const x = tick * pxPerTick - (tableBox()?.scrollLeft ?? 0);
+  const next = Math.min(Math.max(pxPerTick * factor, MIN_PX_PER_TICK), MAX_PX_PER_TICK);
+  clearTimeout(pending?.timer);
+  pending = null;
+  const at = x < 0 || x > room ? room / 2 : x;
+  setView({ pxPerTick: next, scrollTick: Math.max(0, tick - at / next) });
+}
+
 /** Shares the height of the view among the unfolded rows, so that nothing stays empty under them. */
 export function fitRows(): void {
   const box = tableBox();

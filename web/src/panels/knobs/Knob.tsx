@@ -4,7 +4,6 @@ import { hueStyle, parameterHue } from "../../geometry/hue";
 import type { Acting } from "../../state/acting";
 import { heldIn, knobValue, type Owner, type Placed } from "../../state/catalogue";
 import { edit } from "../../state/edits";
-import { focusOnKnob } from "../../state/focus";
 import { useArming } from "../../table/ArmButton";
 import { ArmKnob } from "./ArmKnob";
 import { EmbedButton } from "./EmbedButton";
@@ -64,7 +63,6 @@ export const Knob = memo(function Knob({ owner, placed, acts, focused }: Props) 
         onPointerDown={press}
         onDoubleClick={toDefault}
         onKeyDown={onKey}
-        onFocus={() => focusOnKnob(address)}
       >
         <KnobFace
           address={address}

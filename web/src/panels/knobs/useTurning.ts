@@ -86,7 +86,9 @@ export function useTurning(owner: Owner, placed: Placed, acts: Acting, axis: Axi
     else if (event.key === "End") set(1);
     else if (event.key === "Delete") set(entry.default);
     else if ((event.key === "Enter" || event.key === " ") && scale.steps === 1) set(1 - (asked.current ?? rest));
-    else return;
+    else if (event.key !== "Enter") return;
+    // The track shows it once a hand does something with it; going past it shows nothing.
+    focusOnKnob(address);
     event.preventDefault();
     event.stopPropagation();
   };

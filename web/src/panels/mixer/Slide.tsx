@@ -6,7 +6,6 @@ import { hueStyle, parameterHue } from "../../geometry/hue";
 import type { Acting } from "../../state/acting";
 import type { Owner, Placed } from "../../state/catalogue";
 import { edit } from "../../state/edits";
-import { focusOnKnob } from "../../state/focus";
 import { heardNow } from "../../state/heardNow";
 import { useTransport } from "../../state/transport";
 import { useArming } from "../../table/ArmButton";
@@ -59,7 +58,6 @@ export function Slide({ owner, placed, acts, axis, travel, name }: Props) {
         onPointerDown={press}
         onDoubleClick={toDefault}
         onKeyDown={onKey}
-        onFocus={() => focusOnKnob(address)}
       >
         <i className="slide-rest" style={{ [far]: `${rest * 100}%` }} />
         {scale.origin > 0 && <i className="slide-origin" style={{ [far]: `${scale.origin * 100}%` }} />}

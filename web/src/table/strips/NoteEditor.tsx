@@ -22,6 +22,8 @@ interface Props {
 const NEAREST: Px = 12;
 const CLEAR: Px = 31;
 const NO_PASSES: Pass[] = [];
+/** So near its ends, and in its title, a press means the region; notes that lie there can still be taken. */
+const EDGE: Px = 6;
 
 /** The notes of a track's clips, to be drawn and moved: rows of pitches or of a kit's sounds, and how loud each is. */
 export function NoteEditor({ track, regions, clips, height, view }: Props) {
@@ -50,7 +52,7 @@ export function NoteEditor({ track, regions, clips, height, view }: Props) {
     <>
       <svg
         ref={svg}
-        className="absolute left-0 w-full overflow-visible"
+        className="over-regions absolute left-0 w-full overflow-visible"
         height={height}
         aria-label={`Notes of ${track.name}`}
       >
@@ -61,6 +63,7 @@ export function NoteEditor({ track, regions, clips, height, view }: Props) {
               <NotePass
                 key={`${region.id} ${pass[0]}`}
                 ground={{ clip: clips[region.clip_id], pass, rows, pxPerTick }}
+                ends={[pass[0] === region.start_tick, pass[1] === region.start_tick + region.length_ticks]}
                 drums={drums}
                 view={view}
               />
@@ -74,15 +77,19 @@ export function NoteEditor({ track, regions, clips, height, view }: Props) {
 
 interface PassProps {
   ground: NoteGround;
+  /** Whether the repeat begins and ends with its region. */
+  ends: [starts: boolean, stops: boolean];
   drums: Record<string, string> | null;
   view: [from: Ticks, to: Ticks];
 }
 
 /** One repeat of a clip's notes. */
-function NotePass({ ground, drums, view }: PassProps) {
+function NotePass({ ground, ends, drums, view }: PassProps) {
   const { clip, pass, rows, pxPerTick } = ground;
   const [from, to, into] = pass;
   const ground_ = useRef<SVGRectElement>(null);
+  const edge = Math.min(EDGE, ((to - from) * pxPerTick) / 4);
+  const [before, after] = ends.map((end) => (end ? edge : 0));
   const chosen = useNotes((state) => (state.clipId === clip.id ? state.chosen : null));
   const meters = useSong((state) => state.model.head.meters);
   const [aimed, setAimed] = useState<[Px, Px, string] | null>(null);
@@ -105,9 +112,9 @@ function NotePass({ ground, drums, view }: PassProps) {
       {/* biome-ignore lint/a11y/noStaticElementInteractions: the notes in it take the keyboard */}
       <rect
         ref={ground_}
-        x={from * pxPerTick}
+        x={from * pxPerTick + before}
         y={rows.top}
-        width={Math.max(1, (to - from) * pxPerTick)}
+        width={Math.max(1, (to - from) * pxPerTick - before - after)}
         height={rows.foot - rows.top + VELOCITY_HEIGHT}
         className="ground"
         style={{ cursor: "crosshair" }}
