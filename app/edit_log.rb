@@ -15,6 +15,8 @@ class EditLog
 
   # Edits of one pass, or of one gesture of a hand, while nothing else is done in between, are one step.
   PASSES = %w[record_moves record_notes set_knob].freeze
+  # Nudges by keys: so are those of one choice that follow each other.
+  NUDGES = %w[shift_points move_regions move_notes stretch_notes set_velocity].freeze
 
   LONGEST_WORDS = 160
 
@@ -32,20 +34,31 @@ class EditLog
     name == "record_moves" ? inputs.merge("moves" => inputs["moves"].map { |move| move["address"] }) : inputs
   end
 
-  # A further lap of the pass that was logged last goes into its step.
+  # A further lap of the pass, or a further nudge, goes into the step that was logged last, where that is of the same.
   # @param snapshot [OpenSongs::Snapshot] before the edit
   # @param result [KindSatchel::Edits::Result]
   # @return [Boolean] whether there was one
   def self.fold(row, snapshot, name, inputs, result)
-    pass = PASSES.include?(name) && inputs["pass"] or return false
+    alike = [PASSES, NUDGES].find { |names| names.include?(name) }
+    pass = alike && inputs["pass"] or return false
     entry = EditRow.find_by(song_id: row.id, place: row.done_edits)
-    return false unless entry && PASSES.include?(entry.name) && JSON.parse(entry.inputs)["pass"] == pass
+    return false unless entry && alike.include?(entry.name) && JSON.parse(entry.inputs)["pass"] == pass
 
     before = KindSatchel::Parts.apply(snapshot.song,
                                       KindSatchel::Deltas.expand(JSON.parse(entry.patch), snapshot.song, 0), 0)
     patch = KindSatchel::Parts.between(before, result.song)
     EditRow.where(song_id: row.id).where("place > ?", row.done_edits).delete_all
-    entry.update!(words: both(entry.words, result.words), patch: JSON.generate(KindSatchel::Deltas.compact(patch)))
+    return taken_back(row, entry) if patch.empty?
+
+    words = alike == NUDGES ? result.words : both(entry.words, result.words)
+    entry.update!(words:, patch: JSON.generate(KindSatchel::Deltas.compact(patch)))
+    true
+  end
+
+  # Nothing is left of a step.
+  def self.taken_back(row, entry)
+    entry.destroy!
+    row.done_edits -= 1
     true
   end
 
@@ -57,7 +70,7 @@ class EditLog
     goals = [one, other].map { |words| words[/ into .*/] }.uniq
     "record a pass#{goals.first if goals.size == 1}"
   end
-  private_class_method :both
+  private_class_method :both, :taken_back
 
   # @param sounds [#call] gives the {SoundStore}
   def initialize(open_songs, sounds)

@@ -7,6 +7,29 @@ RSpec.describe "What was done" do
   def list = get_json("/api/songs/#{id}/history")
   def go(place) = post_json("/api/songs/#{id}/history", { revision: revision(id), place: })
 
+  describe "by nudges" do
+    let(:region) { snapshot(id).song.track("rope-bass").regions.last.id }
+
+    def nudge(ticks, pass) = edit(id, "move_regions", { region_ids: [region], ticks:, pass: })
+    def start_tick = snapshot(id).song.directory.region(region).region.start_tick
+
+    it "is one step while they follow each other, another after anything else, and none once nothing is left of it" do
+      first = start_tick
+      3.times { nudge(960, "one") }
+      expect([list["done"], start_tick]).to eq [1, first + 2880]
+      edit(id, "rename_song", { name: "Between" })
+      2.times { nudge(960, "one") }
+      nudge(960, "two")
+      expect(list["done"]).to eq 4
+      go(0)
+      expect([start_tick, go(3)["words"], start_tick]).to match [first, /3 steps/, first + 4800]
+      go(0)
+      nudge(960, "three")
+      nudge(-960, "three")
+      expect([list["done"], list["entries"], start_tick]).to eq [0, [], first]
+    end
+  end
+
   it "is listed with its words, gone back in and on again, each place the very same song; a new edit ends what was undone" do
     songs = [snapshot(id).song]
     %w[One Two Three Four].each do |name|

@@ -2,6 +2,8 @@
 
 # A press, a tap and a key do what was meant, and nothing beside it.
 RSpec.describe "A hand in the studio" do
+  include Hands
+
   let(:id) { plant }
   let(:song) { snapshot(id).song }
   let(:mooring) { song.clip("mooring").envelopes.first.id }
@@ -70,6 +72,45 @@ RSpec.describe "A hand in the studio" do
     end
   end
 
+  it "puts the keyboard on a point that was pressed: digits and Enter give it a value, and no key of the view chooses a region" do
+    open_song(id)
+    x, y = middle("point-#{mooring}-1")
+    mouse.click(x:, y:)
+    press_keys("4", "4", "0", " ", "H", "z", :Enter)
+    eventually(id) { |now| (now.parameter(now.directory.envelope(mooring).envelope.target).scale.natural(points(now)[1].value) - 440).abs < 1 }
+    press_keys(:Escape)
+    page.execute_script("document.querySelector('[data-testid=\"#{region.id}\"]').focus()")
+    press_keys("d")
+    expect(page).to have_css("[aria-label='Notes of Rope Bass']")
+    expect(page).to have_no_css(".region-chosen")
+  end
+
+  it "opens the name of a marker that was just made; Enter keeps what was typed, Escape what it is called, and shortcuts sleep" do
+    open_song(id)
+    known = song.markers.map(&:id)
+    press_ruler(bar_x(6) + 30)
+    press_keys("j")
+    expect(page).to have_css("input#marker-name:focus")
+    press_keys("Door z", :Enter)
+    eventually(id) { |now| now.markers.any? { |one| known.exclude?(one.id) && one.name == "Door z" } }
+    expect(page).to have_no_css("input#marker-name")
+    press_ruler(bar_x(7) + 30)
+    press_keys("j")
+    expect(page).to have_css("input#marker-name:focus")
+    press_keys(:Escape)
+    expect(page).to have_no_css("input#marker-name")
+  end
+
+  it "takes arrows that follow each other as one step of undo" do
+    open_song(id)
+    mouse.click(x: middle("point-#{mooring}-1")[0], y: middle("point-#{mooring}-1")[1])
+    before = points
+    4.times { press_keys(:Up) }
+    eventually(id) { |now| (points(now)[1].value - before[1].value - 0.04).abs < 1e-6 }
+    press_keys([:control, "z"])
+    eventually(id) { |now| points(now) == before }
+  end
+
   it "goes along the knobs by Tab without changing what the track shows; Enter shows one" do
     open_song(id)
     focus("knob-rope-bass/synth/decay")
@@ -101,6 +142,37 @@ RSpec.describe "A hand in the studio" do
         press_keys([:control, "z"])
         eventually(id) { |now| points(now).size == 4 }
       end
+    end
+
+    it "turns two faders at once, each by its own finger, and slides across by going across" do
+      show_panel("Mixer")
+      faders = -> { %w[crate-kit rope-bass].map { |track| middle("slide-#{track}/channel/volume") } }
+      expect(watch(faders, ->(seen) { seen.size > 3 && seen.last(3).uniq.size == 1 })).to be true
+      first, second = faders.call
+      one = lambda do |type, *places|
+        touches = places.each_with_index.map { |(x, y), i| { x:, y:, id: i } }
+        page.driver.browser.page.command("Input.dispatchTouchEvent", type:, touchPoints: touches)
+      end
+      one.call("touchStart", first)
+      one.call("touchStart", first, second)
+      6.times { |i| one.call("touchMove", [first[0], first[1] - (4 * i)], [second[0], second[1] + (4 * i)]) }
+      one.call("touchEnd")
+      eventually(id) do |now|
+        volumes = [now, song].map { |all| %w[crate-kit rope-bass].map { |track| all.track(track).channel.values["volume"] } }
+        volumes[0][0] != volumes[1][0] && volumes[0][1] != volumes[1][1]
+      end
+      pan = middle("slide-crate-kit/channel/pan")
+      swipe(pan, 24, 0)
+      eventually(id) { |now| now.track("crate-kit").channel.values["pan"] != song.track("crate-kit").channel.values["pan"] }
+    end
+
+    it "makes the first clip of a new track by one tap" do
+      edit(id, "add_track", { kind: "notes", name: "Reed" })
+      page.refresh
+      expect(page).to have_css("[data-testid='ruler']", wait: 40)
+      press_on(Hands::ALL[:finger], page.find(:button, "Make a clip on Reed", visible: :all))
+      eventually(id) { |now| now.tracks.find { |track| track.name == "Reed" }.regions.size == 1 }
+      expect(page).to have_no_button("Make a clip on Reed")
     end
 
     it "adds nothing by a long press on the line, and trims nothing by a swipe from the edge of a region" do

@@ -42,10 +42,17 @@ export const byFinger = (): boolean => finger;
 
 /**
  * Follows one pointer from its press to one drop or one cancel. Near an edge of the table the table scrolls along.
- * Returns whether it does; another button, or a second finger, begins no drag.
+ * Returns whether it does; another button begins no drag, and no second finger, which ends the first one's too, unless
+ * `fingers` says that each has a control of its own.
  */
-export function drag(event: Press, handlers: DragHandlers, scrolls: "no" | "across" | "both" = "no"): boolean {
-  if (event.button !== 0 || (event.pointerType === "touch" && severalFingers())) return false;
+export function drag(
+  event: Press,
+  handlers: DragHandlers,
+  scrolls: "no" | "across" | "both" = "no",
+  fingers: "one" | "each" = "one",
+): boolean {
+  const several = () => fingers === "one" && severalFingers();
+  if (event.button !== 0 || (event.pointerType === "touch" && several())) return false;
   event.stopPropagation();
   const target = event.currentTarget as Element;
   finger = event.pointerType === "touch";
@@ -77,7 +84,7 @@ export function drag(event: Press, handlers: DragHandlers, scrolls: "no" | "acro
     if (source.pointerId !== id) return;
     end();
     reach.at = source.timeStamp;
-    if (source.pointerType === "touch" && severalFingers()) handlers.cancel();
+    if (source.pointerType === "touch" && several()) handlers.cancel();
     else handlers.drop({ ...reach });
   };
   const onCancel = () => {
@@ -85,7 +92,8 @@ export function drag(event: Press, handlers: DragHandlers, scrolls: "no" | "acro
     handlers.cancel();
   };
   const onLost = (source: PointerEvent) => source.pointerId === id && onCancel();
-  const onOther = (source: PointerEvent) => source.pointerId !== id && source.pointerType === "touch" && onCancel();
+  const onOther = (source: PointerEvent) =>
+    fingers === "one" && source.pointerId !== id && source.pointerType === "touch" && onCancel();
   const onKey = (source: KeyboardEvent) => {
     if (source.key === "Escape") {
       source.stopPropagation();

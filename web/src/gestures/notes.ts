@@ -6,6 +6,7 @@ import { modeOf } from "../state/choosing";
 import { gridNow } from "../state/grid";
 import { setHand } from "../state/hand";
 import { chooseNote, chooseNotes, chosenNotes, editNotes, notesNow, withNotes } from "../state/noteChoice";
+import { nudging } from "../state/nudging";
 import { previewer } from "../state/previewer";
 import { viewNow } from "../state/view";
 import { drag, type Reach } from "./drag";
@@ -129,14 +130,22 @@ function pressNoteLoop(event: PointerEvent, ground: NoteGround, [x, y]: [Px, Px]
 /** How much louder or softer a key makes them. */
 const LOUDER = 8;
 
+type Nudge = { ticks?: number; steps?: number; add?: number };
+
+/** Makes an edit of the chosen notes that is one step of undo with those of its kind before it. */
+function nudgeNotes(name: "move_notes" | "stretch_notes" | "set_velocity", by: Nudge): void {
+  const choice = chosenNotes();
+  if (choice) withNotes(name, { ...by, ...nudging(`${name} ${choice.clip.id} ${choice.chosen.length}`) } as never);
+}
+
 /** Keys with Ctrl for the chosen notes: louder and softer, longer and shorter. */
 export function heldNoteKey(key: string, fine: boolean): boolean {
   const grid = fine ? 10 : gridNow() || 10;
   const add = fine ? 1 : LOUDER;
-  if (key === "arrowup") withNotes("set_velocity", { add });
-  else if (key === "arrowdown") withNotes("set_velocity", { add: -add });
-  else if (key === "arrowright") withNotes("stretch_notes", { ticks: grid });
-  else if (key === "arrowleft") withNotes("stretch_notes", { ticks: -grid });
+  if (key === "arrowup") nudgeNotes("set_velocity", { add });
+  else if (key === "arrowdown") nudgeNotes("set_velocity", { add: -add });
+  else if (key === "arrowright") nudgeNotes("stretch_notes", { ticks: grid });
+  else if (key === "arrowleft") nudgeNotes("stretch_notes", { ticks: -grid });
   else return false;
   return true;
 }
@@ -145,10 +154,10 @@ export function heldNoteKey(key: string, fine: boolean): boolean {
 export function noteKey(key: string, fine: boolean): boolean {
   const grid = fine ? 10 : gridNow() || 10;
   if (key === "Delete" || key === "Backspace") withNotes("remove_notes", {});
-  else if (key === "ArrowLeft") withNotes("move_notes", { ticks: -grid });
-  else if (key === "ArrowRight") withNotes("move_notes", { ticks: grid });
-  else if (key === "ArrowUp") withNotes("move_notes", { steps: fine ? 12 : 1 });
-  else if (key === "ArrowDown") withNotes("move_notes", { steps: fine ? -12 : -1 });
+  else if (key === "ArrowLeft") nudgeNotes("move_notes", { ticks: -grid });
+  else if (key === "ArrowRight") nudgeNotes("move_notes", { ticks: grid });
+  else if (key === "ArrowUp") nudgeNotes("move_notes", { steps: fine ? 12 : 1 });
+  else if (key === "ArrowDown") nudgeNotes("move_notes", { steps: fine ? -12 : -1 });
   else return false;
   return true;
 }

@@ -7,6 +7,7 @@ import { chosenNow, setChoice } from "../state/choice";
 import { choiceNow, choose, chooseNone, modeOf, runsOf } from "../state/choosing";
 import { edit } from "../state/edits";
 import { gridNow, snapSong } from "../state/grid";
+import { nudging } from "../state/nudging";
 import { previewer } from "../state/previewer";
 import { song } from "../state/song";
 import { viewNow } from "../state/view";
@@ -62,7 +63,9 @@ export function pressPoint(event: PointerEvent, ground: Ground, index: number, t
     if (tapped) return tapped();
     if (mode === "only" && isDouble(`point ${envelope.id} ${index}`, event.timeStamp))
       return removePoints(envelope.id, [index]);
-    if (mode === "only") choose(envelope.id, index, "only", window[0]);
+    if (mode !== "only") return;
+    choose(envelope.id, index, "only", window[0]);
+    focusPoint(envelope.id, index);
   });
 }
 
@@ -201,6 +204,7 @@ export function nudge(key: string, fine: boolean): boolean {
     runs: runsOf(choice.chosen),
     ticks,
     value: up * (fine ? 0.001 : 0.01),
+    ...nudging(`points ${choice.envelope.id} ${choice.chosen.length}`),
     ...(viewNow().push ? { push: true } : {}),
   });
   return true;

@@ -9,8 +9,10 @@ import { edit, editAndTell, editAsking } from "../state/edits";
 import { gridNow, snapSong } from "../state/grid";
 import { handNow, setHand } from "../state/hand";
 import { holdsRegions } from "../state/holds";
+import { deedOf, KEY_DEEDS } from "../state/keyMap";
 import { lookup } from "../state/lookup";
 import { tell } from "../state/notice";
+import { nudging } from "../state/nudging";
 import { previewer } from "../state/previewer";
 import { song } from "../state/song";
 import { trackAt } from "../state/stage";
@@ -195,9 +197,18 @@ export function nudgeRegions(key: string, fine: boolean): boolean {
   void edit("move_regions", {
     ...ids(),
     ticks: side ? Math.max(side * step, -earliest) : 0,
+    ...nudging(`regions ${ids().region_ids}`),
     ...(row ? { track_steps: row } : {}),
   });
   return true;
+}
+
+const GROUP = new Map<string, string>(KEY_DEEDS.map(({ id, group }) => [id, group]));
+
+/** Whether a key does something to regions; keys of the view and of tools choose nothing. */
+function meansRegions({ key, ctrlKey, metaKey, nativeEvent }: KeyboardEvent): boolean {
+  if (ctrlKey || metaKey) return false;
+  return key === "Delete" || key === "Backspace" || GROUP.get(deedOf(nativeEvent) ?? "") === "Regions";
 }
 
 /** Enter chooses the region the keyboard is on; other keys that mean regions choose it first. */
@@ -207,6 +218,5 @@ export function regionKey(event: KeyboardEvent, region: RegionPart): void {
     select(region, modeOf(event));
     event.preventDefault();
     event.stopPropagation();
-  } else if (!chosen && /^(Delete|Backspace|[a-z]$)/.test(event.key) && !event.ctrlKey && !event.metaKey)
-    select(region);
+  } else if (!chosen && meansRegions(event)) select(region);
 }

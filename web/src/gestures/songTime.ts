@@ -58,5 +58,10 @@ export function typeMeter(): void {
   setWishes({ field: "signature" });
 }
 
-/** A marker at the playhead, on the grid. */
-export const markPlace = () => editAndTell("add_marker", { tick: playhead() });
+/** A marker at the playhead, on the grid, to be named at once. */
+export async function markPlace(): Promise<void> {
+  const tick = playhead();
+  if (!(await editAndTell("add_marker", { tick }))) return;
+  const made = song().model.head.markers?.find((marker) => marker.tick === tick);
+  if (made) setWishes({ marker: made.id });
+}

@@ -36,7 +36,7 @@ export function Phone() {
         <Table narrow />
       </main>
       <div className="relative z-40 h-0">
-        <div className="absolute inset-x-0 bottom-0 flex flex-col items-center gap-1">
+        <div className="lets-through absolute inset-x-0 bottom-0 flex flex-col items-center gap-1">
           <Notice narrow />
           <ChoiceBar />
         </div>

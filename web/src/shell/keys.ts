@@ -128,6 +128,8 @@ function onChosen(key: string, event: KeyboardEvent): boolean {
     focusPoint(envelope.id, Math.max(0, chosen[0] - 1));
   } else if (key === "Enter" && (onPoint(event.target) || event.target === document.body)) {
     openField("edit", "exact-value", () => focusPoint(envelope.id, chosen[0]));
+  } else if (/^\d$/.test(key) && onPoint(event.target)) {
+    openField("edit", "exact-value", () => focusPoint(envelope.id, chosen[0]), key);
   } else if (key === "Tab" && onPoint(event.target)) return walk(event.shiftKey ? -1 : 1);
   else return nudge(key, event.shiftKey);
   return true;

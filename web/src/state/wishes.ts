@@ -2,13 +2,17 @@ import { create } from "zustand";
 import type { Ticks } from "../api/types";
 import { type PanelName, setView } from "./view";
 
-export type FieldName = "finder" | "exact-value" | "signature";
+export type FieldName = "finder" | "exact-value" | "signature" | "marker-name";
 
 /** Where the keyboard is to go next. Whoever is meant takes it, and takes the wish away. */
 interface Wishes {
   point: { envelopeId: string; index: number; windowFrom: Ticks } | null;
   field: FieldName | null;
+  /** What was typed already, which takes the place of what stands in the field. */
+  typed: string | null;
   region: string | null;
+  /** A marker that is to be named. */
+  marker: string | null;
   /** Whether the rows are to share the height of the view, once they are on the screen. */
   rows: boolean;
   /** The name of a track. */
@@ -20,16 +24,23 @@ interface Wishes {
 export const useWishes = create<Wishes>(() => ({
   point: null,
   field: null,
+  typed: null,
   region: null,
   header: null,
+  marker: null,
   rows: false,
   back: null,
 }));
 export const wishesNow = useWishes.getState;
 export const setWishes = useWishes.setState;
 
-/** Shows a panel and puts the keyboard into a field of it. */
-export function openField(sheet: PanelName, field: FieldName, back: (() => void) | null = null): void {
+/** Shows a panel and puts the keyboard into a field of it, maybe with what was typed already. */
+export function openField(
+  sheet: PanelName,
+  field: FieldName,
+  back: (() => void) | null = null,
+  typed: string | null = null,
+): void {
   setView({ sheet, panelOpen: true });
-  setWishes({ field, back });
+  setWishes({ field, back, typed });
 }

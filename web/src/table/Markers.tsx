@@ -1,5 +1,5 @@
 import { X } from "lucide-react";
-import { type KeyboardEvent, type MouseEvent, memo, type PointerEvent, useState } from "react";
+import { type KeyboardEvent, type MouseEvent, memo, type PointerEvent, useCallback, useEffect, useState } from "react";
 import type { Head } from "../api/types";
 import { positionText, tickToX, xToTick } from "../geometry/viewport";
 import { drag } from "../gestures/drag";
@@ -9,6 +9,7 @@ import { edit, editAndTell } from "../state/edits";
 import { gridNow, snapSong } from "../state/grid";
 import { useSong } from "../state/song";
 import { useView } from "../state/view";
+import { setWishes, useWishes } from "../state/wishes";
 import { TextField } from "../ui/Fields";
 
 type Marker = NonNullable<Head["markers"]>[number];
@@ -18,12 +19,20 @@ const NONE: Marker[] = [];
 export const Markers = memo(function Markers() {
   const markers = useSong(({ model }) => model.head.markers ?? NONE);
   const [named, setNamed] = useState<string | null>(null);
+  const wished = useWishes((state) => state.marker);
+  const name = useCallback((id: string) => {
+    setNamed(id);
+    setWishes({ marker: null, field: "marker-name", back: () => setNamed(null) });
+  }, []);
+  useEffect(() => {
+    if (wished !== null) name(wished);
+  }, [wished, name]);
   return markers.map((marker) => (
     <Flag
       key={marker.id}
       marker={marker}
       named={named === marker.id}
-      onName={(on) => setNamed(on ? marker.id : null)}
+      onName={(on) => (on ? name(marker.id) : setNamed(null))}
     />
   ));
 });
@@ -73,6 +82,7 @@ function Flag({ marker, named, onName }: Props) {
       <span className="marker-name" style={{ left }}>
         <TextField
           label={`Name of the marker ${marker.name}`}
+          field="marker-name"
           value={marker.name}
           className="w-28 border-base-300 bg-base-100"
           onCommit={(name) => edit("set_marker", { marker_id: marker.id, name }).then(() => onName(false))}

@@ -131,7 +131,7 @@ export function Table({ narrow }: { narrow: boolean }) {
   return (
     <div
       ref={scroller}
-      className="relative h-full overflow-auto bg-base-200 select-none"
+      className="relative h-full overflow-auto overscroll-none bg-base-200 select-none"
       data-testid="table"
       tabIndex={-1}
       onScroll={(event) => {

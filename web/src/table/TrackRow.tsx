@@ -11,6 +11,7 @@ import type { Model } from "../state/model";
 import { useSong } from "../state/song";
 import { rowRef } from "../state/stage";
 import { useView } from "../state/view";
+import { EmptyStrip } from "./EmptyStrip";
 import { FoldedRow } from "./FoldedRow";
 import { RegionBox } from "./RegionBox";
 import { RegionStrip } from "./RegionStrip";
@@ -107,6 +108,7 @@ export const TrackRow = memo(function TrackRow({ track, model, find, view, heade
           </div>
         )}
         <RegionStrip regions={regions} />
+        {all.length === 0 && track.kind === "notes" && <EmptyStrip trackId={track.id} name={track.name} />}
         {more.map((lane) => (
           <MoreLane key={lane.id} track={track} lane={lane} model={model} view={view} />
         ))}

@@ -34,7 +34,7 @@ export function TextField({ label, value, onCommit, className, hint, field, inpu
   const [draft, setDraft] = useState<string | null>(null);
   const { fault, commit, forget } = useFault(onCommit);
   const box = useRef<HTMLInputElement>(null);
-  useField(field ?? null, box);
+  useField(field ?? null, box, setDraft);
   const keep = () => {
     const text = draft?.trim();
     setDraft(null);

@@ -5,7 +5,7 @@ module KindSatchel
     # Moves regions in time and across tracks of a fitting kind, their envelopes with them.
     module MoveRegions
       def self.call(song, input)
-        carrying = Carrying.new(song, **input)
+        carrying = Carrying.new(song, **input.except(:pass))
         next_song, notices = carrying.carried
         [next_song,
          "move #{Regions.words(song, Regions.named(song, input[:region_ids]))} to " \

@@ -58,18 +58,21 @@ export function useTurning(owner: Owner, placed: Placed, acts: Acting, axis: Axi
   const press = (event: PointerEvent) => {
     if (isDriving()) return void driveIt(address);
     focusOnKnob(address);
-    // A finger that goes sideways scrolls, so it turns by going up and down.
-    const upward = axis === "up" || event.pointerType === "touch";
-    const way = ({ dx, dy }: { dx: number; dy: number }) => (upward ? -dy : dx);
+    const way = ({ dx, dy }: { dx: number; dy: number }) => (axis === "up" ? -dy : dx);
     const start = touch(address, SCREEN, event.timeStamp);
-    const follows = drag(event, {
-      move: (reach) => turn(address, start + way(reach) / travel, SCREEN, reach.at),
-      drop: (reach) => {
-        if (!reach.moved && scale.steps === 1) turn(address, start < 0.5 ? 1 : 0, SCREEN, reach.at);
-        release(address, SCREEN, reach.at);
+    const follows = drag(
+      event,
+      {
+        move: (reach) => turn(address, start + way(reach) / travel, SCREEN, reach.at),
+        drop: (reach) => {
+          if (!reach.moved && scale.steps === 1) turn(address, start < 0.5 ? 1 : 0, SCREEN, reach.at);
+          release(address, SCREEN, reach.at);
+        },
+        cancel: () => giveUp(address, SCREEN),
       },
-      cancel: () => giveUp(address, SCREEN),
-    });
+      "no",
+      "each",
+    );
     if (!follows) giveUp(address, SCREEN);
   };
   const onKey = (event: KeyboardEvent) => {

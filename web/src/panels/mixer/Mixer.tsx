@@ -78,8 +78,10 @@ const Channel = memo(function Channel({ track, list, find }: Props) {
       >
         {track.name}
       </button>
-      {sends.map((placed) => across(placed, placed.entry.name))}
-      {pan && across(pan, "Pan")}
+      <div>
+        {sends.map((placed) => across(placed, placed.entry.name))}
+        {pan && across(pan, "Pan")}
+      </div>
       <div className="flex grow items-stretch justify-center gap-2">
         {volume && (
           <Slide
