@@ -34,6 +34,19 @@ RSpec.describe "Notes in the studio" do
     eventually(id) { notes.size == count }
   end
 
+  it "foretells the note that a press would make: its row, its place, and in words what it is" do
+    open_song(id)
+    show_notes
+    x, y, = box
+    mouse.move(x: x + 62, y: y + 24)
+    expect(page).to have_css("[data-testid='note-foretold']")
+    words = page.find("[data-testid='words']", visible: :all, text: /\A[A-G]#?\d at 5\.\d/).text(:all)
+    mouse.click(x: x + 62, y: y + 24)
+    eventually(id) { notes.size == count + 1 }
+    made = notes.index { |one| one.velocity == 96 }
+    expect(page.find("[data-testid='note-mooring-#{made}']", match: :first)["aria-label"]).to start_with words
+  end
+
   it "chooses by a loop and by keys, moves, copies, pastes and removes; the panel quantises and transposes" do
     open_song(id)
     show_notes

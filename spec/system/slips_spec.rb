@@ -5,7 +5,8 @@ RSpec.describe "A hand in the studio" do
   include Hands
 
   let(:id) { plant }
-  let(:song) { snapshot(id).song }
+  # As it was at first.
+  let!(:song) { snapshot(id).song }
   let(:mooring) { song.clip("mooring").envelopes.first.id }
   let(:region) { song.track("rope-bass").regions.find { |one| one.clip_id == "mooring" } }
 

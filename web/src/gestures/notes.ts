@@ -92,7 +92,8 @@ export function pressNoteGround(event: PointerEvent, ground: NoteGround, [x, y]:
 export const tapNoteGround = (ground: NoteGround, spot: [Px, Px]): void =>
   void editNotes("add_notes", { clip_id: ground.clip.id, notes: [noteAt(ground, spot, null)] });
 
-function noteAt(ground: NoteGround, [x, y]: [Px, Px], reach: Reach | null): ClipPart["notes"][number] {
+/** The note that a press on bare ground would make. */
+export function noteAt(ground: NoteGround, [x, y]: [Px, Px], reach: Reach | null): ClipPart["notes"][number] {
   const grid = reach?.free ? 0 : gridNow();
   const tick = Math.max(0, grid > 0 ? Math.floor(inClip(ground, x) / grid) * grid : Math.round(inClip(ground, x)));
   const length = reach

@@ -182,7 +182,11 @@ export function paste(): void {
   if (carried) return void pasteCarried(carried);
   if (known.length === 0) return tell("fault", "No region has been copied yet: select a region and copy it first.");
   const first = Math.min(...known.map((id) => model.regions[id].start_tick));
-  void edit("copy_regions", { region_ids: known, ticks: snapSong(playhead, gridNow()) - first });
+  void edit("copy_regions", { region_ids: known, ticks: snapSong(playhead, gridNow()) - first }).then((change) => {
+    // What takes the place of something says so, as a drop does.
+    if (change && change.notices.length > 0)
+      tell("done", [`Done: ${change.words}`, ...change.notices.map(({ text }) => text)].join("; "), true);
+  });
 }
 
 /** Moves the chosen regions by bars (or grid steps), or to the next row. */

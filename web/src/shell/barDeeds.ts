@@ -1,8 +1,9 @@
-import { positionText } from "../geometry/viewport";
+import { barStart, positionText } from "../geometry/viewport";
 import { copyTime, cutTime, deleteTime, insertTime, markPlace, pasteTime, typeMeter } from "../gestures/songTime";
 import { TEMPO } from "../state/catalogue";
 import { chooseRegions, useChoice } from "../state/choice";
 import { editAndTell } from "../state/edits";
+import { gridNow, snapSong } from "../state/grid";
 import { lookup } from "../state/lookup";
 import { songEnd } from "../state/model";
 import { song, useSong } from "../state/song";
@@ -51,8 +52,12 @@ export function useBarDeeds(): { head: string; deeds: Deed[] } {
     (lookup(model).targets[TEMPO] ?? []).some(({ owner }) => owner.startsWith("track/")),
   );
   const text = (tick: number) => positionText(meters, tick).replace(/\.0$/, "");
+  const onBar = (tick: number) => barStart(meters, tick) === tick;
+  const whole = onBar(range.start_tick) && onBar(range.end_tick) ? "" : " (not whole bars)";
+  const head = snapSong(transportNow().playhead, gridNow());
+  const there = onBar(head) ? "at the playhead" : `at the playhead, ${text(head)}, within a bar`;
   return {
-    head: `The range ${text(range.start_tick)} – ${text(range.end_tick)}, over all tracks, lanes and the tempo`,
+    head: `The range ${text(range.start_tick)} – ${text(range.end_tick)}${whole}, over all tracks, lanes and the tempo`,
     deeds: [
       { id: "copy", words: "Copy bars", what: "the range as it is, to be put elsewhere", act: copyTime },
       { id: "take", words: "Take out bars", what: "kept to be put elsewhere; what comes after moves up", act: cutTime },
@@ -60,7 +65,7 @@ export function useBarDeeds(): { head: string; deeds: Deed[] } {
       {
         id: "put",
         words: "Put bars in",
-        what: "at the playhead, with room made for them",
+        what: `${there}, with room made for them`,
         act: () => pasteTime(),
         off: !copied,
       },
@@ -71,7 +76,7 @@ export function useBarDeeds(): { head: string; deeds: Deed[] } {
         act: () => pasteTime(true),
         off: !copied,
       },
-      { id: "open", words: "Open bars", what: "empty, at the playhead, as long as the range", act: insertTime },
+      { id: "open", words: "Open bars", what: `empty, ${there}, as long as the range`, act: insertTime },
       {
         id: "mark",
         words: "Mark this place",

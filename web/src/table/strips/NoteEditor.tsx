@@ -3,7 +3,14 @@ import { type PointerEvent, type RefObject, useEffect, useMemo, useRef, useState
 import type { ClipPart, Pass, Px, RegionPart, Ticks, TrackPart } from "../../api/types";
 import { type NoteRows, noteRows, rowY, VELOCITY_HEIGHT, velocityY } from "../../geometry/noteRows";
 import { positionText } from "../../geometry/viewport";
-import { type NoteGround, type NotePart, pressNote, pressNoteGround, tapNoteGround } from "../../gestures/notes";
+import {
+  type NoteGround,
+  type NotePart,
+  noteAt,
+  pressNote,
+  pressNoteGround,
+  tapNoteGround,
+} from "../../gestures/notes";
 import { useNotes } from "../../state/noteChoice";
 import { useSong } from "../../state/song";
 import { useView, viewNow } from "../../state/view";
@@ -93,6 +100,7 @@ function NotePass({ ground, ends, drums, view }: PassProps) {
   const chosen = useNotes((state) => (state.clipId === clip.id ? state.chosen : null));
   const meters = useSong((state) => state.model.head.meters);
   const [aimed, setAimed] = useState<[Px, Px, string] | null>(null);
+  const [foretold, setForetold] = useState<ClipPart["notes"][number] | null>(null);
   const named = (pitch: number) => drums?.[pitch] ?? noteName(pitch);
   const place = (event: { clientX: number; clientY: number }): [Px, Px] => {
     const box = ground_.current?.ownerSVGElement?.getBoundingClientRect() ?? { left: 0, top: 0 };
@@ -119,14 +127,39 @@ function NotePass({ ground, ends, drums, view }: PassProps) {
         className="ground"
         style={{ cursor: "crosshair" }}
         data-testid={`notes-${clip.id}`}
-        onPointerDown={(event) =>
-          event.button === 0 && pressNoteGround(event, ground, place(event), event.pointerType === "touch")
-        }
+        onPointerMove={(event) => {
+          const spot = place(event);
+          const draws = event.pointerType !== "touch" && event.buttons === 0 && viewNow().tool === "points";
+          const note = draws && spot[1] < rows.foot ? noteAt(ground, spot, null) : null;
+          setForetold(note);
+          if (note) words(event, `${named(note.pitch)} at ${positionText(meters, from + note.tick - into)}`);
+          else setAimed(null);
+        }}
+        onPointerLeave={() => {
+          setForetold(null);
+          setAimed(null);
+        }}
+        onPointerDown={(event) => {
+          setForetold(null);
+          setAimed(null);
+          if (event.button === 0) pressNoteGround(event, ground, place(event), event.pointerType === "touch");
+        }}
         onClick={(event) => {
           const touch = (event.nativeEvent as globalThis.PointerEvent).pointerType === "touch";
           if (touch && viewNow().tool === "points") tapNoteGround(ground, place(event));
         }}
       />
+      {foretold && (
+        <rect
+          x={(from + foretold.tick - into) * pxPerTick}
+          y={rowY(rows, foretold.pitch) + 0.5}
+          width={Math.max(3, Math.min(foretold.length_ticks, to - from - foretold.tick + into) * pxPerTick - 1)}
+          height={Math.max(3, rows.height - 1)}
+          rx={2}
+          className="note-foretold"
+          data-testid="note-foretold"
+        />
+      )}
       {seen.map(({ note, i, start }) => {
         const x = start * pxPerTick;
         const width = Math.max(3, Math.min(note.length_ticks, to - start) * pxPerTick - 1);
