@@ -57,8 +57,12 @@ RSpec.describe "Troubles" do
   end
 
   it "keeps everything when the disk is full, and says so" do
+    # Songs that came and went leave pages that are free: there would be room.
+    gone = Array.new(60) { |i| SongRow.create!(name: "Gone #{i}", format: 1, revision: 1, done_edits: 0, places: "x" * 60_000).id }
+    SongRow.where(id: gone).delete_all
     snapshot(id)
     connection = ActiveRecord::Base.connection
+    connection.execute("VACUUM")
     connection.execute("PRAGMA max_page_count = #{connection.select_value('PRAGMA page_count')}")
     answers = []
     answers << rename(id, "Full #{answers.size} #{'x' * 80}") until answers.size == 400 || answers.last&.key?("faults")
