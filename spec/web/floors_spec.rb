@@ -3,7 +3,7 @@
 # The folders of the front end stand one upon the other: each knows only those below it.
 RSpec.describe "The floors of the front end" do
   root = File.expand_path("../../web/src", __dir__)
-  floors = %w[api geometry state sound ui gestures table panels shell]
+  floors = %w[api geometry state sound ui gestures commands table panels shell]
   files = Dir[File.join(root, "*/**/*.{ts,tsx}")].reject { |file| file.include?("/generated/") }
 
   imported = lambda do |file|

@@ -40,6 +40,11 @@ let finger = false;
 /** Whether the drag that goes on is a finger's. */
 export const byFinger = (): boolean => finger;
 
+/** What goes on now, to be given up. */
+const going = new Set<() => void>();
+/** Ends every drag without a commit, as when a menu opens under a finger that rests. */
+export const giveUpDrags = (): void => [...going].forEach((cancel) => cancel());
+
 /**
  * Follows one pointer from its press to one drop or one cancel. Near an edge of the table the table scrolls along.
  * Returns whether it does; another button begins no drag, and no second finger, which ends the first one's too, unless
@@ -118,6 +123,7 @@ export function drag(
   if (scrolls !== "no") frame = requestAnimationFrame(onFrame);
 
   function end() {
+    going.delete(onCancel);
     cancelAnimationFrame(frame);
     window.removeEventListener("pointermove", onMove);
     window.removeEventListener("pointerup", onUp);
@@ -128,6 +134,7 @@ export function drag(
     window.removeEventListener("keyup", onKey, true);
     if (target.hasPointerCapture?.(id)) target.releasePointerCapture(id);
   }
+  going.add(onCancel);
   window.addEventListener("pointermove", onMove);
   window.addEventListener("pointerup", onUp);
   window.addEventListener("pointercancel", onLost);

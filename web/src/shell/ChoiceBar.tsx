@@ -1,9 +1,10 @@
+import { leavingOf } from "../commands/points";
 import { useChoice } from "../state/choice";
 import { useHand } from "../state/hand";
 import { useEnvelopeInHand } from "../state/useShown";
 import { setView, useView } from "../state/view";
 import { RegionStripDeeds } from "../table/RegionStrip";
-import { leavingOf, ShapeDeeds } from "../table/strips/ShapeDeeds";
+import { ShapeDeeds } from "../table/strips/ShapeDeeds";
 import { SpanDeeds } from "../table/strips/SpanDeeds";
 
 /** On a phone, above the bottom bar: what is done with the chosen points, span or regions most. */
@@ -36,8 +37,8 @@ export function ChoiceBar() {
     );
   if (regions === 0 || chosen.length > 0) return null;
   return (
-    <div className="choice-bar" role="group" aria-label="The chosen regions">
-      <RegionStripDeeds />
+    <div className="choice-bar fade-x" role="group" aria-label="The chosen regions">
+      <RegionStripDeeds inWords />
     </div>
   );
 }

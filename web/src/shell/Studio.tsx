@@ -22,6 +22,7 @@ import { KeyList } from "./KeyList";
 import { useKeys } from "./keys";
 import { Phone } from "./Phone";
 import { TempoBox } from "./TempoBox";
+import { ThingMenu } from "./ThingMenu";
 
 export function Studio() {
   useKeys();
@@ -46,6 +47,7 @@ export function Studio() {
       <Loop />
       <Away />
       <KeyList />
+      <ThingMenu />
       <PresetBox />
       <TempoBox />
       <SoundBox />

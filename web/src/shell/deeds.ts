@@ -1,8 +1,9 @@
+import { named, REGION_COMMANDS } from "../commands";
+import { does } from "../commands/command";
 import { chosenRegions } from "../gestures/choosing";
 import { allOff } from "../gestures/playIn";
 import { addPoint, focusPoint } from "../gestures/points";
 import { toggleRecording } from "../gestures/recording";
-import { duplicate, join, layOut, mute, oneClip, separate, splitAtPlayhead, splitAtPointer } from "../gestures/regions";
 import { markPlace } from "../gestures/songTime";
 import { player } from "../sound/player";
 import { chosenNow, setChoice } from "../state/choice";
@@ -80,9 +81,8 @@ export function silence(): void {
   allOff();
 }
 
-/** What is done with the chosen regions; says so when none is chosen. */
-const withRegions = (act: () => void) => () =>
-  chosenRegions().length > 0 ? act() : tell("fault", "Choose a region first: press its name.");
+/** What a key does to the chosen regions. */
+const by = (id: string) => () => does(named(REGION_COMMANDS, id));
 
 /** Puts something at the foot, or the knobs again; on a phone, it is a sheet. */
 function turnFoot(foot: "mixer" | "keys"): void {
@@ -129,12 +129,12 @@ export const DEEDS: Record<DeedId, () => unknown> = {
   put: putPoint,
   enter: goToPoints,
   layer: nextLayer,
-  again: withRegions(duplicate),
-  split: withRegions(() => chosenRegions().forEach(splitAtPlayhead)),
-  "split-here": splitAtPointer,
-  together: withRegions(() => join(chosenRegions()[0])),
-  "one-clip": withRegions(oneClip),
-  own: withRegions(() => separate()),
-  quiet: withRegions(mute),
-  "lay-out": withRegions(layOut),
+  again: by("duplicate"),
+  split: by("split"),
+  "split-here": by("split-here"),
+  together: by("join"),
+  "one-clip": by("one-clip"),
+  own: by("own"),
+  quiet: by("mute"),
+  "lay-out": by("lay-out"),
 };

@@ -4,6 +4,7 @@ import type { ClipPart, Pass, RegionPart } from "../api/types";
 import { NAME_HEIGHT } from "../geometry/heights";
 import { hueStyle } from "../geometry/hue";
 import { positionText, tickToX } from "../geometry/viewport";
+import { regionMenu } from "../gestures/menus";
 import { pressRegion, pressRegionEdge, regionKey } from "../gestures/regions";
 import { useChoice } from "../state/choice";
 import type { Model } from "../state/model";
@@ -66,6 +67,7 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
         height: height - 4,
       }}
       onPointerDown={(event) => pressRegion(event, region)}
+      onContextMenu={(event) => regionMenu(event, region)}
       onKeyDown={(event) => {
         if (!regionArrow(event, region)) return regionKey(event, region);
         event.preventDefault();

@@ -1,47 +1,47 @@
-import { CopyPlus, Ellipsis, type LucideIcon, Scissors, VolumeX } from "lucide-react";
+import { Ellipsis } from "lucide-react";
 import type { RegionPart } from "../api/types";
+import { REGION_COMMANDS } from "../commands";
+import { does, hintOf } from "../commands/command";
 import { tickToX } from "../geometry/viewport";
-import { chosenRegions } from "../gestures/choosing";
-import { duplicate, mute, splitAtPlayhead } from "../gestures/regions";
 import { useChoice } from "../state/choice";
-import { keyHint } from "../state/keyMap";
-import { setView, useView } from "../state/view";
+import { openMenu } from "../state/menu";
+import { useView } from "../state/view";
 import { useNarrow } from "../ui/useNarrow";
 
-/** What is done with the chosen regions most. */
-const DEEDS: { label: string; title: () => string; Icon: LucideIcon; act: () => void }[] = [
-  {
-    label: "Duplicate these regions",
-    title: () => `Once more, right after itself ${keyHint("again")}`,
-    Icon: CopyPlus,
-    act: duplicate,
-  },
-  {
-    label: "Split these regions",
-    title: () => `Cut in two at the playhead ${keyHint("split")}`,
-    Icon: Scissors,
-    act: () => chosenRegions().forEach(splitAtPlayhead),
-  },
-  {
-    label: "Mute or unmute these regions",
-    title: () => `Neither material nor moves are heard ${keyHint("quiet")}`,
-    Icon: VolumeX,
-    act: mute,
-  },
-  {
-    label: "Everything else with these regions",
-    title: () => "Everything else",
-    Icon: Ellipsis,
-    act: () => setView({ sheet: "clip", panelOpen: true }),
-  },
-];
+const COMMON = REGION_COMMANDS.filter(({ common }) => common);
 
-export function RegionStripDeeds() {
-  return DEEDS.map(({ label, title, Icon, act }) => (
-    <button key={label} type="button" className="by-choice" aria-label={label} title={title()} onClick={act}>
-      <Icon size={13} />
-    </button>
-  ));
+/** What is done with the chosen regions most, in words or by icons, and the way to all of it. */
+export function RegionStripDeeds({ inWords = false }: { inWords?: boolean }) {
+  const look = inWords ? "by-choice px-3" : "by-choice";
+  return (
+    <>
+      {COMMON.map((command) => (
+        <button
+          key={command.id}
+          type="button"
+          className={look}
+          aria-label={`${command.words} these regions`}
+          title={command.what + hintOf(command)}
+          onClick={() => does(command)}
+        >
+          {inWords ? command.words : command.Icon && <command.Icon size={13} />}
+        </button>
+      ))}
+      <button
+        type="button"
+        className={look}
+        aria-label="Everything else with these regions"
+        title="Everything else"
+        aria-haspopup="menu"
+        onClick={(event) => {
+          const { left, bottom } = event.currentTarget.getBoundingClientRect();
+          openMenu("regions", left, bottom);
+        }}
+      >
+        {inWords ? "more" : <Ellipsis size={13} />}
+      </button>
+    </>
+  );
 }
 
 /** Beside the name of the region at hand: what is done with the chosen ones. */

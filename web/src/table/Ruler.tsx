@@ -4,6 +4,7 @@ import type { Meter, Ticks } from "../api/types";
 import { RULER_HEIGHT } from "../geometry/heights";
 import { barStart, barTicks, linesIn, positionText, tickToX, xToTick } from "../geometry/viewport";
 import { drag } from "../gestures/drag";
+import { barMenu } from "../gestures/menus";
 import { player } from "../sound/player";
 import { edit } from "../state/edits";
 import { gridNow, snapSong } from "../state/grid";
@@ -91,6 +92,7 @@ export const Ruler = memo(function Ruler({
         className="relative grow touch-pan-x"
         onPointerDown={press}
         onClick={tap}
+        onContextMenu={barMenu}
         data-testid="ruler"
         title="Press to move the playhead; drag to set the range that repeats"
       >

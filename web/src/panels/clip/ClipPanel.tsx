@@ -59,7 +59,7 @@ export function ClipPanel() {
         <ManyHead regions={regions} model={model} />
       )}
       {regions.length === 1 && <ArmClip clipId={regions[0].clip_id} name={model.clips[regions[0].clip_id].name} />}
-      <RegionDeeds regions={regions} find={find} />
+      <RegionDeeds regions={regions} />
       <SwapSelect regions={regions} model={model} />
       {regions.length === 1 && <ClipFields clip={model.clips[regions[0].clip_id]} region={regions[0]} model={model} />}
       {regions.length === 1 && <OneRegion region={regions[0]} model={model} />}

@@ -1,4 +1,5 @@
 import type { Corners, EnvelopePart, Px, Window } from "../../api/types";
+import { leavingOf } from "../../commands/points";
 import { rangeOf } from "../../geometry/corners";
 import { bandFor, tickToX, valueToY, xToTick } from "../../geometry/viewport";
 import { useChoice } from "../../state/choice";
@@ -7,7 +8,7 @@ import { useSong } from "../../state/song";
 import { roomForSong, tableBox } from "../../state/stage";
 import { setView, useView } from "../../state/view";
 import { useNarrow } from "../../ui/useNarrow";
-import { leavingOf, ShapeDeeds } from "./ShapeDeeds";
+import { ShapeDeeds } from "./ShapeDeeds";
 import { SpanDeeds } from "./SpanDeeds";
 
 const NONE: number[] = [];

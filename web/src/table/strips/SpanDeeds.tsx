@@ -1,28 +1,21 @@
+import { POINT_COMMANDS } from "../../commands";
+import { does, hintOf } from "../../commands/command";
 import { pressKeep } from "../../gestures/keeping";
-import { copyStretch, cutStretch, duplicateStretch, fade } from "../../state/clipboard";
-import { showKeeping } from "../../state/satchel";
 
-const DEEDS: [words: string, title: string, act: () => unknown][] = [
-  ["Copy", "Copy the span (Ctrl C)", copyStretch],
-  ["Cut", "Cut the span out (Ctrl X)", cutStretch],
-  ["Again", "Once more, right after itself (Ctrl D)", duplicateStretch],
-  ["Keep", "Keep it in the satchel, to drop it on anything; or drag it there", showKeeping],
-  ["Fade in", "From silence up to the level after the span", () => fade("in")],
-  ["Fade out", "From the level before the span to silence", () => fade("out")],
-];
+const COMMON = POINT_COMMANDS.filter(({ common }) => common);
 
 /** What is done with the chosen span most. */
 export function SpanDeeds() {
-  return DEEDS.map(([words, title, act]) => (
+  return COMMON.map((command) => (
     <button
-      key={words}
+      key={command.id}
       type="button"
       className="by-choice px-2"
-      title={title}
-      onPointerDown={act === showKeeping ? pressKeep : undefined}
-      onClick={() => void act()}
+      title={command.what + hintOf(command)}
+      onPointerDown={command.id === "keep" ? pressKeep : undefined}
+      onClick={() => does(command)}
     >
-      {words}
+      {command.words}
     </button>
   ));
 }

@@ -2,6 +2,7 @@ import { type PointerEvent, useEffect, useRef, useState } from "react";
 import type { Corners, Px, Ticks, Window } from "../../api/types";
 import { type Found, type Ground, type Hit, hitAmong, inside, tickAt, xOf, yOfAmount } from "../../geometry/hit";
 import { aim, fingers, type Pressed, pressEnvelope, tapNothing } from "../../gestures/ground";
+import { envelopeMenu } from "../../gestures/menus";
 import { pointAt } from "../../state/clipboard";
 import { useHand } from "../../state/hand";
 import { useSong } from "../../state/song";
@@ -140,6 +141,7 @@ export function WindowEditor({ ground, beside, corners, height, name, line, view
           setHover(null);
         }}
         onPointerDown={press}
+        onContextMenu={(event) => envelopeMenu(event, pressed(event))}
         onClick={(event) =>
           (event.nativeEvent as globalThis.PointerEvent).pointerType === "touch" && tapNothing(pressed(event))
         }

@@ -1,0 +1,188 @@
+import {
+  ClipboardPaste,
+  Copy,
+  CopyPlus,
+  Crop,
+  Layers,
+  Merge,
+  PanelRight,
+  Scissors,
+  Split,
+  Trash2,
+  VolumeX,
+} from "lucide-react";
+import { chosenRegions, endOf, trackIdOf } from "../gestures/choosing";
+import {
+  copy,
+  duplicate,
+  join,
+  layOut,
+  mute,
+  oneClip,
+  paste,
+  remove,
+  separate,
+  splitAtPlayhead,
+  splitAtPointer,
+} from "../gestures/regions";
+import { carriedTo } from "../state/carried";
+import { chosenNow } from "../state/choice";
+import { lookup } from "../state/lookup";
+import { song } from "../state/song";
+import { transportNow } from "../state/transport";
+import { setView } from "../state/view";
+import type { Command } from "./command";
+
+const NONE = "Choose a region first: press its name.";
+const any = (): string | null => (chosenRegions().length > 0 ? null : NONE);
+
+const shared = () => chosenRegions().some(({ clip_id }) => (lookup(song().model).sharers[clip_id] ?? 0) > 1);
+const several = () => chosenRegions().length > 1;
+
+/** The region that goes on where another ends. */
+function after() {
+  const first = chosenRegions()[0];
+  const row = first ? (lookup(song().model).regions[`track/${trackIdOf(first)}`] ?? []) : [];
+  return first && row.find(({ start_tick }) => start_tick === endOf(first));
+}
+
+const underPlayhead = () => {
+  const { playhead } = transportNow();
+  return chosenRegions().some((region) => playhead > region.start_tick && playhead < endOf(region));
+};
+
+const moves = () =>
+  chosenRegions().some(({ clip_id }) => (lookup(song().model).envelopes[`clip/${clip_id}`] ?? []).length > 0);
+
+const copied = () => {
+  const { clipboard } = chosenNow();
+  return (clipboard !== null && "regions" in clipboard) || carriedTo(song().songId) !== null;
+};
+
+/** What can be done to the chosen regions. */
+export const REGION_COMMANDS: Command[] = [
+  {
+    id: "duplicate",
+    words: "Duplicate",
+    what: "Once more, right after itself",
+    Icon: CopyPlus,
+    key: "again",
+    common: true,
+    why: any,
+    run: duplicate,
+  },
+  {
+    id: "copy",
+    words: "Copy",
+    what: "To be pasted here or in another song",
+    Icon: Copy,
+    held: "Ctrl C",
+    why: any,
+    run: copy,
+  },
+  {
+    id: "paste",
+    words: "Paste",
+    what: "What was copied, at the playhead",
+    Icon: ClipboardPaste,
+    held: "Ctrl V",
+    why: () => (copied() ? null : "No region has been copied yet."),
+    run: paste,
+  },
+  {
+    id: "split",
+    words: "Split",
+    what: "Cut in two where the playhead stands",
+    Icon: Scissors,
+    key: "split",
+    common: true,
+    placed: true,
+    why: () => any() ?? (underPlayhead() ? null : "The playhead stands in none of them."),
+    run: () => chosenRegions().forEach(splitAtPlayhead),
+  },
+  {
+    id: "split-here",
+    words: "Split at the pointer",
+    what: "Cut in two under the pointer",
+    Icon: Scissors,
+    key: "split-here",
+    placed: true,
+    why: () => null,
+    run: splitAtPointer,
+  },
+  {
+    id: "join",
+    words: "Join",
+    what: "With the region that goes on with it",
+    Icon: Merge,
+    key: "together",
+    common: true,
+    why: () => any() ?? (after() ? null : "No region goes on where this one ends."),
+    run: () => join(chosenRegions()[0]),
+  },
+  {
+    id: "one-clip",
+    words: "One clip",
+    wordsNow: () => (several() ? "One clip" : "Crop"),
+    what: "A clip of just what is played there, moves and all",
+    Icon: Crop,
+    key: "one-clip",
+    why: any,
+    run: oneClip,
+  },
+  {
+    id: "own",
+    words: "Separate",
+    what: "A clip of their own, which changes no other region",
+    Icon: Split,
+    key: "own",
+    why: () => any() ?? (shared() ? null : "No other region plays this clip."),
+    run: () => separate(),
+  },
+  {
+    id: "each",
+    words: "Each apart",
+    what: "A clip of its own for each",
+    Icon: Split,
+    why: () => any() ?? (several() ? (shared() ? null : "They share no clip.") : "Choose several regions."),
+    run: () => separate(true),
+  },
+  {
+    id: "mute",
+    words: "Mute",
+    what: "Neither material nor moves are heard",
+    Icon: VolumeX,
+    key: "quiet",
+    common: true,
+    on: () => chosenRegions().every((region) => region.muted),
+    why: any,
+    run: mute,
+  },
+  {
+    id: "lay-out",
+    words: "Lay out",
+    what: "Turn the clip moves into points of the track lanes; what is heard stays",
+    Icon: Layers,
+    key: "lay-out",
+    why: () => any() ?? (moves() ? null : "There are no moves in it."),
+    run: layOut,
+  },
+  {
+    id: "clip",
+    words: "Clip …",
+    what: "Its name, length, hue and moves, in the panel",
+    Icon: PanelRight,
+    why: any,
+    run: () => setView({ sheet: "clip", panelOpen: true }),
+  },
+  {
+    id: "remove",
+    words: "Remove",
+    what: "The clip stays",
+    Icon: Trash2,
+    held: "Delete",
+    removes: true,
+    why: any,
+    run: remove,
+  },
+];
