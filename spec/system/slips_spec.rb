@@ -77,8 +77,10 @@ RSpec.describe "A hand in the studio" do
     open_song(id)
     x, y = middle("point-#{mooring}-1")
     mouse.click(x:, y:)
-    press_keys("4", "4", "0", " ", "H", "z", :Enter)
-    eventually(id) { |now| (now.parameter(now.directory.envelope(mooring).envelope.target).scale.natural(points(now)[1].value) - 440).abs < 1 }
+    press_keys("4")
+    expect(page).to have_css("input#exact-value:focus")
+    press_keys("4 %", :Enter)
+    eventually(id) { |now| (points(now)[1].value - 0.44).abs < 1e-6 }
     press_keys(:Escape)
     page.execute_script("document.querySelector('[data-testid=\"#{region.id}\"]').focus()")
     press_keys("d")
