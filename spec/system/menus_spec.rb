@@ -59,10 +59,15 @@ RSpec.describe "What can be done to a thing" do
     tap(name_row(region.id, 20))
     bar = page.find(".choice-bar")
     common = bar.all("button").map(&:text)
-    expect(common).to eq ["Duplicate", "Split", "Join", "Mute", "more"]
+    expect(common).to eq %w[Duplicate Split Join Mute more]
     tap(place_of(bar.find("button", text: "more")))
     expect(page).to have_css("[role=menu][aria-label='The chosen regions']")
     expect(items.keys).to include(*common[0..-2])
+    press_keys(:Escape)
+    expect(page).to have_no_css("[role=menu]")
+    touch("touchStart", *name_row(region.id, 30))
+    expect(page).to have_css("[role=menu][aria-label='The chosen regions']")
+    touch("touchEnd")
     press_keys(:Escape)
     show_panel("Clip")
     panel = page.find(".sheet").all("button").map(&:text)

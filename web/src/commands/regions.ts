@@ -133,7 +133,7 @@ export const REGION_COMMANDS: Command[] = [
   {
     id: "own",
     words: "Separate",
-    what: "A clip of their own, which changes no other region",
+    what: "A clip of its own, which changes no other region",
     Icon: Split,
     key: "own",
     why: () => any() ?? (shared() ? null : "No other region plays this clip."),

@@ -43,7 +43,9 @@ export const byFinger = (): boolean => finger;
 /** What goes on now, to be given up. */
 const going = new Set<() => void>();
 /** Ends every drag without a commit, as when a menu opens under a finger that rests. */
-export const giveUpDrags = (): void => [...going].forEach((cancel) => cancel());
+export function giveUpDrags(): void {
+  for (const cancel of [...going]) cancel();
+}
 
 /**
  * Follows one pointer from its press to one drop or one cancel. Near an edge of the table the table scrolls along.

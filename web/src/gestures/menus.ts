@@ -1,5 +1,5 @@
-import type { MouseEvent } from "react";
-import type { RegionPart } from "../api/types";
+import type { MouseEvent, PointerEvent } from "react";
+import type { Px, RegionPart } from "../api/types";
 import { setChoice } from "../state/choice";
 import { choiceNow, choose } from "../state/choosing";
 import { type Kind, openMenu } from "../state/menu";
@@ -7,28 +7,62 @@ import { viewNow } from "../state/view";
 import { chosenRegions, select } from "./choosing";
 import { giveUpDrags } from "./drag";
 import { aim, type Pressed } from "./ground";
+import { severalFingers } from "./touches";
 
-/** Opens it where the hand is; from a key, where the thing stands. */
-function open(event: MouseEvent, kind: Kind): void {
+/** A finger that rests so long asks for the menu, unless it wanders further. */
+const LONG_MS = 600;
+const STILL: Px = 10;
+
+/** Calls back once a finger has rested: not every browser tells of that as of a right press. */
+export function whenRested(event: PointerEvent, act: () => void): void {
+  if (event.pointerType !== "touch" || severalFingers()) return;
+  const { pointerId, clientX, clientY } = event;
+  const timer = setTimeout(() => {
+    end();
+    if (!severalFingers()) act();
+  }, LONG_MS);
+  const onMove = (move: globalThis.PointerEvent) => {
+    if (move.pointerId === pointerId && Math.hypot(move.clientX - clientX, move.clientY - clientY) > STILL) end();
+  };
+  const onUp = (up: globalThis.PointerEvent) => up.pointerId === pointerId && end();
+  function end() {
+    clearTimeout(timer);
+    window.removeEventListener("pointermove", onMove);
+    window.removeEventListener("pointerup", onUp);
+    window.removeEventListener("pointercancel", onUp);
+  }
+  window.addEventListener("pointermove", onMove);
+  window.addEventListener("pointerup", onUp);
+  window.addEventListener("pointercancel", onUp);
+}
+
+function open(kind: Kind, x: Px, y: Px): void {
+  giveUpDrags();
+  openMenu(kind, x, y);
+}
+
+/** Where a right press is; of the menu key, where the thing stands. */
+function placeOf(event: MouseEvent): [Px, Px] {
   event.preventDefault();
   event.stopPropagation();
-  giveUpDrags();
   const { left, top } = event.currentTarget.getBoundingClientRect();
-  const byKey = event.clientX === 0 && event.clientY === 0;
-  openMenu(kind, byKey ? left : event.clientX, byKey ? top : event.clientY);
+  return event.clientX === 0 && event.clientY === 0 ? [left, top] : [event.clientX, event.clientY];
 }
 
-/** A right or long press on a region: what can be done to it, and to all chosen with it. */
-export function regionMenu(event: MouseEvent, region: RegionPart): void {
+/** On a region: what can be done to it, and to all chosen with it. */
+function openOnRegion(region: RegionPart, x: Px, y: Px): void {
   if (!chosenRegions().some(({ id }) => id === region.id)) select(region);
-  open(event, "regions");
+  open("regions", x, y);
 }
 
-/** The same on an envelope: to the point under the hand, or to what is chosen of it. */
-export function envelopeMenu(event: MouseEvent, { ground, beside, place: [x, y] }: Pressed): void {
+export const regionMenu = (event: MouseEvent, region: RegionPart): void => openOnRegion(region, ...placeOf(event));
+export const restOnRegion = (event: PointerEvent, region: RegionPart): void =>
+  whenRested(event, () => openOnRegion(region, event.clientX, event.clientY));
+
+/** On an envelope: what can be done to the point under the hand, or to what is chosen of it. */
+function openOnEnvelope({ ground, beside, place: [x, y] }: Pressed, pointerType: string, at: [Px, Px]): void {
   if (viewNow().tool === "points") {
-    const mouse = { pointerType: "mouse", ctrlKey: false, metaKey: false };
-    const { ground: aimed, hit } = aim([ground, ...beside], x, y, mouse);
+    const { ground: aimed, hit } = aim([ground, ...beside], x, y, { pointerType, ctrlKey: false, metaKey: false });
     const choice = choiceNow();
     const among =
       choice?.envelope.id === aimed.envelope.id && hit.kind === "point" && choice.chosen.includes(hit.index);
@@ -36,12 +70,17 @@ export function envelopeMenu(event: MouseEvent, { ground, beside, place: [x, y] 
     else if (choice?.envelope.id !== aimed.envelope.id)
       setChoice({ envelopeId: aimed.envelope.id, chosen: [], span: null, windowFrom: aimed.window[0] });
   }
-  open(event, "points");
+  open("points", ...at);
 }
 
-/** The same on the bar numbers; what stands on them, markers and the ends of the range, is only held. */
+export const envelopeMenu = (event: MouseEvent, pressed: Pressed): void =>
+  openOnEnvelope(pressed, "mouse", placeOf(event));
+export const restOnEnvelope = (event: PointerEvent, pressed: Pressed): void =>
+  whenRested(event, () => openOnEnvelope(pressed, "touch", [event.clientX, event.clientY]));
+
+/** On the bar numbers; what stands on them, markers and the ends of the range, is only held. */
 export function barMenu(event: MouseEvent): void {
   const target = event.target as Element;
-  if (target === event.currentTarget || target.closest("[data-number]")) open(event, "bars");
+  if (target === event.currentTarget || target.closest("[data-number]")) open("bars", ...placeOf(event));
   else event.preventDefault();
 }

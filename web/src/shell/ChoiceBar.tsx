@@ -37,7 +37,7 @@ export function ChoiceBar() {
     );
   if (regions === 0 || chosen.length > 0) return null;
   return (
-    <div className="choice-bar fade-x" role="group" aria-label="The chosen regions">
+    <div className="choice-bar" role="group" aria-label="The chosen regions">
       <RegionStripDeeds inWords />
     </div>
   );

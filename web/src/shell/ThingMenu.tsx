@@ -47,7 +47,14 @@ export function ThingMenu() {
   return (
     <>
       <span ref={spot} className="pointer-events-none fixed size-px" style={{ left: x, top: y }} />
-      <Popover className="popover" triggerRef={spot} isOpen onOpenChange={(open) => open || closeMenu()} offset={2}>
+      <Popover
+        className="popover"
+        triggerRef={spot}
+        isOpen
+        placement="bottom start"
+        onOpenChange={(open) => open || closeMenu()}
+        offset={2}
+      >
         <p className="faint px-3 py-1 text-xs">{kind === "bars" ? bars.head : HEADS[kind]}</p>
         <Menu
           aria-label={HEADS[kind]}

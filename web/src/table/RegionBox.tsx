@@ -4,7 +4,7 @@ import type { ClipPart, Pass, RegionPart } from "../api/types";
 import { NAME_HEIGHT } from "../geometry/heights";
 import { hueStyle } from "../geometry/hue";
 import { positionText, tickToX } from "../geometry/viewport";
-import { regionMenu } from "../gestures/menus";
+import { regionMenu, restOnRegion } from "../gestures/menus";
 import { pressRegion, pressRegionEdge, regionKey } from "../gestures/regions";
 import { useChoice } from "../state/choice";
 import type { Model } from "../state/model";
@@ -66,7 +66,10 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
         width: Math.max(6, width - 2),
         height: height - 4,
       }}
-      onPointerDown={(event) => pressRegion(event, region)}
+      onPointerDown={(event) => {
+        restOnRegion(event, region);
+        pressRegion(event, region);
+      }}
       onContextMenu={(event) => regionMenu(event, region)}
       onKeyDown={(event) => {
         if (!regionArrow(event, region)) return regionKey(event, region);

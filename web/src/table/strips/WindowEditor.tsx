@@ -2,7 +2,7 @@ import { type PointerEvent, useEffect, useRef, useState } from "react";
 import type { Corners, Px, Ticks, Window } from "../../api/types";
 import { type Found, type Ground, type Hit, hitAmong, inside, tickAt, xOf, yOfAmount } from "../../geometry/hit";
 import { aim, fingers, type Pressed, pressEnvelope, tapNothing } from "../../gestures/ground";
-import { envelopeMenu } from "../../gestures/menus";
+import { envelopeMenu, restOnEnvelope } from "../../gestures/menus";
 import { pointAt } from "../../state/clipboard";
 import { useHand } from "../../state/hand";
 import { useSong } from "../../state/song";
@@ -92,6 +92,7 @@ export function WindowEditor({ ground, beside, corners, height, name, line, view
     if (event.button !== 0) return;
     pointer.current = null;
     setHover(null);
+    if (tool === "points") restOnEnvelope(event, pressed(event));
     pressEnvelope(event, pressed(event));
   };
 
