@@ -62,7 +62,7 @@ class OpenSongs
     snapshot
   end
 
-  # @param id [Integer] of a song that is read anew the next time
+  # @param id [Integer] of a song that is read again the next time
   def forget(id) = @lock.synchronize { @snapshots.delete(id) }
 
   # @return [Array<Integer>] ids of the songs held, the one used last at the end

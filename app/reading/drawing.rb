@@ -70,7 +70,7 @@ class Drawing
   # The most marks told of one envelope in one region.
   MOST_MARKS = 32
 
-  # @return [Hash{String=>Array}] of each region where its material begins anew
+  # @return [Hash{String=>Array}] of each region where its material begins again
   def marks(regions)
     regions.to_h do |region|
       clip = @song.clip(region.clip_id)

@@ -48,6 +48,9 @@ RSpec.describe "What can be done to a thing" do
     x, y = middle("ruler")
     press_right([[x, 900].min, y - 6])
     expect(page).to have_css("[role=menu][aria-label='Bars of the song']", text: "Take out bars")
+    put = items.fetch("Put bars in")
+    expect([put["aria-disabled"], put.text]).to match ["true", /no bars have been copied yet/]
+    expect(items.fetch("Lane for the tempo").text).not_to include "copied"
     items["Mark this place"].click
     eventually(id) { |now| now.markers.size == song.markers.size + 1 }
   end

@@ -7,33 +7,13 @@ import { viewNow } from "../state/view";
 import { chosenRegions, select } from "./choosing";
 import { giveUpDrags } from "./drag";
 import { aim, type Pressed } from "./ground";
+import { RESTED_MS, whenRested } from "./hold";
 import { severalFingers } from "./touches";
 
-/** A finger that rests so long asks for the menu, unless it wanders further. */
-const LONG_MS = 600;
-const STILL: Px = 10;
-
-/** Calls back once a finger has rested: not every browser tells of that as of a right press. */
-export function whenRested(event: PointerEvent, act: () => void): void {
+/** Not every browser tells of a finger that rests as of a right press. */
+function rested(event: PointerEvent, act: () => void): void {
   if (event.pointerType !== "touch" || severalFingers()) return;
-  const { pointerId, clientX, clientY } = event;
-  const timer = setTimeout(() => {
-    end();
-    if (!severalFingers()) act();
-  }, LONG_MS);
-  const onMove = (move: globalThis.PointerEvent) => {
-    if (move.pointerId === pointerId && Math.hypot(move.clientX - clientX, move.clientY - clientY) > STILL) end();
-  };
-  const onUp = (up: globalThis.PointerEvent) => up.pointerId === pointerId && end();
-  function end() {
-    clearTimeout(timer);
-    window.removeEventListener("pointermove", onMove);
-    window.removeEventListener("pointerup", onUp);
-    window.removeEventListener("pointercancel", onUp);
-  }
-  window.addEventListener("pointermove", onMove);
-  window.addEventListener("pointerup", onUp);
-  window.addEventListener("pointercancel", onUp);
+  whenRested(event, RESTED_MS, () => severalFingers() || act());
 }
 
 function open(kind: Kind, x: Px, y: Px): void {
@@ -57,7 +37,7 @@ function openOnRegion(region: RegionPart, x: Px, y: Px): void {
 
 export const regionMenu = (event: MouseEvent, region: RegionPart): void => openOnRegion(region, ...placeOf(event));
 export const restOnRegion = (event: PointerEvent, region: RegionPart): void =>
-  whenRested(event, () => openOnRegion(region, event.clientX, event.clientY));
+  rested(event, () => openOnRegion(region, event.clientX, event.clientY));
 
 /** On an envelope: what can be done to the point under the hand, or to what is chosen of it. */
 function openOnEnvelope({ ground, beside, place: [x, y] }: Pressed, pointerType: string, at: [Px, Px]): void {
@@ -76,7 +56,7 @@ function openOnEnvelope({ ground, beside, place: [x, y] }: Pressed, pointerType:
 export const envelopeMenu = (event: MouseEvent, pressed: Pressed): void =>
   openOnEnvelope(pressed, "mouse", placeOf(event));
 export const restOnEnvelope = (event: PointerEvent, pressed: Pressed): void =>
-  whenRested(event, () => openOnEnvelope(pressed, "touch", [event.clientX, event.clientY]));
+  rested(event, () => openOnEnvelope(pressed, "touch", [event.clientX, event.clientY]));
 
 /** On the bar numbers; what stands on them, markers and the ends of the range, is only held. */
 export function barMenu(event: MouseEvent): void {

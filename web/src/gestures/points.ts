@@ -14,6 +14,7 @@ import { viewNow } from "../state/view";
 import { setWishes } from "../state/wishes";
 import { drag, type Reach } from "./drag";
 import { finish, isDouble, showHand, step } from "./hand";
+import { RESTED_MS } from "./hold";
 
 const clamp = (number: number, low: number, high: number) => Math.min(Math.max(number, low), high);
 
@@ -104,9 +105,6 @@ export function pressLine(event: PointerEvent, ground: Ground, tick: Ticks, valu
   );
 }
 
-/** A finger that rests so long on a line chooses the envelope; it adds nothing. */
-const LONG_MS = 500;
-
 /** A finger's tap on the line, or on the ground of an empty envelope: a point is added; a swipe from there scrolls. */
 export function tapLine(event: PointerEvent, ground: Ground, tick: Ticks, value: Normalised | null): void {
   const { envelope, window } = ground;
@@ -114,7 +112,7 @@ export function tapLine(event: PointerEvent, ground: Ground, tick: Ticks, value:
   drag(event, {
     move: () => {},
     drop: ({ moved, at }) => {
-      if (!moved && at - event.timeStamp < LONG_MS)
+      if (!moved && at - event.timeStamp < RESTED_MS)
         void addPoint({ envelope_id: envelope.id, tick, ...(value === null ? {} : { value }) });
     },
     cancel: () => {},

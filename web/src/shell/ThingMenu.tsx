@@ -40,7 +40,7 @@ export function ThingMenu() {
           id,
           words,
           what,
-          why: off ? "Nothing of the kind has been copied yet." : null,
+          why: off ? what : null,
           run: act,
         }))
       : COMMANDS[kind].map(itemOf);

@@ -42,6 +42,8 @@ async function loopMarkers(): Promise<void> {
 
 const addTempoLane = () => editAndTell("add_lane", { address: TEMPO });
 
+const NOT_COPIED = "no bars have been copied yet";
+
 /** What is done with whole bars of the song, over all tracks, lanes and the tempo. */
 export function useBarDeeds(): { head: string; deeds: Deed[] } {
   const range = useSong((state) => state.model.head.range);
@@ -65,14 +67,14 @@ export function useBarDeeds(): { head: string; deeds: Deed[] } {
       {
         id: "put",
         words: "Put bars in",
-        what: `${there}, with room made for them`,
+        what: copied ? `${there}, with room made for them` : NOT_COPIED,
         act: () => pasteTime(),
         off: !copied,
       },
       {
         id: "over",
         words: "Put bars over",
-        what: "at the playhead, in place of what lies there",
+        what: copied ? "at the playhead, in place of what lies there" : NOT_COPIED,
         act: () => pasteTime(true),
         off: !copied,
       },
@@ -92,7 +94,7 @@ export function useBarDeeds(): { head: string; deeds: Deed[] } {
       {
         id: "tempo",
         words: "Lane for the tempo",
-        what: "under the bar numbers: points, shapes, LFOs, as for any knob",
+        what: laned ? "it has one already" : "under the bar numbers: points, shapes, LFOs, as for any knob",
         act: addTempoLane,
         off: laned,
       },
@@ -105,7 +107,7 @@ export function useBarDeeds(): { head: string; deeds: Deed[] } {
       {
         id: "between",
         words: "Repeat between markers",
-        what: "the range is set to the markers on both sides of the playhead",
+        what: marked ? "the range is set to the markers on both sides of the playhead" : "there are no markers yet",
         act: loopMarkers,
         off: !marked,
       },
