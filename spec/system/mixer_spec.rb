@@ -48,8 +48,18 @@ RSpec.describe "The mixer" do
     revision = snapshot(id).revision
     swipe([300, middle("slide-crate-kit/channel/volume")[1]], -160, 0)
     expect(watch(left, ->(seen) { seen.any? && seen.last.to_i > 60 })).to be true
-    swipe(middle("slide-fog-pad/channel/send-boathouse"), -120, 0)
-    sleep 0.3
     expect(snapshot(id).revision).to eq revision
+    # What lies across is moved across, and swiped past upwards.
+    send = "bell-buoy/channel/send-boathouse"
+    was = knob(send)
+    # A finger that comes down on something that still glides only stops it.
+    expect(watch(left, ->(seen) { seen.size > 3 && seen.last(4).uniq.one? })).to be true
+    page.execute_script("document.querySelector('[data-testid=\"slide-#{send}\"]').scrollIntoView({ behavior: 'instant', inline: 'center' })")
+    swipe(middle("slide-#{send}"), -24, 0)
+    eventually(id) { knob(send) < was - 0.1 }
+    moved = snapshot(id).revision
+    swipe(middle("slide-#{send}"), 0, -60)
+    sleep 0.3
+    expect(snapshot(id).revision).to eq moved
   end
 end
