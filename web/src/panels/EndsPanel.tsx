@@ -3,12 +3,12 @@ import type { EditInputs, LooseEnd } from "../api/types";
 import { trackOf } from "../state/catalogue";
 import { editAndTell } from "../state/edits";
 import { focusOn } from "../state/focus";
+import { leadTo } from "../state/lead";
 import { lookAgain, useLooseEnds } from "../state/looseEnds";
+import { reveal, showTime } from "../state/scrolling";
 import { song } from "../state/song";
 import { useGhost } from "../state/useGhost";
 import { setView } from "../state/view";
-import { leadTo } from "../table/lead";
-import { reveal, showTime } from "../table/scrolling";
 import { Do } from "../ui/Entry";
 
 /** Brings the place of a loose end into view. */

@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import type { BakedCurves, HandOverLoss } from "../api/types";
 import { faultsSaid } from "../state/queue";
-import { showTime } from "../table/scrolling";
+import { showTime } from "../state/scrolling";
 
 const [WIDTH, HEIGHT] = [280, 60];
 

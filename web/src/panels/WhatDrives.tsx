@@ -4,13 +4,13 @@ import { hueStyle, parameterHue } from "../geometry/hue";
 import { controlWords } from "../gestures/midi/reader";
 import { trackOf } from "../state/catalogue";
 import { focusOn } from "../state/focus";
+import { leadTo } from "../state/lead";
 import { useMappings } from "../state/mappings";
+import { reveal } from "../state/scrolling";
 import { song, useSong } from "../state/song";
 import { useShown } from "../state/useShown";
 import { setView } from "../state/view";
 import { type Driving, drivingsOf, type Side, sortedBy } from "../state/whatDrives";
-import { leadTo } from "../table/lead";
-import { reveal } from "../table/scrolling";
 
 const ROW = 52;
 const SIDES: [Side, string][] = [

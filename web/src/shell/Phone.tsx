@@ -1,8 +1,8 @@
 import { clsx } from "clsx";
 import { useEffect } from "react";
 import { RecordButton } from "../panels/keys/RecordButton";
+import { reveal } from "../state/scrolling";
 import { type PanelName, setView, useView, viewNow } from "../state/view";
-import { reveal } from "../table/scrolling";
 import { Table } from "../table/Table";
 import { KeptStrip } from "../ui/Away";
 import { Notice } from "../ui/Notice";

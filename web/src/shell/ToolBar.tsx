@@ -17,9 +17,9 @@ import {
 } from "lucide-react";
 import { useRef } from "react";
 import { edit } from "../state/edits";
+import { fit } from "../state/scrolling";
 import { useSong } from "../state/song";
 import { type Showing, setView, TOOLS, type Tool, turnShowing, useView, type View } from "../state/view";
-import { fit } from "../table/scrolling";
 import { type Deed, DeedMenu } from "../ui/Menu";
 import { useWidth } from "../ui/useWidth";
 import { useBarDeeds } from "./barDeeds";

@@ -5,11 +5,11 @@ import { chooseMidi } from "../gestures/chooseFile";
 import { showControls } from "../state/controls";
 import { editAndTell } from "../state/edits";
 import { readPresets, usePresets } from "../state/presets";
+import { reveal } from "../state/scrolling";
 import { useSong } from "../state/song";
 import { showPlacing } from "../state/soundList";
 import { setView } from "../state/view";
 import { type Deed, DeedMenu } from "../ui/Menu";
-import { reveal } from "./scrolling";
 
 /** Adds a track, and goes to it. */
 async function add(inputs: EditInputs["add_track"]): Promise<void> {

@@ -7,6 +7,7 @@ import { goalAt, placeFiles } from "../gestures/files";
 import { firstAutomated } from "../state/focus";
 import { holdsRegions } from "../state/holds";
 import { songEnd } from "../state/model";
+import { fitRows, rest, reveal, stay, zoom } from "../state/scrolling";
 import { useSong } from "../state/song";
 import { setTable } from "../state/stage";
 import { useShown } from "../state/useShown";
@@ -17,7 +18,6 @@ import { AddTrack } from "./AddTrack";
 import { FirstSteps } from "./FirstSteps";
 import { Playhead } from "./Playhead";
 import { Ruler } from "./Ruler";
-import { fitRows, rest, reveal, stay, zoom } from "./scrolling";
 import { TempoRow, tempoLanes } from "./TempoRow";
 import { TrackRow } from "./TrackRow";
 

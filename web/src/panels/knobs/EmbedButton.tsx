@@ -1,12 +1,12 @@
 import { Plus } from "lucide-react";
 import { memo } from "react";
+import { embed, freeRoles, layerDeeds, settingDeeds } from "../../gestures/embedding";
 import type { Acting } from "../../state/acting";
 import { moveOf, movesHere, ownClip, type Placed, trackOf } from "../../state/catalogue";
 import { useChoice } from "../../state/choice";
 import { lookup } from "../../state/lookup";
 import { useSong } from "../../state/song";
 import { DeedMenu } from "../../ui/Menu";
-import { embed, freeRoles, layerDeeds, settingDeeds } from "../embedding";
 
 const LOOK =
   "embed btn btn-circle btn-xs absolute -top-1 right-0 group-focus-within:opacity-100 group-hover:opacity-100 " +

@@ -3,10 +3,10 @@ import type { EnvelopePart, Px, RegionPart, Ticks, TrackPart, Window } from "../
 import { hueStyle, parameterHue } from "../../geometry/hue";
 import { tickToX } from "../../geometry/viewport";
 import { drawTrack } from "../../state/drawing";
+import { leadTo } from "../../state/lead";
 import type { Lookup } from "../../state/lookup";
 import { type SongState, useSong } from "../../state/song";
 import { useView } from "../../state/view";
-import { leadTo } from "../lead";
 import { EnvelopeAside } from "./EnvelopeEditor";
 
 interface Ghost {

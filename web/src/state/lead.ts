@@ -1,8 +1,8 @@
-import { chooseRegions, setChoice } from "../state/choice";
-import { takeLayer } from "../state/layers";
-import { song } from "../state/song";
-import { setView, viewNow } from "../state/view";
+import { chooseRegions, setChoice } from "./choice";
+import { takeLayer } from "./layers";
 import { reveal, showTime } from "./scrolling";
+import { song } from "./song";
+import { setView, viewNow } from "./view";
 
 /** Leads to an envelope: its track unfolded with the parameter in focus, its region chosen and in view. */
 export function leadTo(envelopeId: string, regionId: string | null): void {

@@ -3,12 +3,12 @@ import { trackOf } from "../state/catalogue";
 import { chosenNow, setChoice } from "../state/choice";
 import { edit } from "../state/edits";
 import { focusOn } from "../state/focus";
+import { unfold } from "../state/folding";
 import { ROLES, type Role, takeLayer } from "../state/layers";
 import { lookup } from "../state/lookup";
+import { showTime } from "../state/scrolling";
 import { song } from "../state/song";
 import { setView, viewNow } from "../state/view";
-import { unfold } from "../table/folding";
-import { showTime } from "../table/scrolling";
 import type { Deed } from "../ui/Menu";
 
 /** What each role does to the value, to be put after "one that". */

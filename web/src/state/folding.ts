@@ -1,5 +1,5 @@
-import { setView, viewNow } from "../state/view";
 import { reveal } from "./scrolling";
+import { setView, viewNow } from "./view";
 
 /** Unfolds a track in place, or folds it. */
 export function toggleFold(trackId: string): void {

@@ -1,12 +1,12 @@
 import type { Px, Ticks } from "../api/types";
 import { clampTall, FOLDED_HEIGHT, RULER_HEIGHT, rowHeight } from "../geometry/heights";
 import { MAX_PX_PER_TICK, MIN_PX_PER_TICK } from "../geometry/viewport";
-import { chosenNow } from "../state/choice";
-import { holdsRegions } from "../state/holds";
-import { song } from "../state/song";
-import { roomForSong, rowBox, tableBox } from "../state/stage";
-import { transportNow } from "../state/transport";
-import { setView, viewNow } from "../state/view";
+import { chosenNow } from "./choice";
+import { holdsRegions } from "./holds";
+import { song } from "./song";
+import { roomForSong, rowBox, tableBox } from "./stage";
+import { transportNow } from "./transport";
+import { setView, viewNow } from "./view";
 
 /** Room left at the edges of what is brought into view. */
 const MARGIN: Px = 14;
