@@ -32,7 +32,7 @@ RSpec.describe "Controllers in the studio" do
     show_panel "Finder"
     fill_in "Find a parameter", with: "spread"
     act = lambda do |words|
-      page.find("button[aria-label='Drive or learn Spread']").click
+      page.find("button[aria-label='What can be done with Spread']").click
       page.find("[role=menuitem]", text: words, match: :first).click
     end
     act.call("Learn")

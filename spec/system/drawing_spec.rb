@@ -141,7 +141,8 @@ RSpec.describe "Drawing moves" do
 
     it "shapes segments, and sets count and skew by their marks and by typing" do
       mouse.click(x: middle("point-#{move_id}-0")[0], y: middle("point-#{move_id}-0")[1])
-      page.find("[aria-label='Shape of the segments after the chosen points']").click_button("sine")
+      page.find("[aria-label='The chosen points']").click_button("Shape")
+      page.find("[role=menuitem]", text: "Sine").click
       eventually(id) { |now| points_of(now, move_id)[0].shape.text == "4 cycles of sine" }
       drag(middle("bend-#{move_id}-0"), 70, 0)
       eventually(id) { |now| points_of(now, move_id)[0].shape.cycles == 8 }

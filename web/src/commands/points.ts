@@ -2,6 +2,7 @@ import {
   ArrowDownRight,
   ArrowUpRight,
   Backpack,
+  ClipboardPaste,
   Copy,
   CopyPlus,
   PanelRight,
@@ -11,13 +12,28 @@ import {
 } from "lucide-react";
 import type { EnvelopePart } from "../api/types";
 import { shapeOf } from "../gestures/bends";
-import { focusPoint, removePoints } from "../gestures/points";
-import { chosenNow } from "../state/choice";
-import { choiceNow, runsOf, stretchNow } from "../state/choosing";
-import { copyStretch, cutStretch, duplicateStretch, fade } from "../state/clipboard";
+import { chosenRegions } from "../gestures/choosing";
+import { goToPoints } from "../gestures/goTo";
+import { pressKeep } from "../gestures/keeping";
+import { addPoint, focusPoint, removePoints } from "../gestures/points";
+import { chosenNow, setChoice } from "../state/choice";
+import { choiceNow, chooseMany, runsOf, stretchNow } from "../state/choosing";
+import {
+  copyStretch,
+  cutStretch,
+  duplicateStretch,
+  fade,
+  pasteAtPointer,
+  pasteStretch,
+  playheadIn,
+} from "../state/clipboard";
 import { edit } from "../state/edits";
+import { layersOf, turnLayer } from "../state/layers";
+import { lookup } from "../state/lookup";
+import { tell } from "../state/notice";
 import { showKeeping } from "../state/satchel";
-import { setView } from "../state/view";
+import { song } from "../state/song";
+import { setView, viewNow } from "../state/view";
 import { openField } from "../state/wishes";
 import { made, nameOf, SHAPE_NAMES, type ShapeName } from "../ui/shapes";
 import type { Command } from "./command";
@@ -31,6 +47,51 @@ export const leavingOf = (envelope: EnvelopePart, chosen: number[]): number[] =>
 function leaving() {
   const choice = choiceNow();
   return choice ? leavingOf(choice.envelope, choice.chosen).map((index) => choice.envelope.points[index]) : [];
+}
+
+const NO_ENVELOPE = "Choose an envelope first: press its line.";
+const envelope = () => (choiceNow() ? null : NO_ENVELOPE);
+const ONE_LAYER = "There is one envelope for it here; the + on its knob embeds another.";
+
+const copied = () => {
+  const { clipboard } = chosenNow();
+  return clipboard && "snippet" in clipboard ? null : "No stretch of a move has been copied yet.";
+};
+
+/** Puts a point of the envelope in hand where the playhead stands, on the line. */
+async function putPoint(): Promise<void> {
+  const choice = choiceNow();
+  if (!choice) return;
+  const { id } = choice.envelope;
+  await addPoint({ envelope_id: id, tick: playheadIn(choice.envelope) });
+  focusPoint(id, chosenNow().chosen[0] ?? 0);
+}
+
+/** Puts the keyboard on the points of the envelope in hand, or of the chosen region. */
+function enter(): void {
+  const choice = choiceNow();
+  if (choice && choice.envelope.points.length > 0) return focusPoint(choice.envelope.id, choice.chosen[0] ?? 0);
+  const region = chosenRegions()[0];
+  if (!region || !goToPoints(region)) tell("fault", NO_ENVELOPE);
+}
+
+/** The envelopes of the parameter that the track at hand shows: in its clips, and on its lanes. */
+function layers(): [inClips: EnvelopePart[], lanes: EnvelopePart[]] {
+  const { trackId, focus } = viewNow();
+  const address = trackId && focus[trackId];
+  if (!trackId || !address) return [[], []];
+  const find = lookup(song().model);
+  const moves = (owner: string) => (find.envelopes[owner] ?? []).filter(({ target }) => target === address);
+  const clips = (find.regions[`track/${trackId}`] ?? []).flatMap((region) => moves(`clip/${region.clip_id}`));
+  return [clips, moves(`track/${trackId}`)];
+}
+
+/** Takes the next of them in hand: in the clips of the track, or else in its lanes. */
+function nextLayer(): void {
+  const { trackId } = viewNow();
+  const [clips, lanes] = layers();
+  if (!trackId || !(turnLayer(trackId, "clip", clips) || turnLayer(trackId, "lane", lanes))) return;
+  setChoice({ envelopeId: null, chosen: [], span: null });
 }
 
 const points = () => ((choiceNow()?.chosen.length ?? 0) > 0 ? null : "Choose a point first: press it.");
@@ -79,7 +140,7 @@ export const POINT_COMMANDS: Command[] = [
     what: "To be pasted on any envelope",
     Icon: Copy,
     held: "Ctrl C",
-    common: true,
+    common: "both",
     why: stretch,
     run: copyStretch,
   },
@@ -89,9 +150,71 @@ export const POINT_COMMANDS: Command[] = [
     what: "Copied, and taken out",
     Icon: Scissors,
     held: "Ctrl X",
-    common: true,
+    common: "span",
     why: stretch,
     run: cutStretch,
+  },
+  {
+    id: "paste",
+    words: "Paste",
+    what: "What was copied, where the playhead stands",
+    Icon: ClipboardPaste,
+    held: "Ctrl V",
+    placed: true,
+    why: copied,
+    run: pasteStretch,
+  },
+  {
+    id: "paste-here",
+    words: "Paste at the pointer",
+    what: "What was copied, under the pointer",
+    Icon: ClipboardPaste,
+    held: "Ctrl Shift V",
+    placed: true,
+    why: copied,
+    run: pasteAtPointer,
+  },
+  {
+    id: "all",
+    words: "Choose all",
+    what: "Every point of the envelope",
+    held: "Ctrl A",
+    why: envelope,
+    run: () => {
+      const choice = choiceNow();
+      if (!choice) return;
+      const { id, points: all } = choice.envelope;
+      chooseMany(
+        id,
+        all.map((_, i) => i),
+        chosenNow().windowFrom,
+      );
+    },
+  },
+  {
+    id: "put",
+    words: "Put a point",
+    what: "On the line, where the playhead stands",
+    key: "put",
+    placed: true,
+    why: envelope,
+    run: putPoint,
+  },
+  {
+    id: "enter",
+    words: "Go to the points",
+    what: "The keyboard goes to the points of the envelope in hand",
+    key: "enter",
+    why: () => (choiceNow() || chosenRegions().length > 0 ? null : NO_ENVELOPE),
+    run: enter,
+  },
+  {
+    id: "layer",
+    words: "Next layer",
+    what: "The next envelope of the parameter shown comes into hand",
+    key: "layer",
+    why: () => (layers().some((list) => layersOf(list).length > 1) ? null : ONE_LAYER),
+    run: nextLayer,
   },
   {
     id: "again",
@@ -99,7 +222,7 @@ export const POINT_COMMANDS: Command[] = [
     what: "Once more, right after itself",
     Icon: CopyPlus,
     held: "Ctrl D",
-    common: true,
+    common: "both",
     why: stretch,
     run: duplicateStretch,
   },
@@ -108,7 +231,8 @@ export const POINT_COMMANDS: Command[] = [
     words: "Keep",
     what: "In the satchel, to drop it on anything; or drag it there",
     Icon: Backpack,
-    common: true,
+    common: "both",
+    press: pressKeep,
     why: stretch,
     run: showKeeping,
   },
@@ -117,7 +241,7 @@ export const POINT_COMMANDS: Command[] = [
     words: "Fade in",
     what: "From silence up to the level after the span",
     Icon: ArrowUpRight,
-    common: true,
+    common: "span",
     why: span,
     run: () => fade("in"),
   },
@@ -126,7 +250,7 @@ export const POINT_COMMANDS: Command[] = [
     words: "Fade out",
     what: "From the level before the span to silence",
     Icon: ArrowDownRight,
-    common: true,
+    common: "span",
     why: span,
     run: () => fade("out"),
   },
@@ -146,10 +270,17 @@ export const POINT_COMMANDS: Command[] = [
     Icon: Trash2,
     held: "Delete",
     removes: true,
+    common: "points",
     why: points,
     run: () => {
       const choice = choiceNow();
-      if (choice) removePoints(choice.envelope.id, choice.chosen);
+      if (!choice) return;
+      removePoints(choice.envelope.id, choice.chosen);
+      focusPoint(choice.envelope.id, Math.max(0, choice.chosen[0] - 1));
     },
   },
 ];
+
+/** Those that are done most with chosen points, or with a span. */
+export const commonOfPoints = (span: boolean): Command[] =>
+  POINT_COMMANDS.filter(({ common }) => common === "both" || common === (span ? "span" : "points"));

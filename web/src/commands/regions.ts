@@ -8,6 +8,7 @@ import {
   PanelRight,
   Scissors,
   Split,
+  TextCursorInput,
   Trash2,
   VolumeX,
 } from "lucide-react";
@@ -31,6 +32,7 @@ import { lookup } from "../state/lookup";
 import { song } from "../state/song";
 import { transportNow } from "../state/transport";
 import { setView } from "../state/view";
+import { nameClip } from "../state/wishes";
 import type { Command } from "./command";
 
 const NONE = "Choose a region first: press its name.";
@@ -39,12 +41,14 @@ const any = (): string | null => (chosenRegions().length > 0 ? null : NONE);
 const shared = () => chosenRegions().some(({ clip_id }) => (lookup(song().model).sharers[clip_id] ?? 0) > 1);
 const several = () => chosenRegions().length > 1;
 
-/** The region that goes on where another ends. */
-function after() {
-  const first = chosenRegions()[0];
-  const row = first ? (lookup(song().model).regions[`track/${trackIdOf(first)}`] ?? []) : [];
-  return first && row.find(({ start_tick }) => start_tick === endOf(first));
-}
+/** Of the chosen regions the first that another goes on from: joined to it, both are one. */
+const joinable = () =>
+  [...chosenRegions()]
+    .sort((a, b) => a.start_tick - b.start_tick)
+    .find((region) => {
+      const row = lookup(song().model).regions[`track/${trackIdOf(region)}`] ?? [];
+      return row.some(({ start_tick }) => start_tick === endOf(region));
+    });
 
 const underPlayhead = () => {
   const { playhead } = transportNow();
@@ -117,8 +121,11 @@ export const REGION_COMMANDS: Command[] = [
     Icon: Merge,
     key: "together",
     common: true,
-    why: () => any() ?? (after() ? null : "No region goes on where this one ends."),
-    run: () => join(chosenRegions()[0]),
+    why: () => any() ?? (joinable() ? null : "No region goes on where this one ends."),
+    run: () => {
+      const region = joinable();
+      if (region) join(region);
+    },
   },
   {
     id: "one-clip",
@@ -136,6 +143,7 @@ export const REGION_COMMANDS: Command[] = [
     what: "A clip of its own, which changes no other region",
     Icon: Split,
     key: "own",
+    common: true,
     why: () => any() ?? (shared() ? null : "No other region plays this clip."),
     run: () => separate(),
   },
@@ -166,6 +174,15 @@ export const REGION_COMMANDS: Command[] = [
     key: "lay-out",
     why: () => any() ?? (moves() ? null : "There are no moves in it."),
     run: layOut,
+  },
+  {
+    id: "name",
+    words: "Name",
+    what: "Of its clip, in every region that plays it",
+    Icon: TextCursorInput,
+    held: "F2",
+    why: any,
+    run: () => nameClip(chosenRegions()[0].id),
   },
   {
     id: "clip",

@@ -4,6 +4,7 @@ import { editAndTell } from "../state/edits";
 import { song } from "../state/song";
 import { placeAt } from "../state/stage";
 import { setView, viewNow } from "../state/view";
+import { nameClip } from "../state/wishes";
 import { select } from "./choosing";
 import { isDouble } from "./hand";
 
@@ -22,6 +23,8 @@ export async function makeClip(trackId: string, tick: Ticks): Promise<void> {
     unfolded: unfolded.includes(trackId) ? unfolded : [...unfolded, trackId],
     notes: { ...notes, [trackId]: true },
   });
+  // A phone's keyboard would hide what was made.
+  if (!matchMedia("(pointer: coarse)").matches) nameClip(region.id);
 }
 
 export const playsNotes = (trackId: string | null): boolean =>

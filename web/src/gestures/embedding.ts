@@ -1,11 +1,12 @@
 import type { ClipPart } from "../api/types";
-import { trackOf } from "../state/catalogue";
+import { movesHere, ownClip, trackOf } from "../state/catalogue";
 import { chosenNow, setChoice } from "../state/choice";
 import { edit } from "../state/edits";
 import { focusOn } from "../state/focus";
 import { unfold } from "../state/folding";
 import { ROLES, type Role, takeLayer } from "../state/layers";
 import { lookup } from "../state/lookup";
+import type { Model } from "../state/model";
 import { showTime } from "../state/scrolling";
 import { song } from "../state/song";
 import { setView, viewNow } from "../state/view";
@@ -34,6 +35,15 @@ export async function embed(address: string, clip: ClipPart | null, role: Role =
   unfold(home);
   if (region) showTime(region.start_tick, region.start_tick + region.length_ticks);
   setChoice({ envelopeId: made[1], chosen: [0], span: null, windowFrom: region?.start_tick ?? 0 });
+}
+
+/** The clip that an envelope for a parameter goes into by itself: the chosen one, or that of its own effect. */
+export function clipFor(model: Model, regionId: string | null, address: string): ClipPart | null {
+  const region = regionId ? model.regions[regionId] : undefined;
+  const chosen = region && model.clips[region.clip_id];
+  if (!chosen) return ownClip(model, address);
+  const home = region.owner.slice("track/".length);
+  return chosen.kind === "carrier" || movesHere(model, address, home, chosen.id) ? chosen : ownClip(model, address);
 }
 
 /** What can move a setting of a move: an envelope beside it in its clip, which goes along with it, or a lane. */

@@ -9,7 +9,7 @@ import { edit, editAndTell, editAsking } from "../state/edits";
 import { gridNow, snapSong } from "../state/grid";
 import { handNow, setHand } from "../state/hand";
 import { holdsRegions } from "../state/holds";
-import { deedOf, KEY_DEEDS } from "../state/keyMap";
+import { commandOf, KEYS } from "../state/keyMap";
 import { lookup } from "../state/lookup";
 import { tell } from "../state/notice";
 import { nudging } from "../state/nudging";
@@ -207,12 +207,10 @@ export function nudgeRegions(key: string, fine: boolean): boolean {
   return true;
 }
 
-const GROUP = new Map<string, string>(KEY_DEEDS.map(({ id, group }) => [id, group]));
-
 /** Whether a key does something to regions; keys of the view and of tools choose nothing. */
 function meansRegions({ key, ctrlKey, metaKey, nativeEvent }: KeyboardEvent): boolean {
   if (ctrlKey || metaKey) return false;
-  return key === "Delete" || key === "Backspace" || GROUP.get(deedOf(nativeEvent) ?? "") === "Regions";
+  return key === "Delete" || key === "Backspace" || (commandOf(nativeEvent) ?? "") in KEYS.regions;
 }
 
 /** Enter chooses the region the keyboard is on; other keys that mean regions choose it first. */

@@ -5,6 +5,7 @@ import { setHand } from "../state/hand";
 import { previewer } from "../state/previewer";
 import { song } from "../state/song";
 import { rowBox } from "../state/stage";
+import { nameTrack } from "../state/wishes";
 import { drag, type Press } from "./drag";
 import { whenHeld } from "./hold";
 
@@ -58,8 +59,13 @@ export function stepTo(track: TrackPart, step: 1 | -1): string | null {
   return tracks[step < 0 ? place - 1 : place + 2]?.id ?? null;
 }
 
-/** With Alt, up and down move a track. */
+/** F2 names a track; with Alt, up and down move it. */
 export function trackKey(event: KeyboardEvent, track: TrackPart): boolean {
+  if (event.key === "F2") {
+    nameTrack(track.id);
+    event.stopPropagation();
+    return true;
+  }
   const step = event.key === "ArrowUp" ? -1 : event.key === "ArrowDown" ? 1 : null;
   if (!event.altKey || step === null || track.kind === "master") return false;
   void edit("move_track", () => ({ track_id: track.id, before: stepTo(track, step) ?? track.id }));

@@ -1,24 +1,26 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { clsx } from "clsx";
-import { Ban, Split } from "lucide-react";
+import { Ban, Ellipsis } from "lucide-react";
 import { type KeyboardEvent, useMemo, useRef, useState } from "react";
+import { CommandMenu } from "../commands/CommandMenu";
+import { does, hintOf, wordsOf } from "../commands/command";
+import { type FoundCommand, searchCommands } from "../commands/search";
 import { hueStyle, parameterHue } from "../geometry/hue";
 import { actingWords } from "../state/acting";
 import { useChoice } from "../state/choice";
-import { driveOne, macrosOf } from "../state/driving";
 import { entriesOf, type Filter, type Found, search } from "../state/entries";
 import { focusOn } from "../state/focus";
-import { beginLearning } from "../state/mappings";
 import { reveal } from "../state/scrolling";
 import { useSong } from "../state/song";
 import { useShown } from "../state/useShown";
 import { setView, useView, viewNow } from "../state/view";
-import { type Deed, DeedMenu } from "../ui/Menu";
 import { useField } from "../ui/useField";
 import { EmbedButton } from "./knobs/EmbedButton";
 import { WhatDrives } from "./WhatDrives";
 
 const ROW = 44;
+/** So many commands stand above the parameters. */
+const MOST_COMMANDS = 5;
 const FILTERS: [Filter, string][] = [
   ["all", "all"],
   ["clip", "in this clip"],
@@ -26,7 +28,7 @@ const FILTERS: [Filter, string][] = [
   ["automated", "automated"],
 ];
 
-/** Finds a parameter by a part of its name, and leads to it. */
+/** Finds a parameter by a part of its name and leads to it, and a command by what it does. */
 export function Finder() {
   const catalogue = useSong((state) => state.catalogue);
   const { model, find } = useShown();
@@ -52,6 +54,9 @@ export function Finder() {
     overscan: 6,
   });
 
+  // What is chosen decides what can be done.
+  useChoice();
+  const commands = searchCommands(words).slice(0, MOST_COMMANDS);
   const move = (next: number) => {
     const place = Math.min(Math.max(next, 0), found.length - 1);
     setAt(place);
@@ -62,6 +67,7 @@ export function Finder() {
     const side = { ArrowDown: 1, ArrowUp: -1, PageDown: 8, PageUp: -8 }[event.key];
     if (side) move(at + side);
     else if (event.key === "Enter" && found[at]) lead(found[at]);
+    else if (event.key === "Enter" && commands[0]) does(commands[0].command);
     else if (event.key === "Escape") setWords("");
     else return;
     event.preventDefault();
@@ -84,7 +90,9 @@ export function Finder() {
       <p className="faint text-xs" role="status">
         {found.length} of {catalogue ? entriesOf(catalogue, model).length : 0} parameters
       </p>
-      {found.length === 0 && <p>Nothing is called that here. Try a part of the name, or show all.</p>}
+      {found.length === 0 && commands.length === 0 && (
+        <p>Nothing is called that here. Try a part of the name, or show all.</p>
+      )}
       <div ref={box} className="min-h-0 grow overflow-auto" role="list" aria-label="Parameters found">
         <div className="relative" style={{ height: rows.getTotalSize() }}>
           {rows.getVirtualItems().map((item) => (
@@ -101,7 +109,7 @@ export function Finder() {
         id="finder"
         className="input input-sm w-full shrink-0 pointer-coarse:h-11"
         type="search"
-        placeholder="part of a name"
+        placeholder="a knob, or what is to be done"
         aria-label="Find a parameter"
         value={words}
         onChange={(event) => {
@@ -123,8 +131,36 @@ export function Finder() {
           </button>
         ))}
       </div>
+      {!drives && <CommandsFound found={commands} />}
       {drives ? <WhatDrives words={words} /> : list}
     </section>
+  );
+}
+
+/** What can be done that is called like what was typed, to what is chosen or at hand. */
+function CommandsFound({ found }: { found: FoundCommand[] }) {
+  if (found.length === 0) return null;
+  return (
+    <ul className="flex shrink-0 flex-col" aria-label="Commands found">
+      {found.map(({ command, about }) => {
+        const why = command.why();
+        return (
+          <li key={`${about} ${command.id}`}>
+            <button
+              type="button"
+              className="deed w-full items-start text-left hover:bg-base-300 disabled:opacity-50 pointer-coarse:min-h-11"
+              disabled={why !== null}
+              onClick={() => does(command)}
+            >
+              <span className="font-semibold">
+                {wordsOf(command)} <span className="faint text-xs font-normal">{about}</span>
+              </span>
+              <span className="faint text-xs">{why ?? command.what + hintOf(command)}</span>
+            </button>
+          </li>
+        );
+      })}
+    </ul>
   );
 }
 
@@ -166,7 +202,14 @@ function Row({ entry, top, chosen }: { entry: Found; top: number; chosen: boolea
       </button>
       {entry.entry.automatable ? (
         <>
-          <FoundDeeds entry={entry} />
+          <CommandMenu
+            subject={{ kind: "knob", address: entry.address }}
+            label={`What can be done with ${entry.entry.name}`}
+            title="What can be done with it"
+            look="btn btn-ghost btn-xs btn-square pointer-coarse:size-11"
+          >
+            <Ellipsis size={13} />
+          </CommandMenu>
           <span className="relative h-8 w-8">
             <EmbedButton placed={entry} acts={entry.acts} focused />
           </span>
@@ -175,33 +218,5 @@ function Row({ entry, top, chosen }: { entry: Found; top: number; chosen: boolea
         <Ban size={14} className="faint shrink-0" aria-hidden="true" />
       )}
     </div>
-  );
-}
-
-/** What else may move a parameter that was found: a macro, or a control of a controller. */
-function FoundDeeds({ entry }: { entry: Found }) {
-  const { model } = useShown();
-  const catalogue = useSong((state) => state.catalogue);
-  const macros = catalogue ? macrosOf(catalogue, model).filter(({ address }) => address !== entry.address) : [];
-  const name = entry.entry.name;
-  const deeds: Deed[] = [
-    { id: "learn", words: "Learn", what: "the control turned next turns it", act: () => beginLearning(entry.address) },
-    ...macros.map(({ address, words }) => ({
-      id: address,
-      words: `Drive by ${words}`,
-      what: "over all of its travel; its ends are set in the sum of the macro",
-      act: () => driveOne(address, entry.address),
-    })),
-  ];
-  return (
-    <DeedMenu
-      label={`Drive or learn ${name}`}
-      title="Drive it by a macro, or learn a control"
-      look="btn btn-ghost btn-xs btn-square pointer-coarse:size-11"
-      head={macros.length > 0 ? name : `${name}. Macros come from Device, at the foot.`}
-      deeds={deeds}
-    >
-      <Split size={13} />
-    </DeedMenu>
   );
 }

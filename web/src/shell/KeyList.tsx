@@ -1,47 +1,27 @@
 import { BookOpen } from "lucide-react";
 import { useState } from "react";
 import { Button, Dialog, Heading, Modal, ModalOverlay, Switch } from "react-aria-components";
-import { create } from "zustand";
+import { EVERYWHERE, KEYED } from "../commands";
 import {
   changeKey,
-  type DeedId,
-  KEY_DEEDS,
+  type KeyId,
   keyOf,
   keyText,
   resetKeys,
   switchSingleKeys,
+  useKeyList,
   useKeyMap,
   written,
 } from "../state/keyMap";
 
-const useOpen = create<{ open: boolean }>(() => ({ open: false }));
-export const showKeys = (): void => useOpen.setState({ open: true });
-
-const GROUPS = [...new Set(KEY_DEEDS.map(({ group }) => group))];
-
-/** What means the same everywhere, and cannot be changed. */
-const FIXED: [string, string][] = [
-  ["Space", "play, stop"],
-  ["Home, Page up, Page down", "to the start, a bar back, a bar on"],
-  ["Arrows", "move what is chosen by the grid, a hundredth or a bar; with Shift finely"],
-  ["Ctrl and arrows", "chosen notes: louder, softer, longer, shorter; with Shift finely"],
-  ["Enter", "on a point: its exact value"],
-  ["Delete", "take away what is chosen"],
-  ["Escape", "drop a drag; let go of what is chosen"],
-  ["Ctrl Z, Ctrl Y", "undo, redo"],
-  ["Ctrl C, X, V, A, D", "copy, cut, paste, choose all, again"],
-  ["in a drag: Shift, Alt, Ctrl", "finely, off the grid, leave a copy; on a line: take the whole segment"],
-];
-
 /** The keys, each to be changed; and whether they act by themselves. */
 export function KeyList() {
-  const open = useOpen((state) => state.open);
+  const open = useKeyList((state) => state.open);
   const map = useKeyMap();
-  const [asked, setAsked] = useState<DeedId | null>(null);
   return (
     <ModalOverlay
       isOpen={open}
-      onOpenChange={(next) => useOpen.setState({ open: next })}
+      onOpenChange={(next) => useKeyList.setState({ open: next })}
       isDismissable
       className="overlay"
     >
@@ -64,33 +44,25 @@ export function KeyList() {
               Close
             </Button>
           </div>
-          <div className="grid gap-x-8 gap-y-4 sm:grid-cols-2">
-            {GROUPS.map((group) => (
-              <section key={group}>
+          <div className="gap-8 sm:columns-2">
+            {KEYED.map(([group, , list]) => (
+              <section key={group} className="mb-4 break-inside-avoid">
                 <h3 className="faint text-xs">{group}</h3>
-                {KEY_DEEDS.filter((deed) => deed.group === group).map(({ id, words }) => (
-                  <p key={id} className="flex items-center justify-between gap-3 py-0.5">
-                    {words}
-                    <Button
-                      className="btn btn-xs min-w-12"
-                      aria-label={`${words}: ${keyText(keyOf(id, map))}; press to change`}
-                      onPress={() => setAsked(id)}
-                      onKeyDown={(event) => {
-                        const key = asked === id ? written(event) : null;
-                        if (key === null) return event.continuePropagation();
-                        changeKey(id, key);
-                        setAsked(null);
-                      }}
-                    >
-                      {asked === id ? "press a key" : keyText(keyOf(id, map))}
-                    </Button>
-                  </p>
-                ))}
+                {list
+                  .filter(({ key, held }) => key ?? held)
+                  .map(({ id, words, what, key, held }) => (
+                    <p key={id} className="flex items-center justify-between gap-3 py-0.5">
+                      <span>
+                        {words} <span className="faint text-xs">{what}</span>
+                      </span>
+                      {key ? <KeyButton id={key} words={words} /> : <kbd className="shrink-0 text-xs">{held}</kbd>}
+                    </p>
+                  ))}
               </section>
             ))}
-            <section>
+            <section className="break-inside-avoid">
               <h3 className="faint text-xs">Everywhere</h3>
-              {FIXED.map(([keys, words]) => (
+              {EVERYWHERE.map(([keys, words]) => (
                 <p key={keys} className="py-0.5">
                   <b>{keys}</b> <span className="faint">{words}</span>
                 </p>
@@ -100,5 +72,28 @@ export function KeyList() {
         </Dialog>
       </Modal>
     </ModalOverlay>
+  );
+}
+
+/** The key of a command, which a press and another key change. */
+function KeyButton({ id, words }: { id: KeyId; words: string }) {
+  const map = useKeyMap();
+  const [asked, setAsked] = useState(false);
+  const text = keyText(keyOf(id, map));
+  return (
+    <Button
+      className="btn btn-xs min-w-12 shrink-0"
+      aria-label={`${words}: ${text}; press to change`}
+      onPress={() => setAsked(true)}
+      onBlur={() => setAsked(false)}
+      onKeyDown={(event) => {
+        const key = asked ? written(event) : null;
+        if (key === null) return event.continuePropagation();
+        changeKey(id, key);
+        setAsked(false);
+      }}
+    >
+      {asked ? "press a key" : text}
+    </Button>
   );
 }

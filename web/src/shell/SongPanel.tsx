@@ -1,4 +1,8 @@
-import { useBarDeeds } from "./barDeeds";
+import { BAR_COMMANDS } from "../commands";
+import { barsInWords } from "../commands/bars";
+import { entryOf } from "../commands/command";
+import { useChoice } from "../state/choice";
+import { useSong } from "../state/song";
 import { HistoryList } from "./HistoryMenu";
 import { OutputChoices } from "./OutputMenu";
 import { MeterField, TempoField } from "./SongFields";
@@ -7,7 +11,9 @@ import { RangeButton } from "./Transport";
 
 /** What the top bar has no room for on a phone. */
 export function SongPanel() {
-  const { head, deeds } = useBarDeeds();
+  // What can be done with bars changes with the song and with what was copied.
+  useSong((state) => state.model);
+  useChoice((state) => state.clipboard);
   return (
     <section className="flex flex-wrap items-center gap-2 p-3" aria-label="Song settings">
       <TempoField />
@@ -25,8 +31,8 @@ export function SongPanel() {
         <HistoryList />
       </details>
       <fieldset className="flex w-full flex-col">
-        <legend className="faint pb-1 text-xs">{head}</legend>
-        {deeds.map(({ id, words, what, act, off }) => (
+        <legend className="faint pb-1 text-xs">{barsInWords()}</legend>
+        {BAR_COMMANDS.map(entryOf).map(({ id, words, what, act, off }) => (
           <button
             key={id}
             type="button"

@@ -1,5 +1,6 @@
 import { clsx } from "clsx";
 import { Ear, Hand, House, Moon, Redo2, Spline, Sun, Undo2, VolumeOff, ZoomIn, ZoomOut } from "lucide-react";
+import { silence } from "../commands/studio";
 import { RecordButton } from "../panels/keys/RecordButton";
 import { RecordWays } from "../panels/recording/RecordWays";
 import { player } from "../sound/player";
@@ -13,7 +14,6 @@ import { setView } from "../state/view";
 import { TextField } from "../ui/Fields";
 import { IconButton } from "../ui/IconButton";
 import { toggleTheme, useTheme } from "../ui/theme";
-import { silence } from "./deeds";
 import { HistoryMenu } from "./HistoryMenu";
 import { OutputMenu } from "./OutputMenu";
 import { go } from "./route";

@@ -1,28 +1,27 @@
 import { useEffect } from "react";
+import { byHeld, byKey } from "../commands";
+import { does } from "../commands/command";
 import { barTicks, meterAt } from "../geometry/viewport";
 import { chosenRegions } from "../gestures/choosing";
 import { heldNoteKey, noteKey } from "../gestures/notes";
 import { allOff, noteOff, noteOn } from "../gestures/playIn";
-import { focusPoint, nudge, removePoints, walk } from "../gestures/points";
-import { copy, nudgeRegions, paste, remove } from "../gestures/regions";
-import { pasteTime } from "../gestures/songTime";
+import { focusPoint, nudge, walk } from "../gestures/points";
+import { nudgeRegions, paste } from "../gestures/regions";
 import { typedPitch } from "../panels/keys/pitches";
 import { player } from "../sound/player";
 import { chosenNow, setChoice } from "../state/choice";
-import { choiceNow, chooseMany, stretchNow } from "../state/choosing";
-import { copyStretch, cutStretch, duplicateStretch, pasteAtPointer, pasteStretch } from "../state/clipboard";
+import { choiceNow } from "../state/choosing";
 import { endDriving, isDriving } from "../state/driving";
 import { step } from "../state/edits";
 import { handNow } from "../state/hand";
-import { deedOf } from "../state/keyMap";
+import { commandOf } from "../state/keyMap";
 import { lookup } from "../state/lookup";
-import { chooseNotes, chosenNotes, copyNotes, notesNow, pasteNotes, withNotes } from "../state/noteChoice";
+import { chooseNotes, chosenNotes } from "../state/noteChoice";
 import { playInNow, setPlayIn } from "../state/playIn";
 import { song } from "../state/song";
 import { transportNow } from "../state/transport";
 import { setView } from "../state/view";
 import { openField, setWishes } from "../state/wishes";
-import { DEEDS } from "./deeds";
 import { byPointer } from "./focusKeeper";
 
 const typing = (target: EventTarget | null) =>
@@ -34,50 +33,22 @@ const meansSong = ({ target, key, ctrlKey, metaKey }: KeyboardEvent) =>
 
 const onPoint = (target: EventTarget | null) => target instanceof SVGElement && target.classList.contains("mark");
 
-/** Keys with Ctrl or Command. */
+/** Keys with Ctrl or Command: the song's steps, and what they mean for what is chosen or was copied. */
 function onHeld(key: string, event: KeyboardEvent): boolean {
-  const choice = choiceNow();
-  const stretch = stretchNow();
-  const { clipboard, windowFrom } = chosenNow();
-  const all = choice?.envelope.points.map((_, i) => i) ?? [];
-  const notes = notesNow();
-  const held = chosenNotes();
   if (key === "z") void step(event.shiftKey ? "redo" : "undo");
   else if (key === "y") void step("redo");
-  else if (key === "a" && notes.clipId) chooseNotes(notes.clipId, everyNote(notes.clipId));
-  else if (key === "c" && held) copyNotes();
-  else if (key === "x" && held) cutNotes();
-  else if (key.startsWith("arrow") && held) return heldNoteKey(key, event.shiftKey);
-  else if (key === "v" && notes.clipId && notes.copied.length > 0)
-    pasteNotes(notes.clipId, playheadInClip(notes.clipId));
-  else if (key === "a" && choice) chooseMany(choice.envelope.id, all, windowFrom);
-  else if (key === "c" && stretch) void copyStretch();
-  else if (key === "x" && stretch) void cutStretch();
-  else if (key === "d" && stretch) void duplicateStretch();
-  else if (key === "c" && chosenRegions().length > 0) copy();
-  else if (key === "v" && clipboard && "snippet" in clipboard)
-    void (event.shiftKey ? pasteAtPointer() : pasteStretch());
-  else if (key === "v" && clipboard && "stretch" in clipboard) pasteTime();
-  else if (key === "v") paste();
-  else return false;
+  else if (key.startsWith("arrow")) return chosenNotes() !== null && heldNoteKey(key, event.shiftKey);
+  else return runHeld(`Ctrl ${event.shiftKey ? "Shift " : ""}${key.toUpperCase()}`);
   return true;
 }
 
-const everyNote = (clipId: string): number[] => song().model.clips[clipId]?.notes.map((_, i) => i) ?? [];
-
-function cutNotes(): void {
-  copyNotes();
-  withNotes("remove_notes", {});
-}
-
-/** Where the playhead stands in a clip; its start, where it does not. */
-function playheadInClip(clipId: string): number {
-  const { playhead } = transportNow();
-  const region = (lookup(song().model).placed[clipId] ?? []).find(
-    ({ start_tick, length_ticks }) => playhead >= start_tick && playhead < start_tick + length_ticks,
-  );
-  if (!region) return 0;
-  return (playhead - region.start_tick + region.offset_ticks) % song().model.clips[clipId].length_ticks;
+function runHeld(held: string): boolean {
+  const command = byHeld(held);
+  if (command) void command.run();
+  // Nothing was copied: it says so.
+  else if (held === "Ctrl V") paste();
+  else return false;
+  return true;
 }
 
 /** Where the keyboard goes from a point that is let go of: its region, or the track of its lane. */
@@ -111,9 +82,11 @@ function onNamed(key: string, event: KeyboardEvent): boolean {
   else if (key === "PageDown") seekBars(1);
   else if (key === "PageUp") seekBars(-1);
   else if (key === "Escape") letGo(event);
+  else if (key === "Delete" || key === "Backspace") return runHeld("Delete");
+  else if (key === "F2") return runHeld("F2");
   else if (chosenNotes()) return noteKey(key, event.shiftKey);
   else if (choiceNow()?.chosen.length) return onChosen(key, event);
-  else if (chosenRegions().length > 0) return onRegions(key, event);
+  else if (chosenRegions().length > 0) return nudgeRegions(key, event.shiftKey);
   else return false;
   return true;
 }
@@ -123,22 +96,12 @@ function onChosen(key: string, event: KeyboardEvent): boolean {
   const choice = choiceNow();
   if (!choice) return false;
   const { envelope, chosen } = choice;
-  if (key === "Delete" || key === "Backspace") {
-    removePoints(envelope.id, chosen);
-    focusPoint(envelope.id, Math.max(0, chosen[0] - 1));
-  } else if (key === "Enter" && (onPoint(event.target) || event.target === document.body)) {
+  if (key === "Enter" && (onPoint(event.target) || event.target === document.body)) {
     openField("edit", "exact-value", () => focusPoint(envelope.id, chosen[0]));
   } else if (/^\d$/.test(key) && onPoint(event.target)) {
     openField("edit", "exact-value", () => focusPoint(envelope.id, chosen[0]), key);
   } else if (key === "Tab" && onPoint(event.target)) return walk(event.shiftKey ? -1 : 1);
   else return nudge(key, event.shiftKey);
-  return true;
-}
-
-/** Keys for the chosen regions. */
-function onRegions(key: string, event: KeyboardEvent): boolean {
-  if (key !== "Delete" && key !== "Backspace") return nudgeRegions(key, event.shiftKey);
-  remove();
   return true;
 }
 
@@ -168,10 +131,10 @@ function onKey(event: KeyboardEvent): void {
   }
   if (event.altKey) return;
   if (onPlayed(event)) return event.preventDefault();
-  const deed = deedOf(event);
-  if (!deed && !onNamed(event.key, event)) return;
+  const key = commandOf(event);
+  if (!key && !onNamed(event.key, event)) return;
   event.preventDefault();
-  if (deed) void DEEDS[deed]();
+  if (key) does(byKey(key));
 }
 
 const BUTTONS = "button, [role=tab], [role=menuitem], a[href]";

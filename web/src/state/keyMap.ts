@@ -1,64 +1,63 @@
 import { create } from "zustand";
 
 /**
- * What a key may do. The scheme is our own: the bottom row holds the tools as they stand, the rest goes by our words.
+ * The keys as they are given, by what they act on; what each does stands in the table of commands. The scheme is our
+ * own: the bottom row holds the tools as they stand, the rest goes by our words. "shift+" goes before a letter where
+ * that is held.
  */
-export interface KeyDeed {
-  id: string;
-  words: string;
-  group: "Tools" | "Playing" | "View" | "Points" | "Regions";
-  /** A key as it is typed, with "shift+" before a letter where that is held. */
-  key: string;
-}
+export const KEYS = {
+  studio: {
+    points: "z",
+    range: "x",
+    lasso: "c",
+    freehand: "v",
+    steps: "b",
+    ramp: "n",
+    rub: "m",
+    repeat: "r",
+    follow: "f",
+    mark: "j",
+    "next-mark": ".",
+    "last-mark": ",",
+    other: "shift+h",
+    hush: "g",
+    record: "shift+r",
+    arm: "shift+a",
+    type: "shift+k",
+    unfold: "u",
+    hide: "h",
+    whole: "w",
+    in: "+",
+    out: "-",
+    find: "/",
+    notes: "d",
+    panel: "i",
+    mixer: "y",
+    play: "shift+y",
+    keys: "?",
+  },
+  points: { put: "p", enter: "e", layer: "k" },
+  regions: {
+    again: "a",
+    split: "s",
+    "split-here": "shift+s",
+    together: "t",
+    "one-clip": "shift+t",
+    own: "o",
+    quiet: "q",
+    "lay-out": "l",
+  },
+} as const;
 
-export const KEY_DEEDS = [
-  { id: "points", words: "Points", group: "Tools", key: "z" },
-  { id: "range", words: "Span", group: "Tools", key: "x" },
-  { id: "lasso", words: "Lasso", group: "Tools", key: "c" },
-  { id: "freehand", words: "Freehand", group: "Tools", key: "v" },
-  { id: "steps", words: "Steps", group: "Tools", key: "b" },
-  { id: "ramp", words: "Ramp", group: "Tools", key: "n" },
-  { id: "rub", words: "Rub out", group: "Tools", key: "m" },
-  { id: "repeat", words: "Repeat the range, or not", group: "Playing", key: "r" },
-  { id: "follow", words: "Follow the playhead again", group: "Playing", key: "f" },
-  { id: "mark", words: "Mark the playhead's place", group: "Playing", key: "j" },
-  { id: "next-mark", words: "To the next marker", group: "Playing", key: "." },
-  { id: "last-mark", words: "To the marker before", group: "Playing", key: "," },
-  { id: "other", words: "Hear the version heard last, or the song now", group: "Playing", key: "shift+h" },
-  { id: "hush", words: "Silence: stop every note at once", group: "Playing", key: "g" },
-  { id: "record", words: "Record, or stop recording", group: "Playing", key: "shift+r" },
-  { id: "arm", words: "Arm the knob in focus, or no longer", group: "Playing", key: "shift+a" },
-  { id: "type", words: "The computer's keys play notes", group: "Playing", key: "shift+k" },
-  { id: "unfold", words: "Unfold or fold the track", group: "View", key: "u" },
-  { id: "hide", words: "Hide or show other envelopes", group: "View", key: "h" },
-  { id: "whole", words: "Whole span or range into view", group: "View", key: "w" },
-  { id: "in", words: "Zoom in", group: "View", key: "+" },
-  { id: "out", words: "Zoom out", group: "View", key: "-" },
-  { id: "find", words: "Find a knob", group: "View", key: "/" },
-  { id: "notes", words: "Notes or moves of the track", group: "View", key: "d" },
-  { id: "panel", words: "Open or close the panel", group: "View", key: "i" },
-  { id: "mixer", words: "Mixer or knobs at the foot", group: "View", key: "y" },
-  { id: "play", words: "Keys to play at the foot", group: "View", key: "shift+y" },
-  { id: "keys", words: "This list", group: "View", key: "?" },
-  { id: "put", words: "Put a point at the playhead", group: "Points", key: "p" },
-  { id: "enter", words: "Go to the points of the envelope", group: "Points", key: "e" },
-  { id: "layer", words: "Next layer of the parameter", group: "Points", key: "k" },
-  { id: "again", words: "Again, right after itself", group: "Regions", key: "a" },
-  { id: "split", words: "Split at the playhead", group: "Regions", key: "s" },
-  { id: "split-here", words: "Split at the pointer", group: "Regions", key: "shift+s" },
-  { id: "together", words: "Join with the one after it", group: "Regions", key: "t" },
-  { id: "one-clip", words: "Make one clip of what they play", group: "Regions", key: "shift+t" },
-  { id: "own", words: "Make its clip its own", group: "Regions", key: "o" },
-  { id: "quiet", words: "Mute or unmute", group: "Regions", key: "q" },
-  { id: "lay-out", words: "Lay its moves out on the track", group: "Regions", key: "l" },
-] as const satisfies readonly KeyDeed[];
+type Keys = typeof KEYS;
+export type KeyId = { [Of in keyof Keys]: keyof Keys[Of] }[keyof Keys];
 
-export type DeedId = (typeof KEY_DEEDS)[number]["id"];
-const IDS = KEY_DEEDS.map(({ id }) => id);
+const GIVEN: Record<KeyId, string> = { ...KEYS.studio, ...KEYS.points, ...KEYS.regions };
+const IDS = Object.keys(GIVEN) as KeyId[];
 
 interface KeyMap {
-  /** Keys in place of the given ones, by deed. */
-  changed: Partial<Record<DeedId, string>>;
+  /** Keys in place of the given ones. */
+  changed: Partial<Record<KeyId, string>>;
   /** Whether keys do anything by themselves, without Ctrl or Command. */
   single: boolean;
 }
@@ -77,15 +76,14 @@ function stored(): KeyMap {
 export const useKeyMap = create<KeyMap>(stored);
 useKeyMap.subscribe((map) => localStorage.setItem(STORED, JSON.stringify(map)));
 
-export const keyOf = (id: DeedId, { changed }: KeyMap = useKeyMap.getState()): string =>
-  changed[id] ?? KEY_DEEDS.find((deed) => deed.id === id)?.key ?? "";
+export const keyOf = (id: KeyId, { changed }: KeyMap = useKeyMap.getState()): string => changed[id] ?? GIVEN[id];
 
 /** A key as people read it. */
 export const keyText = (key: string): string =>
   key.replace("shift+", "Shift ").replace(/[a-z]$/, (letter) => letter.toUpperCase());
 
-/** The key of a deed, to be put behind what its button says. */
-export const keyHint = (id: DeedId): string => `(${keyText(keyOf(id))})`;
+/** The key of a command, to be put after what its button says. */
+export const keyHint = (id: KeyId): string => `(${keyText(keyOf(id))})`;
 
 /** A key as the map writes it; null for keys that mean something everywhere. */
 export function written({ key, shiftKey }: { key: string; shiftKey: boolean }): string | null {
@@ -95,15 +93,15 @@ export function written({ key, shiftKey }: { key: string; shiftKey: boolean }): 
 }
 
 /** What a key does by itself. */
-export function deedOf(event: KeyboardEvent): DeedId | undefined {
+export function commandOf(event: KeyboardEvent): KeyId | undefined {
   const map = useKeyMap.getState();
   const key = written(event);
   if (!map.single || key === null) return undefined;
   return IDS.find((id) => keyOf(id, map) === key || (id === "in" && key === "=" && keyOf("in", map) === "+"));
 }
 
-/** Gives a deed another key. Whoever had that key gets the old one. */
-export function changeKey(id: DeedId, key: string): void {
+/** Gives a command another key. Whatever had that key gets the old one. */
+export function changeKey(id: KeyId, key: string): void {
   const map = useKeyMap.getState();
   const holder = IDS.find((other) => other !== id && keyOf(other, map) === key);
   useKeyMap.setState({ changed: { ...map.changed, [id]: key, ...(holder ? { [holder]: keyOf(id, map) } : {}) } });
@@ -111,3 +109,6 @@ export function changeKey(id: DeedId, key: string): void {
 
 export const resetKeys = (): void => useKeyMap.setState({ changed: {} });
 export const switchSingleKeys = (single: boolean): void => useKeyMap.setState({ single });
+
+export const useKeyList = create<{ open: boolean }>(() => ({ open: false }));
+export const showKeys = (): void => useKeyList.setState({ open: true });

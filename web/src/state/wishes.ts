@@ -2,7 +2,7 @@ import { create } from "zustand";
 import type { Ticks } from "../api/types";
 import { type PanelName, setView } from "./view";
 
-export type FieldName = "finder" | "exact-value" | "signature" | "marker-name";
+export type FieldName = "finder" | "exact-value" | "signature" | "marker-name" | "track-name" | "clip-name";
 
 /** Where the keyboard is to go next. Whoever is meant takes it, and takes the wish away. */
 interface Wishes {
@@ -13,6 +13,9 @@ interface Wishes {
   region: string | null;
   /** A marker that is to be named. */
   marker: string | null;
+  /** A track, and a region whose clip, is being named where its name stands. */
+  track: string | null;
+  clip: string | null;
   /** Whether the rows are to share the height of the view, once they are on the screen. */
   rows: boolean;
   /** The name of a track. */
@@ -28,6 +31,8 @@ export const useWishes = create<Wishes>(() => ({
   region: null,
   header: null,
   marker: null,
+  track: null,
+  clip: null,
   rows: false,
   back: null,
 }));
@@ -44,3 +49,9 @@ export function openField(
   setView({ sheet, panelOpen: true });
   setWishes({ field, back, typed });
 }
+
+/** Opens the name of a track, and of a region's clip, to be typed where it stands. */
+export const nameTrack = (track: string): void =>
+  setWishes({ track, field: "track-name", back: () => setWishes({ track: null, header: track }) });
+export const nameClip = (clip: string): void =>
+  setWishes({ clip, field: "clip-name", back: () => setWishes({ clip: null, region: clip }) });

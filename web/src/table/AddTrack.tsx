@@ -9,15 +9,18 @@ import { reveal } from "../state/scrolling";
 import { useSong } from "../state/song";
 import { showPlacing } from "../state/soundList";
 import { setView } from "../state/view";
+import { nameTrack } from "../state/wishes";
 import { type Deed, DeedMenu } from "../ui/Menu";
 
-/** Adds a track, and goes to it. */
+/** Adds a track, goes to it, and lets it be named. */
 async function add(inputs: EditInputs["add_track"]): Promise<void> {
   const change = await editAndTell("add_track", inputs);
   const made = change?.parts.find(([kind, , record]) => kind === "track" && record);
   if (!made) return;
   setView({ trackId: made[1] });
   reveal(made[1]);
+  // A phone's keyboard would hide what was made.
+  if (!matchMedia("(pointer: coarse)").matches) nameTrack(made[1]);
 }
 
 /** Under the last track: a track of any kind, a track of notes by its instrument. */

@@ -4,6 +4,7 @@ import type { Head } from "../api/types";
 import { positionText, tickToX, xToTick } from "../geometry/viewport";
 import { drag } from "../gestures/drag";
 import { holdable, whenHeld } from "../gestures/hold";
+import { restOnThing, thingMenu } from "../gestures/menus";
 import { player } from "../sound/player";
 import { edit, editAndTell } from "../state/edits";
 import { gridNow, snapSong } from "../state/grid";
@@ -86,6 +87,7 @@ function Flag({ marker, named, onName }: Props) {
           value={marker.name}
           className="w-28 border-base-300 bg-base-100"
           onCommit={(name) => edit("set_marker", { marker_id: marker.id, name }).then(() => onName(false))}
+          onLeave={() => onName(false)}
         />
         <button
           type="button"
@@ -105,7 +107,11 @@ function Flag({ marker, named, onName }: Props) {
       title={`${marker.name}: press to go there, drag to move, press twice to name`}
       aria-label={`Marker ${marker.name} at ${positionText(meters, marker.tick)}`}
       ref={holdable}
-      onPointerDown={press}
+      onPointerDown={(event) => {
+        restOnThing(event, { kind: "marker", markerId: marker.id });
+        press(event);
+      }}
+      onContextMenu={(event) => thingMenu(event, { kind: "marker", markerId: marker.id })}
       onClick={tap}
       onDoubleClick={() => onName(true)}
       onKeyDown={key}

@@ -7,10 +7,12 @@ import { positionText, tickToX } from "../geometry/viewport";
 import { regionMenu, restOnRegion } from "../gestures/menus";
 import { pressRegion, pressRegionEdge, regionKey } from "../gestures/regions";
 import { useChoice } from "../state/choice";
+import { edit } from "../state/edits";
 import type { Model } from "../state/model";
 import { useSong } from "../state/song";
 import { useView } from "../state/view";
-import { setWishes, useWishes } from "../state/wishes";
+import { nameClip, setWishes, useWishes } from "../state/wishes";
+import { TextField } from "../ui/Fields";
 import { regionArrow } from "./rowKeys";
 import { Material } from "./strips/Material";
 
@@ -45,6 +47,7 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
   const [from, to] = [Math.max(region.start_tick, view[0]), Math.min(end, view[1])];
   const name = shared > 1 ? `${clip.name} · ${shared}×` : clip.name;
   const wished = useWishes((state) => state.region === region.id);
+  const naming = useWishes((state) => state.clip === region.id);
   const box = useRef<HTMLDivElement>(null);
   useEffect(() => {
     if (!wished) return;
@@ -71,6 +74,9 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
         pressRegion(event, region);
       }}
       onContextMenu={(event) => regionMenu(event, region)}
+      onDoubleClick={(event) => {
+        if (event.clientY - event.currentTarget.getBoundingClientRect().top < NAME_HEIGHT) nameClip(region.id);
+      }}
       onKeyDown={(event) => {
         if (!regionArrow(event, region)) return regionKey(event, region);
         event.preventDefault();
@@ -106,10 +112,23 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
           }}
         />
       ))}
-      <span className={clsx("region-name hue", !folded && "sticky")} style={{ left: "var(--header-width)" }}>
-        {name}
-        {region.muted && " · muted"}
-      </span>
+      {naming ? (
+        <span className="clip-naming" onPointerDown={(event) => event.stopPropagation()}>
+          <TextField
+            label={`Name of ${clip.name}`}
+            field="clip-name"
+            value={clip.name}
+            className="w-36"
+            onCommit={(name) => edit("set_clip", { clip_id: clip.id, name })}
+            onLeave={() => setWishes({ clip: null })}
+          />
+        </span>
+      ) : (
+        <span className={clsx("region-name hue", !folded && "sticky")} style={{ left: "var(--header-width)" }}>
+          {name}
+          {region.muted && " · muted"}
+        </span>
+      )}
     </div>
   );
 });

@@ -5,14 +5,18 @@ import { FocusScope, useFocusManager } from "react-aria/FocusScope";
 import type { TrackPart } from "../api/types";
 import { FOLDED_HEIGHT } from "../geometry/heights";
 import { holdable } from "../gestures/hold";
+import { restOnThing, thingMenu } from "../gestures/menus";
 import { pressTrack, trackKey } from "../gestures/tracks";
 import { chooseRegions, chosenNow, setChoice } from "../state/choice";
+import { edit } from "../state/edits";
 import { toggleFold } from "../state/folding";
 import type { Lookup } from "../state/lookup";
+import type { Subject } from "../state/menu";
 import type { Model } from "../state/model";
 import { song, useSong } from "../state/song";
 import { setView, useView } from "../state/view";
-import { setWishes, useWishes } from "../state/wishes";
+import { nameTrack, setWishes, useWishes } from "../state/wishes";
+import { TextField } from "../ui/Fields";
 import { useNarrow } from "../ui/useNarrow";
 import { ArmButton } from "./ArmButton";
 import { ListenButtons } from "./ListenButtons";
@@ -33,6 +37,8 @@ export function RowHeader({ track, model, find, focus, width }: Props) {
   const chosen = useView((state) => state.trackId === track.id);
   const name = useRef<HTMLButtonElement>(null);
   const wished = useWishes((state) => state.header === track.id);
+  const naming = useWishes((state) => state.track === track.id);
+  const subject: Subject = { kind: "track", trackId: track.id };
   useEffect(() => {
     if (!wished) return;
     name.current?.focus();
@@ -56,23 +62,42 @@ export function RowHeader({ track, model, find, focus, width }: Props) {
             >
               {unfolded ? <ChevronDown size={16} /> : <ChevronRight size={16} />}
             </button>
-            <button
-              ref={(node) => {
-                name.current = node;
-                holdable(node);
-              }}
-              type="button"
-              className={clsx("h-full min-w-0 grow truncate pr-2 text-left", chosen ? "font-bold" : "font-semibold")}
-              aria-pressed={chosen}
-              onPointerDown={(event) => pressTrack(event, track)}
-              onKeyDown={(event) => trackKey(event, track) && event.preventDefault()}
-              onClick={() => choose(track.id)}
-            >
-              {track.name}
-              {track.kind !== "notes" && track.kind !== "audio" && track.kind !== "master" && (
-                <span className="faint ml-1.5 hidden text-xs font-normal sm:inline">{track.kind}</span>
-              )}
-            </button>
+            {naming ? (
+              <TextField
+                label={`Name of ${track.name}`}
+                field="track-name"
+                value={track.name}
+                className="w-full"
+                onCommit={(name) => edit("rename_track", { track_id: track.id, name })}
+                onLeave={() => setWishes({ track: null })}
+              />
+            ) : (
+              <button
+                ref={(node) => {
+                  name.current = node;
+                  holdable(node);
+                }}
+                type="button"
+                className={clsx("h-full min-w-0 grow truncate pr-2 text-left", chosen ? "font-bold" : "font-semibold")}
+                aria-pressed={chosen}
+                onPointerDown={(event) => {
+                  restOnThing(event, subject);
+                  pressTrack(event, track);
+                }}
+                onContextMenu={(event) => {
+                  choose(track.id);
+                  thingMenu(event, subject);
+                }}
+                onKeyDown={(event) => trackKey(event, track) && event.preventDefault()}
+                onClick={() => choose(track.id)}
+                onDoubleClick={() => nameTrack(track.id)}
+              >
+                {track.name}
+                {track.kind !== "notes" && track.kind !== "audio" && track.kind !== "master" && (
+                  <span className="faint ml-1.5 hidden text-xs font-normal sm:inline">{track.kind}</span>
+                )}
+              </button>
+            )}
             <Listened track={track} />
           </div>
           {unfolded && <StripNames track={track} model={model} find={find} focus={focus} />}

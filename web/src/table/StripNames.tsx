@@ -1,6 +1,7 @@
 import { clsx } from "clsx";
 import { MoveVertical } from "lucide-react";
-import type { TrackPart } from "../api/types";
+import type { EnvelopePart, TrackPart } from "../api/types";
+import { CommandMenu } from "../commands/CommandMenu";
 import { FOLDED_HEIGHT, hasLanes } from "../geometry/heights";
 import { pressRaise, raiseKey } from "../gestures/raise";
 import { findParameter, isHeld, targetsOn } from "../state/catalogue";
@@ -8,6 +9,7 @@ import { holdsRegions } from "../state/holds";
 import { keyHint } from "../state/keyMap";
 import { inHand, layersOf, useLayer } from "../state/layers";
 import type { Lookup } from "../state/lookup";
+import type { Subject } from "../state/menu";
 import type { Model } from "../state/model";
 import { useSong } from "../state/song";
 import { useStrips } from "../state/useStrips";
@@ -47,7 +49,9 @@ export function StripNames({
   const laneTop = holds ? material : 0;
   const heardTop = laneTop + (hasLanes(track) ? lane : 0);
   const narrow = useNarrow();
-  const layered = layersOf(inClips.filter((envelope) => envelope.target === focus)).length > 1;
+  const focused = inClips.filter((envelope) => envelope.target === focus);
+  const layer = useLayer(track.id, "clip");
+  const layered = layersOf(focused).length > 1;
   const named = targets.map((address) => catalogue && findParameter(catalogue, model, address)?.entry.name);
   const name = (address: string) => {
     const placed = catalogue && findParameter(catalogue, model, address);
@@ -76,13 +80,13 @@ export function StripNames({
           style={{ top: material - FOLDED_HEIGHT - 28 }}
         >
           {track.kind === "notes" && <NotesSwitch track={track} />}
-          {!(narrow && layered) && track.kind !== "notes" && `clip${waits}`}
-          <LayerSwitch
-            trackId={track.id}
-            level="clip"
-            envelopes={inClips.filter((envelope) => envelope.target === focus)}
-            name={shown?.entry.name ?? ""}
-          />
+          {!(narrow && layered) && (
+            <>
+              <EnvelopeWord envelope={inHand(focused, layer)} words="clip" name={shown?.entry.name ?? ""} />
+              {waits}
+            </>
+          )}
+          <LayerSwitch trackId={track.id} level="clip" envelopes={focused} name={shown?.entry.name ?? ""} />
         </p>
       )}
       {hasLanes(track) && (
@@ -120,7 +124,7 @@ function LaneName({ track, find, focus, waits, top }: LaneNameProps) {
   const trims = lane?.fader === "trim" && lane.role === "set";
   return (
     <p className="faint absolute left-3 flex items-center gap-1 text-xs" style={{ top }}>
-      {trims ? "lane + fader" : "lane"}
+      <EnvelopeWord envelope={lane} words={trims ? "lane + fader" : "lane"} name={placed?.entry.name ?? ""} />
       {waits}
       <LayerSwitch trackId={track.id} level="lane" envelopes={lanes} name={placed?.entry.name ?? ""} />
       {lane && placed && !placed.scale.set_only && lane.points.length > 0 && (
@@ -156,5 +160,21 @@ function NotesSwitch({ track }: { track: TrackPart }) {
     >
       {notes ? "notes" : "moves"}
     </button>
+  );
+}
+
+/** What a strip is called: where an envelope is in hand, a press shows what can be done with all of it. */
+function EnvelopeWord({ envelope, words, name }: { envelope: EnvelopePart | undefined; words: string; name: string }) {
+  if (!envelope) return words;
+  const subject: Subject = { kind: "envelope", envelopeId: envelope.id };
+  return (
+    <CommandMenu
+      subject={subject}
+      label={`What can be done with the ${words} of ${name}`}
+      title="What can be done with all of it"
+      look="layer pointer-coarse:h-11"
+    >
+      {words}
+    </CommandMenu>
   );
 }

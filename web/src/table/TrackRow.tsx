@@ -10,11 +10,13 @@ import type { Lookup } from "../state/lookup";
 import type { Model } from "../state/model";
 import { useSong } from "../state/song";
 import { rowRef } from "../state/stage";
+import { useStrips } from "../state/useStrips";
 import { useView } from "../state/view";
+import { NoteStrip } from "./choice/NoteStrip";
+import { RegionStrip } from "./choice/RegionStrip";
 import { EmptyStrip } from "./EmptyStrip";
 import { FoldedRow } from "./FoldedRow";
 import { RegionBox } from "./RegionBox";
-import { RegionStrip } from "./RegionStrip";
 import { RowEdge } from "./RowEdge";
 import { RowHeader } from "./RowHeader";
 import { LaneStrip } from "./strips/LaneStrip";
@@ -64,6 +66,7 @@ export const TrackRow = memo(function TrackRow({ track, model, find, view, heade
     () => all.filter((region) => region.start_tick < view[1] && region.start_tick + region.length_ticks > view[0]),
     [all, view],
   );
+  const strips = useStrips(track.id);
   const focus = useView((state) => state.focus[track.id]) ?? firstAutomated(track, find, model);
   const shown = useView((state) => state.shown[track.id]) ?? NONE;
   const pinned = useView((state) => state.pinned[track.id]) ?? NONE;
@@ -107,7 +110,8 @@ export const TrackRow = memo(function TrackRow({ track, model, find, view, heade
             <Taken trackId={track.id} />
           </div>
         )}
-        <RegionStrip regions={regions} />
+        <RegionStrip regions={regions} height={unfolded ? strips.material : FOLDED_HEIGHT - 1} />
+        {unfolded && <NoteStrip regions={regions} height={strips.material} />}
         {all.length === 0 && track.kind === "notes" && <EmptyStrip trackId={track.id} name={track.name} />}
         {more.map((lane) => (
           <MoreLane key={lane.id} track={track} lane={lane} model={model} view={view} />

@@ -17,6 +17,8 @@ export interface TextProps {
   named?: boolean;
   /** The answer: null when all is well, else what was wrong with the text. */
   onCommit: (value: string) => unknown;
+  /** The keyboard has gone elsewhere. */
+  onLeave?: () => void;
 }
 
 /** What was wrong with a text that was given, until it is changed or taken. */
@@ -30,7 +32,7 @@ function useFault(onCommit: TextProps["onCommit"]) {
 }
 
 /** A text that is kept at Enter or on leaving, and dropped at Escape. What is wrong with it is said right under it. */
-export function TextField({ label, value, onCommit, className, hint, field, inputMode, named = false }: TextProps) {
+export function TextField({ label, value, onCommit, onLeave, className, hint, field, inputMode, named }: TextProps) {
   const [draft, setDraft] = useState<string | null>(null);
   const { fault, commit, forget } = useFault(onCommit);
   const box = useRef<HTMLInputElement>(null);
@@ -74,7 +76,10 @@ export function TextField({ label, value, onCommit, className, hint, field, inpu
         spellCheck={false}
         data-typed={draft !== null || undefined}
         onFocus={(event) => event.currentTarget.select()}
-        onBlur={keep}
+        onBlur={() => {
+          keep();
+          onLeave?.();
+        }}
         onKeyDown={onKey}
       />
       {fault && (

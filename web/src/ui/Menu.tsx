@@ -9,6 +9,7 @@ export interface Deed {
   what?: string;
   act: () => unknown;
   off?: boolean;
+  removes?: boolean;
 }
 
 interface Props {
@@ -28,7 +29,6 @@ const USUAL = "btn btn-ghost btn-sm px-2 font-normal pointer-coarse:h-11";
 
 /** A button behind which deeds stand. Arrows walk through them, letters find them, Escape closes. */
 export function DeedMenu({ label, title, className, look = USUAL, style, head, deeds, children }: Props) {
-  const act = (key: string | number) => void deeds.find((deed) => deed.id === key)?.act();
   return (
     <MenuTrigger>
       <Button aria-label={label} style={style} className={clsx(look, className)}>
@@ -38,20 +38,40 @@ export function DeedMenu({ label, title, className, look = USUAL, style, head, d
       </Button>
       <Popover className="popover" offset={4}>
         {head && <p className="faint px-3 py-1 text-xs">{head}</p>}
-        <Menu
-          aria-label={label}
-          className="deeds"
-          onAction={act}
-          disabledKeys={deeds.filter((deed) => deed.off).map(({ id }) => id)}
-        >
-          {deeds.map(({ id, words, what }) => (
-            <MenuItem key={id} id={id} textValue={words} className="deed">
-              <span className="font-semibold">{words}</span>
-              {what && <span className="faint text-xs">{what}</span>}
-            </MenuItem>
-          ))}
-        </Menu>
+        <DeedList label={label} deeds={deeds} />
       </Popover>
     </MenuTrigger>
+  );
+}
+
+interface ListProps {
+  label: string;
+  deeds: Deed[];
+  focused?: boolean;
+  onClose?: () => void;
+}
+
+/** The deeds themselves, in a popover. */
+export function DeedList({ label, deeds, focused = false, onClose }: ListProps) {
+  const act = (key: string | number) => {
+    onClose?.();
+    void deeds.find((deed) => deed.id === key)?.act();
+  };
+  return (
+    <Menu
+      aria-label={label}
+      className="deeds"
+      autoFocus={focused ? "first" : undefined}
+      onAction={act}
+      onClose={onClose}
+      disabledKeys={deeds.filter((deed) => deed.off).map(({ id }) => id)}
+    >
+      {deeds.map(({ id, words, what, removes }) => (
+        <MenuItem key={id} id={id} textValue={words} className="deed">
+          <span className={clsx("font-semibold", removes && "text-error")}>{words}</span>
+          {what && <span className="faint text-xs">{what}</span>}
+        </MenuItem>
+      ))}
+    </Menu>
   );
 }

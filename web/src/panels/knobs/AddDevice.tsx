@@ -1,9 +1,9 @@
 import { Plus } from "lucide-react";
+import { typesFor } from "../../commands/devices";
 import { isClip, type Owner, ownerInput } from "../../state/catalogue";
 import { editAndTell } from "../../state/edits";
 import { useSong } from "../../state/song";
 import { DeedMenu } from "../../ui/Menu";
-import { typesFor } from "./DeviceHead";
 
 interface Props {
   owner: Owner;

@@ -1,24 +1,17 @@
 import { Ellipsis } from "lucide-react";
 import { memo } from "react";
-import type { Catalogue, TrackPart } from "../../api/types";
+import type { TrackPart } from "../../api/types";
+import { CommandMenu } from "../../commands/CommandMenu";
 import { drag, type Press } from "../../gestures/drag";
 import { holdable, whenHeld } from "../../gestures/hold";
-import { isClip, type Owner, ownerInput } from "../../state/catalogue";
-import { chosenNow } from "../../state/choice";
-import { edit, editAndTell } from "../../state/edits";
-import { showPresets } from "../../state/presets";
+import { restOnThing, thingMenu } from "../../gestures/menus";
+import { chainId, type Owner, ownerInput } from "../../state/catalogue";
+import { edit } from "../../state/edits";
+import type { Subject } from "../../state/menu";
 import { song, useSong } from "../../state/song";
-import { type Deed, DeedMenu } from "../../ui/Menu";
 import type { Carrying } from "./useCarrying";
 
 type Device = TrackPart["devices"][number];
-
-/** Types that may stand in the place of a device of a role on a kind of track. */
-export function typesFor(catalogue: Catalogue, owner: Owner, role: string): [id: string, name: string][] {
-  return Object.entries(catalogue.devices)
-    .filter(([, type]) => type.role === role && (type.plays === null || type.plays === owner.kind))
-    .map(([id, type]) => [id, type.name]);
-}
 
 interface Props {
   owner: Owner;
@@ -58,82 +51,35 @@ export const DeviceHead = memo(function DeviceHead({ owner, device, name, carryi
       cancel: end,
     });
   };
+  const subject: Subject = { kind: "device", chain: chainId(owner), deviceId: device.id };
   const carried = role === "effect" || role === "note-effect" || role === "macros";
   return (
-    <div className="flex min-h-7 items-center pb-1">
+    // biome-ignore lint/a11y/noStaticElementInteractions: its menu is reached by the button too
+    <div
+      className="flex min-h-7 items-center pb-1"
+      onContextMenu={(event) => role !== "channel" && thingMenu(event, subject)}
+    >
       <h3
         className={`truncate pl-1 text-xs font-bold ${carried ? "cursor-grab select-none" : ""}`}
         title={carried ? "Drag it along the chain" : undefined}
         ref={holdable}
-        onPointerDown={carried ? (event) => whenHeld(event, carry) : undefined}
+        onPointerDown={(event) => {
+          if (role !== "channel") restOnThing(event, subject);
+          if (carried) whenHeld(event, carry);
+        }}
       >
         {name}
       </h3>
       {role !== "channel" && catalogue && (
-        <DeedMenu
+        <CommandMenu
+          subject={subject}
           label={`${name} of ${owner.name}`}
           title="Move, replace or take out"
           look="card-menu"
-          head={name}
-          deeds={deedsOf(catalogue, owner, device, role, move)}
         >
           <Ellipsis size={14} aria-hidden="true" />
-        </DeedMenu>
+        </CommandMenu>
       )}
     </div>
   );
 }, alike);
-
-function deedsOf(
-  catalogue: Catalogue,
-  owner: Owner,
-  device: Device,
-  role: string,
-  move: (before: string | null) => void,
-): Deed[] {
-  const devices = owner.devices ?? [];
-  const ids = devices.map(({ id }) => id);
-  const place = ids.indexOf(device.id);
-  const alike = devices.map(({ type }) => (catalogue.devices[type]?.role ?? "effect") === role);
-  const [first, last] = [alike.indexOf(true), alike.lastIndexOf(true)];
-  const at = { ...ownerInput(owner), device_id: device.id };
-  const along: Deed[] = [
-    { id: "earlier", words: "Earlier in the chain", off: place <= first, act: () => move(ids[place - 1]) },
-    { id: "later", words: "Later in the chain", off: place >= last, act: () => move(ids[place + 2] ?? null) },
-  ];
-  const others = typesFor(catalogue, owner, role).filter(([type]) => type !== device.type);
-  return [
-    { id: "presets", words: "Presets …", what: "use one, or keep this", act: () => showPresets(owner, device.id) },
-    ...(role === "instrument" ? [] : along),
-    ...(role === "effect" && !isClip(owner) ? intoClip(owner, device, place - first) : []),
-    {
-      id: "out",
-      words: "Take out",
-      what: "what moved it waits in its clips and lanes",
-      act: () => editAndTell("remove_device", at),
-    },
-    ...others.map(
-      ([type, name]): Deed => ({
-        id: `as-${type}`,
-        words: `${name} in its place`,
-        act: () => editAndTell("replace_device", { ...at, type }),
-      }),
-    ),
-  ];
-}
-
-/** Gives the first effects of a track, up to one, to the chosen clip of it. */
-function intoClip(track: TrackPart, device: Device, before: number): Deed[] {
-  const { regions, clips } = song().model;
-  const region = regions[chosenNow().regionId ?? ""];
-  const clip = region?.owner === `track/${track.id}` ? clips[region.clip_id] : undefined;
-  if (!clip || clip.kind === "carrier") return [];
-  return [
-    {
-      id: "into-clip",
-      words: `Make it an effect of ${clip.name}`,
-      what: before > 0 ? "with the effects before it; heard only while the clip sounds" : "heard only while it sounds",
-      act: () => editAndTell("chain_to_clip", { track_id: track.id, device_id: device.id, clip_id: clip.id }),
-    },
-  ];
-}

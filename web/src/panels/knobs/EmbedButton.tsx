@@ -1,8 +1,8 @@
 import { Plus } from "lucide-react";
 import { memo } from "react";
-import { embed, freeRoles, layerDeeds, settingDeeds } from "../../gestures/embedding";
+import { clipFor, embed, freeRoles, layerDeeds, settingDeeds } from "../../gestures/embedding";
 import type { Acting } from "../../state/acting";
-import { moveOf, movesHere, ownClip, type Placed, trackOf } from "../../state/catalogue";
+import { moveOf, type Placed, trackOf } from "../../state/catalogue";
 import { useChoice } from "../../state/choice";
 import { lookup } from "../../state/lookup";
 import { useSong } from "../../state/song";
@@ -26,16 +26,7 @@ interface Props {
 export const EmbedButton = memo(function EmbedButton({ placed, acts, focused }: Props) {
   const { address, entry, scale } = placed;
   const regionId = useChoice((state) => state.regionId);
-  const clip = useSong(({ model }) => {
-    const region = regionId ? model.regions[regionId] : undefined;
-    const chosen = region && model.clips[region.clip_id];
-    if (
-      chosen &&
-      (chosen.kind === "carrier" || movesHere(model, address, region.owner.slice("track/".length), chosen.id))
-    )
-      return chosen;
-    return ownClip(model, address);
-  });
+  const clip = useSong(({ model }) => clipFor(model, regionId, address));
   const home = useSong(({ model }) => trackOf(model, address));
   const owner = clip ? `clip/${clip.id}` : `track/${home}`;
   const count = useSong(

@@ -37,7 +37,7 @@ function alike(a: Props, b: Props): boolean {
 /** One parameter as a knob, or as a switch where it has two places. It shows what is heard at the playhead. */
 export const Knob = memo(function Knob({ owner, placed, acts, focused }: Props) {
   const { address, entry, scale } = placed;
-  const { value, rest, text, held, automated, press, onKey, toDefault } = useTurning(owner, placed, acts);
+  const { value, rest, text, held, automated, press, onKey, toDefault, menu } = useTurning(owner, placed, acts);
   const arming = useArming(address);
   const words = stateWord(arming, held, acts);
   return (
@@ -61,6 +61,7 @@ export const Knob = memo(function Knob({ owner, placed, acts, focused }: Props) 
         }
         className={`touch-pan-x cursor-ns-resize rounded-full ${focused ? "bg-base-300" : ""}`}
         onPointerDown={press}
+        onContextMenu={menu}
         onDoubleClick={toDefault}
         onKeyDown={onKey}
       >

@@ -1,7 +1,8 @@
-import { type KeyboardEvent, type PointerEvent, useRef } from "react";
+import { type KeyboardEvent, type MouseEvent, type PointerEvent, useRef } from "react";
 import type { Normalised } from "../../api/types";
 import { drag } from "../../gestures/drag";
 import { giveUp, isWritten, release, touch, turn, turnBriefly } from "../../gestures/hands";
+import { restOnThing, thingMenu } from "../../gestures/menus";
 import { type Acting, movesNow } from "../../state/acting";
 import { heldIn, knobValue, type Owner, type Placed } from "../../state/catalogue";
 import { driveIt, isDriving } from "../../state/driving";
@@ -58,6 +59,8 @@ export function useTurning(owner: Owner, placed: Placed, acts: Acting, axis: Axi
   const press = (event: PointerEvent) => {
     if (isDriving()) return void driveIt(address);
     focusOnKnob(address);
+    // While something plays or is recorded, a finger that holds a knob holds its value.
+    if (!useTransport.getState().playing) restOnThing(event, { kind: "knob", address });
     const way = ({ dx, dy }: { dx: number; dy: number }) => (axis === "up" ? -dy : dx);
     const start = touch(address, SCREEN, event.timeStamp);
     const follows = drag(
@@ -97,5 +100,6 @@ export function useTurning(owner: Owner, placed: Placed, acts: Acting, axis: Axi
   };
 
   const toDefault = () => set(entry.default);
-  return { value, rest, text, held, automated, press, onKey, toDefault };
+  const menu = (event: MouseEvent) => thingMenu(event, { kind: "knob", address });
+  return { value, rest, text, held, automated, press, onKey, toDefault, menu };
 }

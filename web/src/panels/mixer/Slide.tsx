@@ -27,7 +27,13 @@ interface Props {
 /** A parameter as a slide: a fader, or a short way across for pan and sends. It moves as heard while it plays. */
 export function Slide({ owner, placed, acts, axis, travel, name }: Props) {
   const { address, entry, scale } = placed;
-  const { value, rest, text, held, automated, press, onKey, toDefault } = useTurning(owner, placed, acts, axis, travel);
+  const { value, rest, text, held, automated, press, onKey, toDefault, menu } = useTurning(
+    owner,
+    placed,
+    acts,
+    axis,
+    travel,
+  );
   const face = useRef<SVGSVGElement>(null);
   const far = axis === "up" ? "bottom" : "left";
   useEffect(() => {
@@ -56,6 +62,7 @@ export function Slide({ owner, placed, acts, axis, travel, name }: Props) {
         aria-valuetext={text}
         title={`${name}: ${text}; a double press brings the default back`}
         onPointerDown={press}
+        onContextMenu={menu}
         onDoubleClick={toDefault}
         onKeyDown={onKey}
       >

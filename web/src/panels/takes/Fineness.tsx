@@ -1,6 +1,6 @@
 import type { EditInputs } from "../../api/types";
 import { useSong } from "../../state/song";
-import { useTried } from "../useTried";
+import { useTried } from "../../state/useTried";
 
 /** From finest to coarsest, as shares of the travel. */
 const [FINEST, COARSEST] = [0.0005, 0.1];

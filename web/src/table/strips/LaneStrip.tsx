@@ -9,8 +9,8 @@ import { songEnd } from "../../state/model";
 import { useSong } from "../../state/song";
 import { useStrips } from "../../state/useStrips";
 import { useView } from "../../state/view";
+import { ChoiceStrip } from "../choice/ChoiceStrip";
 import { Axis, TimeLines } from "./Axis";
-import { ChoiceStrip } from "./ChoiceStrip";
 import { EnvelopeAside, EnvelopeEditor } from "./EnvelopeEditor";
 
 /** The lanes of a parameter, one of them in hand; or how to make one. */

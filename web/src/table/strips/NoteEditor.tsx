@@ -3,6 +3,7 @@ import { type PointerEvent, type RefObject, useEffect, useMemo, useRef, useState
 import type { ClipPart, Pass, Px, RegionPart, Ticks, TrackPart } from "../../api/types";
 import { type NoteRows, noteRows, rowY, VELOCITY_HEIGHT, velocityY } from "../../geometry/noteRows";
 import { positionText } from "../../geometry/viewport";
+import { noteMenu, restOnNote } from "../../gestures/menus";
 import {
   type NoteGround,
   type NotePart,
@@ -182,7 +183,11 @@ function NotePass({ ground, ends, drums, view }: PassProps) {
               aria-label={label}
               aria-pressed={held}
               data-testid={`note-${clip.id}-${i}`}
-              onPointerDown={(event) => press(event, i, "body")}
+              onPointerDown={(event) => {
+                restOnNote(event, clip.id, i);
+                press(event, i, "body");
+              }}
+              onContextMenu={(event) => noteMenu(event, clip.id, i)}
               onPointerMove={(event) => words(event, label)}
               onPointerLeave={() => setAimed(null)}
             />

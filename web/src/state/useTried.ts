@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import type { EditInputs } from "../api/types";
-import { previewer, type Trial } from "../state/previewer";
+import { previewer, type Trial } from "./previewer";
 
 interface Tried {
   /** What the hand is at; null where it is not on it. */
