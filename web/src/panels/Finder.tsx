@@ -148,7 +148,7 @@ function CommandsFound({ found }: { found: FoundCommand[] }) {
           <li key={`${about} ${command.id}`}>
             <button
               type="button"
-              className="deed w-full items-start text-left hover:bg-base-300 disabled:opacity-50 pointer-coarse:min-h-11"
+              className="deed w-full items-start text-left hover:bg-base-300 disabled:opacity-50"
               disabled={why !== null}
               onClick={() => does(command)}
             >

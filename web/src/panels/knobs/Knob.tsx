@@ -41,10 +41,12 @@ export const Knob = memo(function Knob({ owner, placed, acts, focused }: Props) 
   const arming = useArming(address);
   const words = stateWord(arming, held, acts);
   return (
+    // biome-ignore lint/a11y/noStaticElementInteractions: the menu key on the slider in it opens the menu too
     <div
       className="group relative flex w-[70px] flex-col items-center"
       style={hueStyle(parameterHue(address))}
       data-testid={`knob-${address}`}
+      onContextMenu={menu}
     >
       <div
         role="slider"
@@ -61,7 +63,6 @@ export const Knob = memo(function Knob({ owner, placed, acts, focused }: Props) 
         }
         className={`touch-pan-x cursor-ns-resize rounded-full ${focused ? "bg-base-300" : ""}`}
         onPointerDown={press}
-        onContextMenu={menu}
         onDoubleClick={toDefault}
         onKeyDown={onKey}
       >
