@@ -21,7 +21,7 @@ RSpec.describe "A backup" do
 
   def refused(&) = expect(&).to raise_error(Backup::Refused)
 
-  it "made while a song is edited holds it as it stood at one moment, with its undo and its sounds" do
+  it "made while a song is edited holds it as it stood at one moment, with its undo and its sounds", :long do
     id = plant
     states = { snapshot(id).revision => snapshot(id).song }
     stop = false

@@ -30,7 +30,7 @@ RSpec.describe "What was done" do
     end
   end
 
-  it "is listed with its words, gone back in and on again, each place the very same song; a new edit ends what was undone" do
+  it "is listed with its words, gone back in and on again, each place the very same song; a new edit ends what was undone", :long do
     songs = [snapshot(id).song]
     %w[One Two Three Four].each do |name|
       edit(id, "rename_song", { name: })
@@ -55,7 +55,7 @@ RSpec.describe "What was done" do
   end
 
   # Through clips and moves with so many entries that the log keeps only what differs of them.
-  Seeds.list(3).each do |seed|
+  Seeds.list(1, long: 30).each do |seed|
     it "comes to the same by folded patches as step by step, with seed #{seed}" do
       maker = RandomSongs.new(seed)
       songs = [maker.song]

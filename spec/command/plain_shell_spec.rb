@@ -124,7 +124,7 @@ RSpec.describe "From a plain shell" do
     expect(run("#{bin}/restore", "song.json", env: goal)).to match ["", /./, 1]
   end
 
-  it "takes a picture, and knows the others" do
+  it "takes a picture, and knows the others", :long do
     out, err, status = run("#{bin}/pictures", "songs", env: { "PICTURES" => at("pictures") })
     expect([status, out.chomp, File.binread(at("pictures/songs.png"))[1, 3]]).to eq([0, "songs", "PNG"]), err
     expect(run("#{bin}/pictures", "none")).to match ["", /There is no picture none; there are studio/, 1]
@@ -133,7 +133,7 @@ RSpec.describe "From a plain shell" do
   # The driver's log of the network is off: what is posted, tens of megabytes, does not go through it.
   long = ENV["SATCHEL_LONG"] ? { "the whole demo" => [[], 80] } : {}
   { "sixteen bars" => [["--from", "30720", "--to", "92160"], 40], **long }.each do |what, (stretch, seconds)|
-    it "renders #{what}, and tells how far it is without repeating itself" do
+    it "renders #{what}, and tells how far it is without repeating itself", :long do
       out, err, status = run("#{bin}/satchel", "mixdown", "song.json", "mix.wav", *stretch)
       expect([status, out]).to match([0, /\Apeak_db /]), err
       expect(err.lines.map(&:chomp)).to eq err.lines.map(&:chomp).uniq

@@ -67,7 +67,7 @@ file)[0]).to include("rope-bass/synth/cutoff,log,Hz,30.0,18000.0,800 Hz", "gull-
     expect(Dir.children(folder).grep(/none|part/)).to eq []
   end
 
-  it "renders a song to a sound as long as was asked for" do
+  it "renders a song to a sound as long as was asked for", :long do
     goal = File.join(folder, "mix.wav")
     out, _, status = satchel("mixdown", file, goal, "--from", 8 * BAR, "--to", 9 * BAR, "--bits", 32, "--rate", 96_000)
     expect([status, out.lines.map { |line| line.split.first }]).to eq [0, %w[peak_db true_peak_db loudness]]
@@ -157,7 +157,7 @@ JSON.generate([{ edit: "rename_song", inputs: { name: "Ebb" } }, { edit: "add_la
   end
 
   # In a process of its own, with a store of its own, as beside a running app.
-  it "packs a song with its sounds and unpacks it into another store, where what is missing is said" do
+  it "packs a song with its sounds and unpacks it into another store, where what is missing is said", :long do
     program, environment = %w[bin/satchel app/environment].map { |name| File.expand_path("../../#{name}", __dir__) }
     ruby = ->(text) { Open3.capture2("ruby", stdin_data: "require '#{environment}'; #{text}")[0].strip }
     store = ->(name) { File.join(folder, name).tap { |path| ruby.call("Database.connect('#{path}', alone: false)") } }

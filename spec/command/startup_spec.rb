@@ -21,7 +21,7 @@ RSpec.describe "Starting the server" do
 
   def database = File.join(@folder, "songs.sqlite3")
 
-  it "refuses a port that is taken, a file another server uses, one that is damaged, newer, or cannot be made: one sentence, exit 1" do
+  it "refuses a port that is taken, a file another server uses, one that is damaged, newer, or cannot be made: one sentence, exit 1", :long do
     TCPServer.open("127.0.0.1", 0) do |taken|
       port = taken.addr[1]
       expect(start(database, port)).to eq [["Port #{port} of 127.0.0.1 is taken; stop what uses it, or name another one in PORT."], 1]

@@ -23,7 +23,7 @@ RSpec.describe "The docstrings" do
     expect(Docstrings.examples.size).to be >= 60
   end
 
-  it "give examples that are so", :aggregate_failures do
+  it "give examples that are so", :long, :aggregate_failures do
     Docstrings.examples.each do |object, text|
       place = Docstrings.inside(object)
       place.local_variable_set(:song, DemoSong.build)

@@ -82,7 +82,7 @@ RSpec.describe "The sound of devices" do
 
   places = [60, 120, 250, 500, 900, 1000, 1100, 2000, 4000, 8000, 12_000]
 
-  it "filters in every kind within 0.5 dB of scipy" do
+  it "filters in every kind within 0.5 dB of scipy", :long do
     %w[lowpass bandpass notch highpass].each_with_index do |kind, choice|
       heard = response(render("filter", { kind: choice, cutoff: 1000, resonance: 6, bypass: 0 }, seconds: 0.2, left: impulse)[0], places)
       pairs = heard.zip(cookbook([[kind, 1000, 6.0, 0]], places)).select { |_, wanted| wanted > -70 }

@@ -37,7 +37,7 @@ RSpec.describe "A mixdown" do
     expect(page).to have_css("[data-testid='ruler']")
   end
 
-  it "is the same made twice, to -90 dB, and its notes begin within a millisecond of their second" do
+  it "is the same made twice, to -90 dB, and its notes begin within a millisecond of their second", :long do
     open_song(id)
     one, other = Array.new(2) { render(16 * BAR, 20 * BAR) }
     apart = python("n = min(map(len, s)); print(json.dumps(float(20 * np.log10(np.sqrt(np.mean((s[0][:n] - s[1][:n]) ** 2)) + 1e-12))))", one, other)
@@ -51,7 +51,7 @@ RSpec.describe "A mixdown" do
     expect(rises.map { |frames| frames / 48.0 }).to all(be_between(-1, 1.5))
   end
 
-  it "sounds as playing does: every 50 ms within half a decibel, without drifting apart" do
+  it "sounds as playing does: every 50 ms within half a decibel, without drifting apart", :long do
     song = DemoSong.build
     alone = song.with(tracks: song.tracks.select { |track| %w[rope-bass boathouse echo-pier master].include?(track.id) }
                                   .map { |track| track.id == "rope-bass" ? track.with(output: "master") : track })

@@ -92,7 +92,7 @@ RSpec.describe "The phase of an LFO" do
     end
   end
 
-  it "is within 1e-9 cycles of scipy's quadrature on 1,000 random rates, additive, and comes back" do
+  it "is within 1e-9 cycles of scipy's quadrature on 1,000 random rates, additive, and comes back", :long do
     random = Random.new(20)
     cases = Array.new(1000) { rate_case(random) }
     expected = python(quadrature, cases)

@@ -25,7 +25,8 @@ module Hands
 
   def open_panel(hand, name)
     open = page.has_css?("[role=tab][aria-selected='true'], nav [aria-expanded='true']", text: name, wait: 0.3)
-    open || press_on(hand, page.find(StudioHelpers::PANEL_BUTTONS, text: name))
+    open ||= page.has_css?(".sheet[aria-label='#{name}']", wait: 0)
+    open || press_on(hand, to_far_sheet(name) || page.find(StudioHelpers::PANEL_BUTTONS, text: name))
   end
 
   # A sheet hides half the song of a phone; a press on its name lets it down.

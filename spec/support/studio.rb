@@ -75,6 +75,7 @@ module StudioHelpers
 
   # The dial of a knob, in pixels; its card is scrolled to it.
   def dial(address)
+    show_knob(address)
     page.execute_script("arguments[0].scrollIntoView({ block: 'nearest', inline: 'center' })", page.find("[data-testid='knob-#{address}']"))
     x, y = middle("knob-#{address}")
     [x, y - 26]
@@ -139,7 +140,46 @@ module StudioHelpers
 
   # A panel at the right, or a sheet on a phone (where a second press puts it away).
   PANEL_BUTTONS = "[role=tab], nav button"
-  def show_panel(name) = page.find(StudioHelpers::PANEL_BUTTONS, text: name).click
+  def show_panel(name) = (to_far_sheet(name) || page.find(StudioHelpers::PANEL_BUTTONS, text: name)).click
+
+  # Of a sheet that stands behind *All* on a phone, its button there; nil for others.
+  FAR_SHEETS = ["Edit", "Track", "Satchel", "Finder", "Keys", "Hands", "Takes", "Ends", "Versions", "Hand over", "Song"].freeze
+  def to_far_sheet(name)
+    return unless Capybara.current_driver == :phone && FAR_SHEETS.include?(name)
+
+    page.has_css?("section[aria-label='All sheets']", wait: 0) || to_all_sheets
+    page.find("section[aria-label='All sheets'] button", text: name, exact_text: true)
+  end
+
+  # A second press on *All* puts away what was opened from there.
+  def to_all_sheets
+    all = page.find("nav button", text: "All", exact_text: true)
+    all.click
+    all.click unless page.has_css?("section[aria-label='All sheets']", wait: 0.3)
+  end
+
+  # Opens the device of a parameter at the foot, whose knob is seen then.
+  def show_knob(address)
+    return if page.has_css?("[data-testid='knob-#{address}']", wait: 1)
+
+    page.find("[data-testid='open-#{address.split('/').first(2).join('/')}']").click
+    page.find("[data-testid='knob-#{address}']")
+  end
+
+  # In the bar under what is chosen, on a phone above the bottom bar.
+  def in_choice_bar(&) = page.within(:css, ".choice-strip, .choice-bar", &)
+
+  # Brings one of the moved parameters of an unfolded track into its strips: by its chip, or from the list.
+  def show_parameter(track, name)
+    group = page.find("[role=group][aria-label='Parameter shown on #{track}']")
+    return group.find_button(name, exact: true).click if group.has_button?(name, exact: true, wait: 0.5)
+
+    group.find("select").find("option", text: name, exact_text: true).select_option
+  end
+
+  def parameter_shown?(track, name)
+    page.has_css?("[role=group][aria-label='Parameter shown on #{track}'] :is(.chip-shown, option:checked)", text: name)
+  end
 
   # Puts the keyboard on a thing with a test id (or on its group, for marks in a drawing).
   def focus(test_id)

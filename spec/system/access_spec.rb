@@ -27,7 +27,7 @@ RSpec.describe "Access" do
   after { theme("light") }
 
   %w[light dark].each do |colours|
-    it "is there in the studio and in the list of songs, in the #{colours} theme" do
+    it "is there in the studio and in the list of songs, in the #{colours} theme", long: colours == "dark" do
       open_song(id)
       theme(colours)
       found = ["Sum", "Edit", "Finder", "Clip", "Track", "Ends", "Versions", "Hand over"].to_h do |panel|
@@ -58,7 +58,7 @@ RSpec.describe "Access" do
       expect(found.merge("songs" => violations).transform_values(&:first).compact).to eq({})
     end
 
-    it "is there on the phone, in every sheet, in the #{colours} theme" do
+    it "is there on the phone, in every sheet, in the #{colours} theme", long: colours == "dark" do
       open_song(id, size: :phone)
       theme(colours)
       found = ["Knobs", "Mixer", "Keys", "Sum", "Edit", "Finder", "Clip", "Track", "Ends", "Versions", "Hand over", "Song"].to_h do |sheet|
@@ -87,7 +87,7 @@ RSpec.describe "Access" do
     press_keys(%i[shift Tab], %i[shift Tab])
     3.times { press_keys(:Right) }
     regions = snapshot(id).song.track("rope-bass").regions
-    steps = Array.new(regions.size + 6) { focused.tap { press_keys(:Right) } }.grep(/region at/)
+    steps = Array.new(regions.size + 10) { focused.tap { press_keys(:Right) } }.grep(/region at/)
     expect(steps.first(regions.size).map { |text| text[/region at (.*)/, 1] }).to eq(regions.map { |one| snapshot(id).song.meters.text(one.start_tick) })
     press_keys(:Enter)
     expect(page).to have_css("[data-testid='#{regions.last.id}'][aria-pressed=true]")

@@ -20,14 +20,14 @@ RSpec.describe "Arranging in the studio" do
     select_first
     press_ruler(bar_x(7))
     expect(page).to have_css("[data-testid='position']", text: /\A7\.1/)
-    click_on "Split"
+    in_choice_bar { click_on "Split" }
     song = eventually(id) { ends.first(2) == [[16, 24], [24, 32]] }
     expect(heard(song, "rope-bass/synth/cutoff", 25_000)).to eq before
-    click_on "Join"
+    in_choice_bar { click_on "Join" }
     eventually(id) { ends.first == [16, 32] }
   end
 
-  it "trims and extends by the edges and by typing, and says what cannot be" do
+  it "trims and extends by the edges and by typing, and says what cannot be", :long do
     x, y = middle("end-of-#{regions.first.id}")
     drag([x, y], -208, 0)
     eventually(id) { ends.first == [16, 24] }
@@ -42,7 +42,7 @@ RSpec.describe "Arranging in the studio" do
     expect(page).to have_css("[role=alert]", text: "ends after it starts")
   end
 
-  it "lets an envelope run stretched, or in a length of its own that meets the loop again" do
+  it "lets an envelope run stretched, or in a length of its own that meets the loop again", :long do
     click_on "stretched to fit"
     eventually(id) { |song| song.clip("mooring").envelopes.first.clock == "stretched" }
     click_on "own length"

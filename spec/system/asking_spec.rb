@@ -7,7 +7,7 @@ RSpec.describe "A page that plays" do
   let(:id) { plant }
 
   # A page that is open with sum, settings and knobs all in view, and nobody's hand on it.
-  it "asks for all it shows while it plays in one request, twice a second at most" do
+  it "asks for all it shows while it plays in one request, twice a second at most", :long do
     open_song(id)
     move = snapshot(id).song.clip("mooring").envelopes.first
     press_on(Hands::ALL[:mouse], page.find("[data-testid='point-#{move.id}-0']", match: :first, visible: :all))

@@ -17,7 +17,7 @@ RSpec.describe "Building in the studio" do
 
   def name_of(text) = place_of(page.find_button(text, exact: true))
 
-  it "adds a drum track, puts devices in, moves one by its head, and goes on sounding" do
+  it "adds a drum track, puts devices in, moves one by its head, and goes on sounding", :long do
     click_on "Play"
     expect(sounds?).to be true
     from_menu("Add a track", "Drum kit")
@@ -66,7 +66,7 @@ RSpec.describe "Building in the studio" do
     eventually(id) { track("Rope Bass").nil? }
   end
 
-  it "gives a clip an effect of its own, embeds its sweep, and makes it an effect of the track and back" do
+  it "gives a clip an effect of its own, embeds its sweep, and makes it an effect of the track and back", :long do
     mouse.click(x: name_row("region-11")[0], y: name_row("region-11")[1])
     from_menu("Add an effect to Mooring", "Filter")
     eventually(id) { song.clip("mooring").devices.map(&:type) == ["filter"] }

@@ -75,9 +75,9 @@ RSpec.describe "Many regions in the studio" do
     choose_two
     show_panel("Clip")
     expect(page).to have_css("h3", text: "2 regions")
-    click_on "Mute"
+    in_choice_bar { click_on "Mute" }
     eventually(id) { regions.first(2).all?(&:muted) }
-    click_on "Mute"
+    in_choice_bar { click_on "Mute" }
     click_on "Each apart"
     eventually(id) { regions.first(2).map(&:clip_id).uniq.size == 2 }
     page.select("Mooring", from: "Swap the clip")

@@ -11,6 +11,7 @@ RSpec.describe "Clip and track together in the studio" do
 
   # Turns a knob by the keyboard.
   def turn(text, *keys)
+    show_knob(text)
     page.execute_script("document.querySelector('[data-testid=\"knob-#{text}\"] [role=slider]').focus()")
     press_keys(*keys)
   end
@@ -21,12 +22,12 @@ RSpec.describe "Clip and track together in the studio" do
     eventually(id) { |song| song.held.map(&:to_s) == [cutoff] }
     expect(page).to have_css("[data-testid='held-#{cutoff}']", visible: :all)
     expect(spots([1, 6, 20]).uniq.size).to eq 1
-    expect(page).to have_css("[data-testid='track-rope-bass'] header", text: "lane waits")
+    expect(page).to have_css("[data-testid='track-rope-bass'] header", text: /lane\s+waits/)
     show_panel("Sum")
     expect(page).to have_css("[data-testid='sum']", text: "by hand at")
     click_on "Hand Cutoff back", match: :first
     eventually(id) { |song| song.held.empty? }
-    expect(page).to have_no_text("lane waits")
+    expect(page).to have_no_text(/lane\s+waits/)
     expect(spots([1, 6, 20])).to eq before
     turn(cutoff, :Down)
     eventually(id) { |song| song.held.any? }
@@ -34,7 +35,7 @@ RSpec.describe "Clip and track together in the studio" do
     eventually(id) { |song| song.held.empty? }
   end
 
-  it "tells the sum under the pointer, and each step leads to its envelope" do
+  it "tells the sum under the pointer, and each step leads to its envelope", :long do
     click_on "at the pointer"
     x = bar_x(9) + 30
     mouse.move(x:, y: middle("heard-#{cutoff}")[1])
@@ -47,7 +48,7 @@ RSpec.describe "Clip and track together in the studio" do
     expect(page).to have_css("[data-testid='#{snapshot(id).song.track('rope-bass').regions.first.id}'][aria-pressed='true']")
   end
 
-  it "lets the fader trim, and raises a whole lane by one drag" do
+  it "lets the fader trim, and raises a whole lane by one drag", :long do
     show_panel("Track")
     within("[aria-label='Fader of Cutoff']") { click_on "fader trims" }
     eventually(id) { |song| lane_of(song, cutoff).fader == "trim" }
@@ -62,11 +63,11 @@ RSpec.describe "Clip and track together in the studio" do
     expect(lane_of(song, cutoff).points.map(&:value).zip(points).map { |now, was| (now - was).round(6) }.uniq).to eq [0.1]
   end
 
-  it "shows a lane under the one in focus, pins it, and folds without losing it" do
+  it "shows a lane under the one in focus, pins it, and folds without losing it", :long do
     turn("rope-bass/channel/volume", :Up)
     click_on "Add a lane for Volume", match: :first
     eventually(id) { |song| lane_of(song, "rope-bass/channel/volume") }
-    page.select("Cutoff", from: "Parameter shown on Rope Bass")
+    show_parameter("Rope Bass", "Cutoff")
     show_panel("Track")
     click_on "Show the lane of Volume"
     expect(page).to have_css("[data-testid='lane-rope-bass/channel/volume']")
@@ -90,7 +91,7 @@ RSpec.describe "Clip and track together in the studio" do
     })
   end
 
-  it "makes a carrier clip that moves another track, shows the conflict, and settles it there" do
+  it "makes a carrier clip that moves another track, shows the conflict, and settles it there", :long do
     within("[aria-label='What it does']") { click_on "set" }
     click_on "Go on"
     eventually(id) { |song| song.clip("mooring").envelopes.first.role == "set" }
@@ -109,7 +110,7 @@ RSpec.describe "Clip and track together in the studio" do
     expect(page).to have_no_css("[aria-label='Two set this']")
   end
 
-  it "packs a lane into the clips beneath once it is agreed that they are made separate, and undoes it in one step" do
+  it "packs a lane into the clips beneath once it is agreed that they are made separate, and undoes it in one step", :long do
     before, heard_before = json_of(snapshot(id).song), spots([5, 6, 9, 12, 20])
     show_panel("Track")
     click_on "Pack"

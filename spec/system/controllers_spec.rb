@@ -25,7 +25,7 @@ RSpec.describe "Controllers in the studio" do
     click_on "Rope Bass", exact: true
   end
 
-  it "learns, and drives, from the finder: the parameter is said first" do
+  it "learns, and drives, from the finder: the parameter is said first", :long do
     edit(id, "add_device", { track_id: "rope-bass", type: "macro-strip" })
     open_bass
     click_on "Hands", exact: true
@@ -45,7 +45,7 @@ RSpec.describe "Controllers in the studio" do
     expect(page).to have_css("[role=status]", text: "let Macro 1 drive Spread of Pad synth on Fog Pad")
   end
 
-  it "learns: press Learn, turn the hardware, touch the knob; it is kept with the song and turns it at once" do
+  it "learns: press Learn, turn the hardware, touch the knob; it is kept with the song and turns it at once", :long do
     open_bass
     click_on "Hands", exact: true
     click_on "Controllers"
@@ -62,7 +62,7 @@ RSpec.describe "Controllers in the studio" do
     expect(page).to have_css("[aria-label^='Undo: turn Sweep']")
   end
 
-  it "is recorded while it plays, its rest taken for letting go" do
+  it "is recorded while it plays, its rest taken for letting go", :long do
     map("cc/0/20", { address: cutoff })
     open_bass
     page.find("[aria-label^='Record moves']", match: :first).click
@@ -75,7 +75,7 @@ RSpec.describe "Controllers in the studio" do
     expect(samples.each_slice(2).map(&:last)).to start_with(be_within(0.02).of(samples[1])).and end_with(be_within(0.01).of(100 / 127.0))
   end
 
-  it "understands pairs, encoders, wheels, and notes as switches" do
+  it "understands pairs, encoders, wheels, and notes as switches", :long do
     map("cc14/0/1", { address: "rope-bass/synth/sweep" })
     map("cc/0/30", { address: "rope-bass/synth/attack" }, kind: "twos")
     map("bend/0", { address: "rope-bass/channel/pan" })
@@ -163,7 +163,7 @@ RSpec.describe "Controllers in the studio" do
     eventually(id) { |now| json_of(now) == before }
   end
 
-  it "turns delay time and feedback by the pad, both as one hand, and writes both" do
+  it "turns delay time and feedback by the pad, both as one hand, and writes both", :long do
     open_bass
     page.find("header button", text: /\AEcho Pier/).click
     click_on "Hands", exact: true

@@ -100,7 +100,7 @@ RSpec.describe "Drawing moves" do
       expect(page).to have_no_css("[data-testid='uneven']", visible: :all)
     end
 
-    it "flips, stretches and halves a copied move on another clip, and gets back with undo" do
+    it "flips, stretches and halves a copied move on another clip, and gets back with undo", :long do
       start = json_of(song)
       mouse.click(x: middle("point-#{move_id}-1")[0], y: middle("point-#{move_id}-1")[1])
       tab "Edit"
@@ -156,7 +156,7 @@ RSpec.describe "Drawing moves" do
       type_into "Count", "none" if page.has_field?("Count", wait: 0)
     end
 
-    it "says at the field what is wrong with a value, a position or an amount, and changes nothing" do
+    it "says at the field what is wrong with a value, a position or an amount, and changes nothing", :long do
       mouse.click(x: middle("point-#{move_id}-1")[0], y: middle("point-#{move_id}-1")[1])
       tab "Edit"
       { "Value" => ["900 %", "outside"], "In the clip" => ["9.9", "outside the meter"], "In the song" => ["1.1", "this region goes from"],
@@ -200,7 +200,7 @@ RSpec.describe "Drawing moves" do
   describe "with the keyboard" do
     before { open_song(id) }
 
-    it "finds a parameter by a part of its name and puts it in a clip; sweeps, bends, gates, undoes" do
+    it "finds a parameter by a part of its name and puts it in a clip; sweeps, bends, gates, undoes", :long do
       focus(first_region.id)
       press_keys(:Enter)
       press_keys("/")
@@ -232,7 +232,7 @@ RSpec.describe "Drawing moves" do
       eventually(id) { |now| points_of(now, sweep)[0].shape.cycles == 4 }
     end
 
-    it "fades the master over typed positions, and flips, halves and copies a whole move" do
+    it "fades the master over typed positions, and flips, halves and copies a whole move", :long do
       focus(first_region.id)
       press_keys("/")
       expect(page).to have_css("#finder:focus")
@@ -297,7 +297,7 @@ RSpec.describe "Drawing moves" do
       expect(page.evaluate_script("document.documentElement.scrollWidth")).to be <= 390
     end
 
-    it "fades the master, and copies a move to another clip" do
+    it "fades the master, and copies a move to another clip", :long do
       tab "Finder"
       page.find_field("Find a parameter").set("master channel volume")
       page.find("[data-testid='found-master/channel/volume']").click

@@ -141,7 +141,7 @@ RSpec.describe "Files in the studio" do
     eventually(id) { |now| now.tracks.none? { |one| one.name == "Low rope" } }
   end
 
-  it "carries a clip that was copied in another song to the playhead, on the track at hand, moves and all" do
+  it "carries a clip that was copied in another song to the playhead, on the track at hand, moves and all", :long do
     other = plant
     open_song(other)
     page.find_button("Rope Bass", exact: true).click

@@ -17,7 +17,7 @@ RSpec.describe "Finding and showing" do
   def search(words) = page.find_field("Find a parameter").set(words)
   def scale = page.evaluate_script("document.querySelector('[data-testid=\"range\"]').getBoundingClientRect().width") / (8.0 * BAR)
 
-  it "finds by parts of names, in turn: touched lately, automated, the rest; and says where each is automated" do
+  it "finds by parts of names, in turn: touched lately, automated, the rest; and says where each is automated", :long do
     focus("knob-deck/filter/cutoff") if page.has_css?("[data-testid='knob-deck/filter/cutoff']", wait: 0)
     tab "Finder"
     search("cutoff")

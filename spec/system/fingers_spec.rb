@@ -103,7 +103,7 @@ RSpec.describe "Fingers in the studio" do
   end
 
   # Presses land where a finger's middle is; what is drawn smaller reaches further (its ::after, or its own box).
-  it "offers nothing to press that is smaller than a fingertip, in any sheet" do
+  it "offers nothing to press that is smaller than a fingertip, in any sheet", :long do
     small = lambda do
       page.evaluate_script(<<~JS)
         [...document.querySelectorAll("button, select, input, [role=tab], .fold")].flatMap((it) => {

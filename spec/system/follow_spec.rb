@@ -9,7 +9,7 @@ RSpec.describe "Following in the studio" do
   def duck = snapshot(id).song.clip("fog").envelopes.find { |one| one.target == address("fog-pad/channel/volume") }
 
   Hands::ALL.each do |name, hand|
-    it "lets the pad duck under the kit by #{name}, is set otherwise, heard in every copy, and undone" do
+    it "lets the pad duck under the kit by #{name}, is set otherwise, heard in every copy, and undone", long: name == :finger do
       before = duck
       edit(id, "move_track", { track_id: "fog-pad", place: 0 })
       open_song(id, size: hand[:size])

@@ -33,7 +33,7 @@ RSpec.describe "Handing over" do
   def entries(zip) = Zip::File.open_buffer(zip).entries.to_h { |entry| [entry.name, entry.get_input_stream.read] }
 
   Hands::ALL.each do |name, hand|
-    it "to a studio of lanes, straight lines and seven bits, by #{name}: what is lost is read, and the file comes back in" do
+    it "to a studio of lanes, straight lines and seven bits, by #{name}: what is lost is read, and the file comes back in", long: name == :finger do
       open_song(id, size: hand[:size])
       feel_for(name)
       open_panel(hand, "Hand over")
@@ -65,7 +65,7 @@ RSpec.describe "Handing over" do
     expect(get_json("/api/songs/#{id}/hand_over")["controllers"].find { |row| row["name"] == "Resonance of Mono synth on Rope Bass" }["number"]).to eq 21
   end
 
-  it "as sound: the range at 16 bits, as long as it says, measured as ffmpeg measures it; called off, or its page left, with nothing of it left" do
+  it "as sound: the range at 16 bits, as long as it says, measured as ffmpeg measures it; called off, or its page left, with nothing of it left", :long do
     Server.edit_log.edit(id, revision(id), "set_range", { "on" => true, "start_tick" => 8 * BAR, "end_tick" => 10 * BAR })
     open_song(id)
     open_panel(Hands::ALL[:mouse], "Hand over")

@@ -22,7 +22,7 @@ RSpec.describe "Hands in the studio" do
     (song.track("fog-pad").regions.map(&:id) - DemoSong.build.track("fog-pad").regions.map(&:id)).map { |one| song.directory.region(one).region.start_tick }
   end
 
-  it "plays at space after any press on a button, and during a drag; where the keyboard went to a button it presses that" do
+  it "plays at space after any press on a button, and during a drag; where the keyboard went to a button it presses that", :long do
     page.find("[role=toolbar]").click_button("Span")
     press_keys(" ")
     expect(playing?).to be true

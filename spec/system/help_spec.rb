@@ -7,7 +7,7 @@ RSpec.describe "Help" do
   let(:id) { plant }
 
   Hands::ALL.each do |name, hand|
-    it "says what the panel in view is for, and leads into the guide, by #{name}" do
+    it "says what the panel in view is for, and leads into the guide, by #{name}", long: name == :finger do
       open_song(id, size: hand[:size])
       feel_for(name)
       open_panel(hand, "Versions")

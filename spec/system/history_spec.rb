@@ -14,7 +14,7 @@ RSpec.describe "What was done" do
   end
 
   Hands::ALL.each do |name, hand|
-    it "is gone back in and on again by #{name}" do
+    it "is gone back in and on again by #{name}", long: name == :finger do
       names = %w[One Two Three]
       names.each { |one| Server.edit_log.edit(id, revision(id), "rename_song", { "name" => one }) }
       open_song(id, size: hand[:size])

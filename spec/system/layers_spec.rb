@@ -51,7 +51,7 @@ RSpec.describe "Layers", :system do
   it "shows on a track what a carrier clip elsewhere does to it, and leads there" do
     show_bar(19)
     click_on "Unfold Deck"
-    page.select("Cutoff", from: "Parameter shown on Deck")
+    show_parameter("Deck", "Cutoff")
     ghost = page.find("[data-testid='track-deck'] .ghost-name", text: "Undertow sets", match: :first)
     expect(page).to have_css("[data-testid='track-deck'] .ghost path", minimum: 1, visible: :all)
     ghost.click

@@ -24,7 +24,7 @@ RSpec.describe "An LFO in a clip" do
   end
 
   Hands::ALL.each do |name, hand|
-    it "is made of a drawn move by #{name}, goes as fast as is typed, in every copy of the clip, and comes back by undo" do
+    it "is made of a drawn move by #{name}, goes as fast as is typed, in every copy of the clip, and comes back by undo", long: name == :finger do
       before = move
       make_one(hand)
       expect(move.depth).to eq 0.25
@@ -64,7 +64,7 @@ RSpec.describe "An LFO in a clip" do
       end
     end
 
-    it "runs between two lines that are dragged by #{name}; points stay on the curve" do
+    it "runs between two lines that are dragged by #{name}; points stay on the curve", long: name == :finger do
       open_song(id, size: hand[:size])
       feel_for(name)
       edit(id, "set_limits", { envelope_id: move.id, low: -0.5, high: 0.5 })
@@ -84,7 +84,7 @@ RSpec.describe "An LFO in a clip" do
   end
 
   Hands::ALL.to_a.reverse.each do |name, hand|
-    it "has its rate moved beside it in the clip by #{name}, so that every copy does it too, and says why it is as it is" do
+    it "has its rate moved beside it in the clip by #{name}, so that every copy does it too, and says why it is as it is", long: name == :finger do
       make_one(hand)
       typed("A cycle lasts", "1/8")
       eventually(id) { move.source.cycle_ticks == 480 }
@@ -111,7 +111,7 @@ RSpec.describe "An LFO in a clip" do
   def setting = KindSatchel::Address.setting(move.id, "rate")
   def mover = snapshot(id).song.directory.movers(setting)[0][1]
 
-  it "is drawn by its bounds while a hand tries what would take long, and says so until it lets go" do
+  it "is drawn by its bounds while a hand tries what would take long, and says so until it lets go", :long do
     lane = ->(target) { snapshot(id).song.tracks.flat_map(&:lanes).find { |one| one.target.to_s == target }.id }
     edit(id, "set_lfo", { envelope_id: move.id, wave: "sine", cycle_ticks: 320 })
     2.times.inject(move.id) do |moved, _|
@@ -132,7 +132,7 @@ RSpec.describe "An LFO in a clip" do
     eventually(id) { move.depth < 0.25 }
   end
 
-  it "is seen while a slider moves, says what is wrong with a rate, and turns into points to draw on" do
+  it "is seen while a slider moves, says what is wrong with a rate, and turns into points to draw on", :long do
     make_one(Hands::ALL[:mouse])
     drawn = corners
     before = move.depth

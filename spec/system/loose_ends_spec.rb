@@ -7,7 +7,7 @@ RSpec.describe "Loose ends" do
   let(:id) { plant }
 
   Hands::ALL.each do |name, hand|
-    it "are counted, led to and mended by #{name}; the count follows" do
+    it "are counted, led to and mended by #{name}; the count follows", long: name == :mouse do
       open_song(id, size: hand[:size])
       feel_for(name)
       press_on(hand, page.find("button[aria-label='4 loose ends']"))

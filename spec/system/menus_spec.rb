@@ -55,7 +55,7 @@ RSpec.describe "What can be done to a thing" do
     eventually(id) { |now| now.markers.size == song.markers.size + 1 }
   end
 
-  it "is called the same in the bar beside the choice, in the panel and in the menu, by finger in words" do
+  it "is called the same in the bar beside the choice, in the panel and in the menu, by finger in words", :long do
     Capybara.current_driver = :phone
     page.driver.browser.page.command("Emulation.setTouchEmulationEnabled", enabled: true)
     open_song(id, size: :phone)

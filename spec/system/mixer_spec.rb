@@ -24,7 +24,7 @@ RSpec.describe "The mixer" do
     eventually(id) { knob("rope-bass/channel/volume") == before }
   end
 
-  it "adds a lane by the + of a fader, and moves every fader and meter as heard while it plays" do
+  it "adds a lane by the + of a fader, and moves every fader and meter as heard while it plays", :long do
     open_song(id)
     press_keys("y")
     within("[data-testid='slide-crate-kit/channel/volume']") { click_on "Add a lane for Volume" }

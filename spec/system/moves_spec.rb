@@ -80,17 +80,22 @@ RSpec.describe "Moves in the studio" do
     expect([heard_path, snapshot(id).revision]).to eq [edge, 1]
   end
 
-  it "bends a segment by the mark in its middle, and shapes it from the panel" do
+  def shape_of_chosen(words)
+    page.find("[role=group][aria-label='The chosen points']").click_button("Shape")
+    page.find("[role=menuitem]", text: words).click
+  end
+
+  it "bends a segment by the mark in its middle, and shapes it from the bar beside it" do
     drag(middle("bend-#{move_id}-0"), 0, -40)
     eventually(id) { |song| points_of(song, move_id)[0].shape.settings["curve"] != 0.35 }
     page.find_all("[data-testid='point-#{move_id}-0']", minimum: 1, visible: :all)
-    click_on "hold"
+    shape_of_chosen("Hold")
     eventually(id) { |song| points_of(song, move_id)[0].shape.still? }
-    click_on "straight"
+    shape_of_chosen("Straight")
     eventually(id) { |song| points_of(song, move_id)[0].shape == shape("straight") }
   end
 
-  it "chooses what the envelope does" do
+  it "chooses what the envelope does", :long do
     expect(page).to have_button("shift", class: "btn-secondary")
     before = json_of(snapshot(id).song)
     click_on "set"
@@ -200,6 +205,7 @@ RSpec.describe "Moves in the studio" do
     track = song.tracks_of(address(driven)).first
     open_panel(Hands::ALL[:mouse], "Sum")
     page.find_all(:button, track.name, exact_text: true).first.click
+    show_knob(driven)
     page.find("[data-testid='knob-#{driven}'] [role='slider']").native.node.focus
     expect(page).to have_css("[data-testid='sum']", text: " of #{track.name}, heard at")
     x, y = dial(driven)

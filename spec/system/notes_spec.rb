@@ -47,7 +47,7 @@ RSpec.describe "Notes in the studio" do
     expect(page.find("[data-testid='note-mooring-#{made}']", match: :first)["aria-label"]).to start_with words
   end
 
-  it "chooses by a loop and by keys, moves, copies, pastes and removes; the panel quantises and transposes" do
+  it "chooses by a loop and by keys, moves, copies, pastes and removes; the panel quantises and transposes", :long do
     open_song(id)
     show_notes
     mouse.click(x: middle("note-mooring-0")[0], y: middle("note-mooring-0")[1])
@@ -69,7 +69,7 @@ RSpec.describe "Notes in the studio" do
     eventually(id) { notes.size == count }
   end
 
-  it "makes a clip by a double press on bare ground, draws a beat in it, names and doubles it" do
+  it "makes a clip by a double press on bare ground, draws a beat in it, names and doubles it", :long do
     open_song(id)
     page.find_button("Bell Buoy", exact: true).click
     press_keys("w")

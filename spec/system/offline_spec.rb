@@ -29,7 +29,7 @@ RSpec.describe "While the server is away" do
     page.find("[data-testid='knob-rope-bass/synth/cutoff'] [role=slider]").tap(&:click).send_keys(by)
   end
 
-  it "shows and plays the last song, says so and changes nothing; and goes on by itself when the server is back" do
+  it "shows and plays the last song, says so and changes nothing; and goes on by itself when the server is back", :long do
     open_song(id)
     click_on "Rope Bass", exact: true
     expect(kept?).to be true

@@ -27,7 +27,7 @@ RSpec.describe "From a new song to one's own tracks and sounds" do
   end
 
   Hands::ALL.each do |name, hand|
-    it "goes by #{name}" do
+    it "goes by #{name}", :long do
       Capybara.current_driver = hand[:size]
       visit "/"
       feel_for(name)
@@ -62,6 +62,7 @@ RSpec.describe "From a new song to one's own tracks and sounds" do
       at_foot(hand, "Knobs") do
         from_menu(hand, "Add an effect to Line", "Phaser")
         eventually(id) { song.clip("line").devices.map(&:type) == ["phaser"] }
+        show_knob(swept)
         press_on(hand, page.find("[data-testid='knob-#{swept}'] [aria-label='Embed Centre in Line']"))
         eventually(id) { envelope(swept) }
       end
@@ -80,7 +81,10 @@ RSpec.describe "From a new song to one's own tracks and sounds" do
 
       # The fader follows in the mixer.
       hand[:press].call(self, name_row(region))
-      at_foot(hand, "Knobs") { press_on(hand, page.find("[data-testid='knob-#{gated}'] [aria-label='Embed Volume in Line']")) }
+      at_foot(hand, "Knobs") do
+        show_knob(gated)
+        press_on(hand, page.find("[data-testid='knob-#{gated}'] [aria-label='Embed Volume in Line']"))
+      end
       draw(hand, gated, 40)
       press_on(hand, page.find(:button, "Mixer", match: :first)) if name == :mouse
       open_panel(hand, "Mixer") if name == :finger

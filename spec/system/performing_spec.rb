@@ -18,7 +18,10 @@ RSpec.describe "Performing" do
 
   def record = page.find("[aria-label^='Record moves']", match: :first).click
   def stop = page.find("[aria-label='Stop recording']", match: :first).click
-  def knob(address) = page.find("[data-testid='knob-#{address}'] [role=slider]")
+  def knob(address)
+    show_knob(address)
+    page.find("[data-testid='knob-#{address}'] [role=slider]")
+  end
   def envelope(clip, parameter, role) = song.clip(clip).envelopes.find { |one| one.target.parameter_id == parameter && one.role == role }
   def way(name, words) = page.find("[aria-label='#{name}']").select(words)
 
@@ -46,7 +49,7 @@ RSpec.describe "Performing" do
     mouse.up
   end
 
-  it "writes a filter sweep into the bass clip, says what it is about to write over, and is one step of undo" do
+  it "writes a filter sweep into the bass clip, says what it is about to write over, and is one step of undo", :long do
     open_bass
     click_on "How it is recorded"
     expect(page.find("[data-testid='written-over']")).to have_text("Cutoff in Mooring (4 regions)")
@@ -90,7 +93,7 @@ RSpec.describe "Performing" do
     stop
   end
 
-  it "records two laps, the second only where it was touched; makes it coarser; then one point is put exactly" do
+  it "records two laps, the second only where it was touched; makes it coarser; then one point is put exactly", :long do
     open_bass
     drag([bar_x(6) + 1, middle("ruler")[1] - 6], 102, 0)
     eventually(id) { |now| (now.range.end_tick - now.range.start_tick - BAR).abs <= 960 }
@@ -118,7 +121,7 @@ RSpec.describe "Performing" do
     expect(page).to have_text("Its points were changed since")
   end
 
-  it "shows what was played also where the pass is stopped long after the last touch" do
+  it "shows what was played also where the pass is stopped long after the last touch", :long do
     open_bass
     edit(id, "set_range", { on: true, start_tick: 5 * BAR, end_tick: 6 * BAR })
     press_ruler(bar_x(6) + 4)
@@ -152,7 +155,7 @@ RSpec.describe "Performing" do
     eventually(id) { passes.first["join_ticks"] == 480 }
   end
 
-  it "records a send throw as latch into the lane" do
+  it "records a send throw as latch into the lane", :long do
     open_bass
     click_on "Gull Chop", exact: true
     ways do
@@ -174,7 +177,7 @@ RSpec.describe "Performing" do
     expect(lane.at(lap["to_tick"] - 300)).to be_within(0.011).of(lap["strokes"].last.last)
   end
 
-  it "writes what arrow keys do with an armed knob; one that is not armed stays out of it" do
+  it "writes what arrow keys do with an armed knob; one that is not armed stays out of it", :long do
     open_bass
     focus("knob-#{cutoff}")
     knob(cutoff).click
@@ -190,7 +193,7 @@ RSpec.describe "Performing" do
     expect(passes.map { |pass| pass["address"] }).to eq [cutoff]
   end
 
-  it "takes over a moving knob without a jump, says so, and hands it back by one press" do
+  it "takes over a moving knob without a jump, says so, and hands it back by one press", :long do
     open_bass
     page.find("body").send_keys(:space)
     expect(running).to be true
@@ -200,7 +203,7 @@ RSpec.describe "Performing" do
     eventually(id) { |now| now.held.empty? }
   end
 
-  it "offers again what was played when the page is closed in the middle of it" do
+  it "offers again what was played when the page is closed in the middle of it", :long do
     open_bass
     record
     expect(running).to be true

@@ -70,7 +70,7 @@ RSpec.describe "Playing in" do
     eventually(id) { notes.size == count }
   end
 
-  it "plays by typing: rows a fourth apart, letters do nothing else meanwhile; Escape ends it" do
+  it "plays by typing: rows a fourth apart, letters do nothing else meanwhile; Escape ends it", :long do
     open_keys
     press_keys([:shift, "k"])
     expect(page).to have_css("[aria-pressed='true']", text: "type to play")
@@ -87,7 +87,7 @@ RSpec.describe "Playing in" do
     expect(page).to have_css("[aria-pressed='false']", text: "type to play")
   end
 
-  it "counts in: the playhead waits, what is played right before the start stands on it" do
+  it "counts in: the playhead waits, what is played right before the start stands on it", :long do
     open_keys
     # Four bars of 4/4 at 92 BPM last 10.4 s; they are heard without the click too.
     set("Count-in", "count 4 bars")
@@ -103,7 +103,7 @@ RSpec.describe "Playing in" do
     eventually(id) { |now| now.clip("mooring").notes.any? { |note| note.pitch.between?(72, 81) && note.tick < 60 } }
   end
 
-  it "records a loop: each lap is written before it begins again, and adds; or it replaces what it goes over" do
+  it "records a loop: each lap is written before it begins again, and adds; or it replaces what it goes over", :long do
     open_keys
     set("Keyboard", "simulated controller")
     drag([bar_x(6) + 1, middle("ruler")[1] - 6], 102, 0)
@@ -150,7 +150,7 @@ RSpec.describe "Playing in" do
     eventually(id) { notes.size == before }
   end
 
-  it "keeps what was played while the server is away, and writes it once it is there again" do
+  it "keeps what was played while the server is away, and writes it once it is there again", :long do
     open_keys
     set("Keyboard", "simulated controller")
     record
@@ -168,7 +168,7 @@ RSpec.describe "Playing in" do
     eventually(id) { notes.one? { |note| note.pitch == 73 } }
   end
 
-  it "takes a tapped tempo once the hand rests" do
+  it "takes a tapped tempo once the hand rests", :long do
     open_keys
     place = place_of(page.find(:button, "Tap the tempo"))
     times = Array.new(5) do
@@ -183,7 +183,7 @@ RSpec.describe "Playing in" do
     open_song(id, size: :phone)
     feel_for(:finger)
     tap(place_of(page.find_button("Crate Kit", exact: true)))
-    page.find("nav button", text: "Keys").click
+    show_panel("Keys")
     set("Count-in", "no count-in")
     before = song.clip("crates").notes
     record

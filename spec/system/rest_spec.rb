@@ -15,7 +15,7 @@ RSpec.describe "Sound that is over" do
   def states = page.evaluate_script("window.contexts.map(({ state }) => state)")
   def becomes?(wanted) = 80.times.any? { states == wanted || !sleep(0.25) }
 
-  it "rests some seconds after playing has stopped, not while it plays, and plays on at the next press" do
+  it "rests some seconds after playing has stopped, not while it plays, and plays on at the next press", :long do
     Capybara.current_driver = :desk
     watch_contexts
     open_song(id)

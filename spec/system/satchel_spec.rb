@@ -36,7 +36,7 @@ RSpec.describe "The satchel" do
   end
 
   Hands::ALL.each do |name, hand|
-    it "drops a shipped gate on the gull's send, turned over, by #{name}: in every copy, and undone by one step" do
+    it "drops a shipped gate on the gull's send, turned over, by #{name}: in every copy, and undone by one step", long: name == :finger do
       before = thrown
       edit(id, "move_track", { track_id: "gull-chop", place: 1 })
       open_satchel(hand, hand[:size])
@@ -54,7 +54,7 @@ RSpec.describe "The satchel" do
       expect(thrown).to eq before
     end
 
-    it "keeps the envelope at hand by #{name}, which drops again the same, and lets it go and come back" do
+    it "keeps the envelope at hand by #{name}, which drops again the same, and lets it go and come back", long: name == :finger do
       before = song.clip("mooring").envelopes.first
       open_satchel(hand, hand[:size])
       press_on(hand, page.find("[data-testid='point-#{before.id}-0']", match: :first, visible: :all))
@@ -75,7 +75,7 @@ RSpec.describe "The satchel" do
     end
   end
 
-  it "takes a chosen stretch that is dragged into the panel, and lets it be renamed" do
+  it "takes a chosen stretch that is dragged into the panel, and lets it be renamed", :long do
     before = song.clip("mooring").envelopes.first
     open_satchel(Hands::ALL[:mouse], :desk)
     page.find_button("Span").click
@@ -87,7 +87,7 @@ RSpec.describe "The satchel" do
     expect(Server.moves.list.first.move.role).to eq "shift"
   end
 
-  it "finds by word and by a drawn shape, and drops by a key, between a foot and a top that are typed" do
+  it "finds by word and by a drawn shape, and drops by a key, between a foot and a top that are typed", :long do
     open_satchel(Hands::ALL[:mouse], :desk)
     fill_in "Find a move", with: "pump gentle"
     expect(page).to have_css("[aria-label='Moves'] button", count: 1, text: "Kick lean")

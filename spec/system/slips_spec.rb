@@ -42,7 +42,7 @@ RSpec.describe "A hand in the studio" do
       expect(page).to have_css("[data-testid='position']", text: /\A5\.1\.0\b/)
     end
 
-    it "zooms about the playhead, or about what is chosen; either stays in sight" do
+    it "zooms about the playhead, or about what is chosen; either stays in sight", :long do
       open_song(id)
       across = lambda do |css|
         page.evaluate_script("(b => b.x + b.width / 2)(document.querySelector(#{css.to_json}).getBoundingClientRect())")
@@ -73,7 +73,7 @@ RSpec.describe "A hand in the studio" do
     end
   end
 
-  it "puts the keyboard on a point that was pressed: digits and Enter give it a value, and no key of the view chooses a region" do
+  it "puts the keyboard on a point that was pressed: digits and Enter give it a value, and no key of the view chooses a region", :long do
     open_song(id)
     x, y = middle("point-#{mooring}-1")
     mouse.click(x:, y:)

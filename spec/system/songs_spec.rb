@@ -41,6 +41,7 @@ RSpec.describe "Songs in the studio" do
     open_song(id)
     click_on "Play"
     expect(sounds?).to be true
+    show_knob("rope-bass/channel/mute")
     page.find("[data-testid='knob-rope-bass/channel/mute'] [role=slider]").click
     eventually(id) { |song| song.knob(address("rope-bass/channel/mute")) == 1.0 }
     press_ruler(680)
@@ -76,7 +77,7 @@ RSpec.describe "Songs in the studio" do
     press_ruler(bar_x(13))
     click_on "Paste"
     eventually(id) { |now| now.directory.regions_of_clip("mooring").any? { |placed| placed.region.start_tick == 12 * BAR } }
-    click_on "Separate"
+    in_choice_bar { click_on "Separate" }
     song = eventually(id) { |now| now.clips.values.map(&:name).include?("Mooring 2") }
     expect(song.directory.regions_of_clip("mooring").size).to eq 4
     click_on "Remove"
@@ -85,7 +86,7 @@ RSpec.describe "Songs in the studio" do
     eventually(id) { |now| now.track("rope-bass").regions.any? { |entry| entry.start_tick == 4 * BAR } }
   end
 
-  it "is as it was left after a reload, undo included" do
+  it "is as it was left after a reload, undo included", :long do
     open_song(id)
     click_on "Unfold Fog Pad"
     type_into "Name of the song", "High Tide Market"
@@ -142,7 +143,7 @@ RSpec.describe "Songs in the studio" do
     expect(page).to have_css("button[aria-label='Meter 3/4 from bar 6']")
   end
 
-  it "makes, renames, duplicates, deletes, brings back, exports and imports songs in the list" do
+  it "makes, renames, duplicates, deletes, brings back, exports and imports songs in the list", :long do
     song = plant(DemoSong.build.with(name: "Quay #{id}"))
     Capybara.current_driver = :desk
     visit "/"

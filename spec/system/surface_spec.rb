@@ -41,7 +41,7 @@ RSpec.describe "The phone as surface" do
     touch("touchEnd")
   end
 
-  it "turns a knob that sounds on the desktop at once, and lets go there; the key is spent" do
+  it "turns a knob that sounds on the desktop at once, and lets go there; the key is spent", :long do
     bring_in_phone
     on_phone do
       feel_for(:finger)
@@ -58,7 +58,7 @@ RSpec.describe "The phone as surface" do
   end
 
   Hands::ALL.each do |name, hand|
-    it "asks by #{name} what a key may do, and calls keys by names, however long" do
+    it "asks by #{name} what a key may do, and calls keys by names, however long", long: name == :mouse do
       Server.keys.enter(Server.keys.invite(kind: "studio").first, from: "there", device: "Android tablet")
       open_song(id, size: hand[:size])
       feel_for(name)
@@ -79,7 +79,7 @@ RSpec.describe "The phone as surface" do
     end
   end
 
-  it "starts the recording, turns a knob, and stops it: the move is in the clip, on the desktop's song" do
+  it "starts the recording, turns a knob, and stops it: the move is in the clip, on the desktop's song", :long do
     bring_in_phone
     on_phone do
       feel_for(:finger)
@@ -95,7 +95,7 @@ RSpec.describe "The phone as surface" do
     expect(passes.first["laps"].first["samples"]).to be >= 6
   end
 
-  it "lets go of what a phone holds that goes away" do
+  it "lets go of what a phone holds that goes away", :long do
     bring_in_phone
     on_phone do
       feel_for(:finger)
@@ -108,7 +108,7 @@ RSpec.describe "The phone as surface" do
     eventually(id) { |now| now.knob(address("rope-bass/synth/sweep")) < 0.74 }
   end
 
-  it "turns the pad, the faders and the sets, and arms tracks" do
+  it "turns the pad, the faders and the sets, and arms tracks", :long do
     bring_in_phone
     page.find("[aria-label='What the pad turns across']").select("Cutoff of Rope Bass")
     on_phone do

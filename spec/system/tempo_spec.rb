@@ -18,7 +18,7 @@ RSpec.describe "The tempo in the studio" do
   end
 
   Hands::ALL.each do |name, hand|
-    it "slows the last two bars to 72 by #{name}, is seen, dragged and explained, and undone" do
+    it "slows the last two bars to 72 by #{name}, is seen, dragged and explained, and undone", long: name == :finger do
       edit(id, "set_range", { on: true, start_tick: 30 * BAR, end_tick: 32 * BAR })
       open_song(id, size: hand[:size])
       feel_for(name)
@@ -91,7 +91,7 @@ RSpec.describe "The tempo in the studio" do
 
   def places = song.tracks.flat_map(&:regions).to_h { |region| [region.id, [region.start_tick, region.length_ticks]] }
 
-  it "has the playhead glide where playing is, also while the tempo moves, the view is zoomed, and the hand puts it elsewhere" do
+  it "has the playhead glide where playing is, also while the tempo moves, the view is zoomed, and the hand puts it elsewhere", :long do
     edit(id, "glide_tempo", { from_tick: 4 * BAR, to_tick: 6 * BAR, from_bpm: 110, to_bpm: 60, shape: "curved" })
     open_uncounted(id)
     press_ruler(bar_x(5) + 4)

@@ -25,7 +25,7 @@ RSpec.describe "Tracks and song time in the studio" do
     eventually(id) { |now| now.track(copy.id).lanes.size == 1 }
   end
 
-  it "plays on through a duplicate, a group, a mute and a solo" do
+  it "plays on through a duplicate, a group, a mute and a solo", :long do
     click_on "Play"
     expect(sounds?).to be true
     page.select("a new group", from: "Sounds into")
@@ -51,7 +51,7 @@ RSpec.describe "Tracks and song time in the studio" do
     expect(page).to have_css("[role=alert]", text: "would be a ring")
   end
 
-  it "takes bars out, puts them in and opens bars" do
+  it "takes bars out, puts them in and opens bars", :long do
     before = json_of(snapshot(id).song)
     length = snapshot(id).song.length_ticks
     act = lambda do |words|
@@ -70,7 +70,7 @@ RSpec.describe "Tracks and song time in the studio" do
     eventually(id) { |now| json_of(now) == before }
   end
 
-  it "marks places, goes to them by key and repeats between them" do
+  it "marks places, goes to them by key and repeats between them", :long do
     act = lambda do |words|
       click_on "Bars"
       page.find("[role=menuitem]", text: words).click

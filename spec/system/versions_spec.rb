@@ -9,7 +9,7 @@ RSpec.describe "Versions" do
   def lane = snapshot(id).song.track("rope-bass").lanes.find { |one| one.target.parameter_id == "cutoff" }
 
   Hands::ALL.each do |name, hand|
-    it "are kept, compared with now, and give one move back, by #{name}" do
+    it "are kept, compared with now, and give one move back, by #{name}", long: name == :mouse do
       old = lane
       open_song(id, size: hand[:size])
       feel_for(name)
@@ -29,7 +29,7 @@ RSpec.describe "Versions" do
     end
   end
 
-  it "are heard in place of the song while it plays, until somebody edits" do
+  it "are heard in place of the song while it plays, until somebody edits", :long do
     loud = VersionShelf.keep(id, "Loud")
     Server.edit_log.edit(id, revision(id), "set_knob", { "address" => "master/channel/volume", "value" => 0.0 })
     VersionShelf.keep(id, "Hushed")

@@ -29,10 +29,8 @@ RSpec.describe "From a sweep in a clip to points on the track" do
     eventually(id) { envelope(text) }
   end
 
-  def choose_name(text) = page.find("[aria-label='Parameter shown on Rope Bass']").find("option[value='#{text}']").select_option
-
   Hands::ALL.each do |name, hand|
-    it "goes by #{name}" do
+    it "goes by #{name}", long: name == :mouse do
       open_song(id, size: hand[:size])
       feel_for(name)
       region = first_region.id
@@ -43,7 +41,7 @@ RSpec.describe "From a sweep in a clip to points on the track" do
       press_button(hand, "Separate")
       eventually(id) { snapshot(id).song.directory.regions_of_clip(first_region.clip_id).size == 1 }
       embed(hand, swept, "Embed Amount in Mooring 2")
-      choose_name(swept)
+      show_parameter("Rope Bass", swept)
       close_sheet(hand)
       move = envelope(swept).id
       hand[:press].call(self, on_line(move, 250))
@@ -70,7 +68,7 @@ RSpec.describe "From a sweep in a clip to points on the track" do
 
       # A gate of seven beats.
       embed(hand, gated, "Embed Volume in Mooring 2")
-      choose_name(gated)
+      show_parameter("Rope Bass", gated)
       open_panel(hand, "Sum")
       press_button(hand, "own length")
       page.find_field("Own length").set("7")
@@ -79,7 +77,7 @@ RSpec.describe "From a sweep in a clip to points on the track" do
       expect(page).to have_css("[data-testid='meeting']", text: "after 56 beats")
 
       # A swell on the lane of the cutoff.
-      choose_name(cutoff)
+      show_parameter("Rope Bass", cutoff)
       count = lane.points.size
       close_sheet(hand)
       x = bar_of_lane(hand)

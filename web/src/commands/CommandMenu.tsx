@@ -30,16 +30,18 @@ interface Props {
   label: string;
   before?: Command[];
   title?: string;
+  /** Whether arrows lead to it rather than Tab. */
+  aside?: boolean;
   look: string;
   style?: CSSProperties;
   children: ReactNode;
 }
 
 /** A button that opens them. */
-export function CommandMenu({ subject, label, before, title, look, style, children }: Props) {
+export function CommandMenu({ subject, label, before, title, aside, look, style, children }: Props) {
   return (
     <MenuTrigger>
-      <Button aria-label={label} style={style} className={look}>
+      <Button aria-label={label} style={style} className={look} excludeFromTabOrder={aside}>
         <span title={title} className="contents">
           {children}
         </span>

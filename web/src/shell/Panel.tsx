@@ -5,6 +5,7 @@ import { useSong } from "../state/song";
 import { useShown } from "../state/useShown";
 import { type PanelName, useView } from "../state/view";
 import { fetchLater, Later, Part } from "../ui/later";
+import { AllPanel } from "./AllPanel";
 
 // What a song opens with comes with the page; the others when they are opened, or while nothing else is done.
 const PARTS = {
@@ -39,6 +40,8 @@ function useFocus(): string | null {
 export function Panel({ name }: { name: PanelName }) {
   const focus = useFocus();
   switch (name) {
+    case "all":
+      return <AllPanel />;
     case "knobs":
       return <KnobStrip />;
     case "sum":

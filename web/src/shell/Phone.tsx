@@ -8,11 +8,11 @@ import { KeptStrip } from "../ui/Away";
 import { Notice } from "../ui/Notice";
 import { useSeen } from "../ui/useSeen";
 import { ChoiceBar } from "./ChoiceBar";
-import { HelpBox, HelpButton } from "./HelpBox";
+import { HelpBox } from "./HelpBox";
 import { Panel } from "./Panel";
-import { PANELS, PHONE_SHEETS } from "./panelNames";
+import { FAR_SHEETS, NEAR_SHEETS, PANELS } from "./panelNames";
 import { ToolBar } from "./ToolBar";
-import { TopBar } from "./TopBar";
+import { TopBar, UndoButton } from "./TopBar";
 import { PlayButton } from "./Transport";
 
 /** One column: the song, one sheet from below, the transport in reach of the thumb. */
@@ -53,6 +53,7 @@ export function Phone() {
       {!typing && (
         <nav className="phone-nav">
           <Sheets current={sheet} />
+          <UndoButton />
           <RecordButton large />
           <PlayButton large />
         </nav>
@@ -61,13 +62,13 @@ export function Phone() {
   );
 }
 
-/** The sheets, each behind a button; a second press puts the sheet away. */
+/** The sheets used most, each behind a button, and the way to all; a second press puts the sheet away. */
 function Sheets({ current }: { current: PanelName | null }) {
   return (
-    <div className="fade-x flex min-w-0 grow overflow-x-auto">
-      {PHONE_SHEETS.map((name) => {
+    <div className="flex min-w-0 grow">
+      {[...NEAR_SHEETS, "all" as const].map((name) => {
         const { name: words, Icon } = PANELS[name];
-        const open = current === name;
+        const open = current === name || (name === "all" && current !== null && FAR_SHEETS.includes(current));
         return (
           <button
             key={name}
@@ -81,7 +82,6 @@ function Sheets({ current }: { current: PanelName | null }) {
           </button>
         );
       })}
-      <HelpButton look="sheet-button" before={() => current ?? setView({ sheet: "sum" })} />
     </div>
   );
 }

@@ -57,7 +57,8 @@ export function TopBar({ narrow }: { narrow: boolean }) {
       <LooseEndsCount />
       <HearingVersion narrow={narrow} />
       <HandBackAll narrow={narrow} />
-      <UndoButtons words={!narrow} />
+      {!narrow && <UndoButton words />}
+      <RedoButton />
       {!narrow && <HistoryMenu />}
       {!narrow && (
         <span className="flex max-[900px]:hidden">
@@ -69,26 +70,33 @@ export function TopBar({ narrow }: { narrow: boolean }) {
   );
 }
 
-export function UndoButtons({ words = true }: { words?: boolean }) {
+/** Takes the last step back; in words where there is room. */
+export function UndoButton({ words = false }: { words?: boolean }) {
   const undo = useSong((state) => state.undo);
+  return (
+    <button
+      type="button"
+      className={clsx(
+        "btn btn-ghost btn-sm",
+        words ? "w-44 min-w-0 shrink justify-start max-[900px]:w-auto" : "btn-square shrink-0 pointer-coarse:size-11",
+      )}
+      disabled={!undo}
+      aria-label={undo ? `Undo: ${undo}` : "Nothing to undo"}
+      title={undo ? `Undo: ${undo}` : "Nothing to undo"}
+      onClick={() => void step("undo")}
+    >
+      <Undo2 size={words ? 15 : 18} className="shrink-0" />
+      {words && undo && <span className="truncate font-normal max-[900px]:hidden">{undo}</span>}
+    </button>
+  );
+}
+
+function RedoButton() {
   const redo = useSong((state) => state.redo);
   return (
-    <div className={clsx("flex items-center", words ? "min-w-0" : "shrink-0")}>
-      <button
-        type="button"
-        className={clsx("btn btn-ghost btn-sm min-w-0 justify-start", words && "w-44 shrink max-[900px]:w-auto")}
-        disabled={!undo}
-        aria-label={undo ? `Undo: ${undo}` : "Nothing to undo"}
-        title={undo ? `Undo: ${undo}` : "Nothing to undo"}
-        onClick={() => void step("undo")}
-      >
-        <Undo2 size={15} className="shrink-0" />
-        {words && undo && <span className="truncate font-normal max-[900px]:hidden">{undo}</span>}
-      </button>
-      <IconButton label={redo ? `Redo: ${redo}` : "Nothing to redo"} off={!redo} onPress={() => void step("redo")}>
-        <Redo2 size={15} />
-      </IconButton>
-    </div>
+    <IconButton label={redo ? `Redo: ${redo}` : "Nothing to redo"} off={!redo} onPress={() => void step("redo")}>
+      <Redo2 size={15} />
+    </IconButton>
   );
 }
 

@@ -4,6 +4,7 @@ import {
   BookMarked,
   Columns3,
   Layers,
+  LayoutGrid,
   ListMusic,
   type LucideIcon,
   Music,
@@ -20,6 +21,7 @@ import type { PanelName } from "../state/view";
 
 /** Panels and sheets: what they are called, and their icons. */
 export const PANELS: Record<PanelName, { name: string; Icon: LucideIcon }> = {
+  all: { name: "All", Icon: LayoutGrid },
   sum: { name: "Sum", Icon: Sigma },
   edit: { name: "Edit", Icon: PencilRuler },
   find: { name: "Finder", Icon: Search },
@@ -49,18 +51,16 @@ export const DESK_PANELS: PanelName[] = [
   "versions",
   "hand",
 ];
-export const PHONE_SHEETS: PanelName[] = [
-  "knobs",
-  "mixer",
+/** The sheets of a phone that stand in its bottom bar, and those behind *All*. */
+export const NEAR_SHEETS: PanelName[] = ["knobs", "sum", "clip", "mixer"];
+export const FAR_SHEETS: PanelName[] = [
+  "edit",
+  "track",
+  "satchel",
+  "find",
   "keys",
   "hands",
   "takes",
-  "sum",
-  "edit",
-  "satchel",
-  "find",
-  "clip",
-  "track",
   "ends",
   "versions",
   "hand",

@@ -1,12 +1,12 @@
 import type { EnvelopePart, TrackPart } from "../api/types";
 import { hasLanes } from "../geometry/heights";
-import { moveOf, movesHere, trackOf } from "./catalogue";
+import { moveOf, movesHere, ownerById, trackOf } from "./catalogue";
 import { isDriving } from "./driving";
 import type { Lookup } from "./lookup";
 import { lookup } from "./lookup";
 import type { Model } from "./model";
 import { song } from "./song";
-import { setView, viewNow } from "./view";
+import { openDevice, openOf, setView, viewNow } from "./view";
 
 const MOST_LATELY = 24;
 
@@ -14,6 +14,9 @@ const MOST_LATELY = 24;
 export function focusOn(address: string): void {
   const { focus, lately } = viewNow();
   const trackId = trackOf(song().model, address);
+  const [chain, deviceId] = address.split("/");
+  const opened = openOf(chain, ownerById(song().model, chain)?.devices ?? []);
+  if (!opened.includes(deviceId)) openDevice(chain, deviceId, true, opened);
   if (focus[trackId] === address && lately[0] === address) return;
   setView({
     focus: { ...focus, [trackId]: address },

@@ -6,6 +6,7 @@ export const FEET = ["knobs", "mixer", "keys", "hands"] as const;
 export type Foot = (typeof FEET)[number];
 
 export type PanelName =
+  | "all"
   | "mixer"
   | "keys"
   | "sum"
@@ -59,6 +60,8 @@ export interface KeptView {
   layer: Record<string, EnvelopePart["role"]>;
   /** The part of a kit that its card shows, by the kit's path; none for the whole. */
   parts: Record<string, string>;
+  /** Of each chain the devices whose knobs are seen at the foot; until one was opened or touched, the first. */
+  openDevices: Record<string, string[]>;
   /** Unfolded tracks of notes that show their notes rather than their moves. */
   notes: Record<string, boolean>;
   foot: Foot;
@@ -97,6 +100,7 @@ export const FRESH_VIEW: KeptView = {
   tall: {},
   layer: {},
   parts: {},
+  openDevices: {},
   notes: {},
   foot: "knobs",
   folds: {},
@@ -133,3 +137,13 @@ export const turnShowing = (): void => {
 /** Turns an unfolded track of notes between its notes and its moves. */
 export const turnNotes = (trackId: string): void =>
   setView({ notes: { ...viewNow().notes, [trackId]: !viewNow().notes[trackId] } });
+
+/** The devices of a chain that are open. */
+export const openOf = (chain: string, devices: { id: string }[], { openDevices } = viewNow()): string[] =>
+  openDevices[chain] ?? devices.slice(0, 1).map(({ id }) => id);
+
+/** Opens a device of a chain at the foot, or closes it, beside those of the chain that are open. */
+export function openDevice(chain: string, deviceId: string, on: boolean, opened: string[]): void {
+  const others = opened.filter((id) => id !== deviceId);
+  setView({ openDevices: { ...viewNow().openDevices, [chain]: on ? [...others, deviceId] : others } });
+}

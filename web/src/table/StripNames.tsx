@@ -3,6 +3,8 @@ import { MoveVertical } from "lucide-react";
 import type { EnvelopePart, TrackPart } from "../api/types";
 import { CommandMenu } from "../commands/CommandMenu";
 import { FOLDED_HEIGHT, hasLanes } from "../geometry/heights";
+import { hueStyle, parameterHue } from "../geometry/hue";
+import { restOnThing, thingMenu } from "../gestures/menus";
 import { pressRaise, raiseKey } from "../gestures/raise";
 import { findParameter, isHeld, targetsOn } from "../state/catalogue";
 import { holdsRegions } from "../state/holds";
@@ -18,6 +20,9 @@ import { useNarrow } from "../ui/useNarrow";
 import { LayerSwitch } from "./LayerSwitch";
 
 const NONE: never[] = [];
+/** How tall a chip is with the gap after it, and what stands under the chips. */
+const CHIP = 26;
+const UNDER_CHIPS = 30;
 
 /** The names of an unfolded track's strips, beside them. */
 export function StripNames({
@@ -61,26 +66,20 @@ export function StripNames({
   };
   return (
     <div className="relative grow">
-      <select
-        tabIndex={-1}
-        className={clsx("strip-select", narrow ? "w-[calc(100%-12px)]" : "w-[calc(100%-66px)]")}
-        aria-label={`Parameter shown on ${track.name}`}
-        value={focus ?? ""}
-        onChange={(event) => setView({ focus: { ...viewNow().focus, [track.id]: event.target.value } })}
-      >
-        {targets.sort().map((address) => (
-          <option key={address} value={address}>
-            {name(address)}
-          </option>
-        ))}
-      </select>
+      <ShownParameters
+        track={track}
+        focus={focus}
+        targets={targets.sort()}
+        name={name}
+        room={narrow || !holds ? 0 : Math.max(1, Math.floor((material - FOLDED_HEIGHT - UNDER_CHIPS) / CHIP))}
+      />
       {holds && (
         <p
           className="faint absolute left-3 flex items-center gap-1.5 text-xs"
           style={{ top: material - FOLDED_HEIGHT - 28 }}
         >
           {track.kind === "notes" && <NotesSwitch track={track} />}
-          {!(narrow && layered) && (
+          {!(narrow && (layered || track.kind === "notes")) && (
             <>
               <EnvelopeWord envelope={inHand(focused, layer)} words="clip" name={shown?.entry.name ?? ""} />
               {waits}
@@ -102,6 +101,74 @@ export function StripNames({
         heard
       </p>
     </div>
+  );
+}
+
+interface ShownProps {
+  track: TrackPart;
+  focus: string | null;
+  targets: string[];
+  name: (address: string) => string;
+  /** For how many chips there is room; without any, a list takes their place. */
+  room: number;
+}
+
+/** The parameters of an unfolded track that anything moves: a chip each at the edge of its strips, or a list. */
+function ShownParameters({ track, focus, targets, name, room }: ShownProps) {
+  const label = `Parameter shown on ${track.name}`;
+  const show = (address: string) => setView({ focus: { ...viewNow().focus, [track.id]: address } });
+  const fits = targets.length <= room;
+  const first = fits ? targets : [focus, ...targets].slice(0, room - 1).filter((one) => one !== null);
+  const rest = targets.filter((address) => !first.includes(address));
+  return (
+    <div className="chips" role="group" aria-label={label}>
+      {first.map((address) => (
+        <Chip key={address} address={address} words={name(address)} shown={address === focus} onShow={show} />
+      ))}
+      {(rest.length > 0 || targets.length === 0) && (
+        <select
+          tabIndex={-1}
+          className="strip-select"
+          aria-label={label}
+          value={rest.includes(focus ?? "") ? (focus ?? "") : ""}
+          onChange={(event) => show(event.target.value)}
+        >
+          {!rest.includes(focus ?? "") && <option value="">{rest.length} more</option>}
+          {rest.map((address) => (
+            <option key={address} value={address}>
+              {name(address)}
+            </option>
+          ))}
+        </select>
+      )}
+    </div>
+  );
+}
+
+interface ChipProps {
+  address: string;
+  words: string;
+  shown: boolean;
+  onShow: (address: string) => void;
+}
+
+/** A press shows its parameter in the strips; right press and rest: what can be done with it. */
+function Chip({ address, words, shown, onShow }: ChipProps) {
+  const subject: Subject = { kind: "knob", address };
+  return (
+    <button
+      type="button"
+      tabIndex={-1}
+      className={clsx("chip", shown && "chip-shown")}
+      style={hueStyle(parameterHue(address))}
+      aria-pressed={shown}
+      title={words}
+      onClick={() => onShow(address)}
+      onPointerDown={(event) => restOnThing(event, subject)}
+      onContextMenu={(event) => thingMenu(event, subject)}
+    >
+      {words}
+    </button>
   );
 }
 
@@ -172,6 +239,7 @@ function EnvelopeWord({ envelope, words, name }: { envelope: EnvelopePart | unde
       subject={subject}
       label={`What can be done with the ${words} of ${name}`}
       title="What can be done with all of it"
+      aside
       look="layer pointer-coarse:h-11"
     >
       {words}

@@ -1,9 +1,20 @@
 import { Plus } from "lucide-react";
 import { typesFor } from "../../commands/devices";
-import { isClip, type Owner, ownerInput } from "../../state/catalogue";
+import { chainId, isClip, type Owner, ownerById, ownerInput } from "../../state/catalogue";
 import { editAndTell } from "../../state/edits";
-import { useSong } from "../../state/song";
+import { song, useSong } from "../../state/song";
+import { openDevice, openOf } from "../../state/view";
 import { DeedMenu } from "../../ui/Menu";
+
+/** Adds a device, and opens it. */
+async function add(owner: Owner, type: string): Promise<void> {
+  const chain = chainId(owner);
+  const known = new Set(owner.devices?.map(({ id }) => id));
+  if (!(await editAndTell("add_device", { ...ownerInput(owner), type }))) return;
+  const devices = ownerById(song().model, chain)?.devices ?? [];
+  const made = devices.find(({ id }) => !known.has(id));
+  if (made) openDevice(chain, made.id, true, openOf(chain, devices));
+}
 
 interface Props {
   owner: Owner;
@@ -26,7 +37,7 @@ export function AddDevice({ owner, words, label }: Props) {
   const deeds = types.map(([type, name]) => ({
     id: type,
     words: name,
-    act: () => editAndTell("add_device", { ...ownerInput(owner), type }),
+    act: () => add(owner, type),
   }));
   return (
     <DeedMenu label={label} title={`A device for ${owner.name}`} look="add-device" deeds={deeds}>

@@ -9,6 +9,7 @@ import { type Deed, DeedMenu } from "../../ui/Menu";
 import { AddDevice } from "./AddDevice";
 import { DeviceCard } from "./DeviceCard";
 import { useCarrying } from "./useCarrying";
+import { useOpenDevices } from "./useOpenDevices";
 
 interface Props {
   clip: ClipPart;
@@ -21,6 +22,7 @@ interface Props {
 export function ClipEffects({ clip, track, find, focus }: Props) {
   const catalogue = useSong((state) => state.catalogue);
   const carrying = useCarrying(clip);
+  const opened = useOpenDevices(clip);
   if (!catalogue) return null;
   const devices = parametersOfClip(catalogue, clip);
   return (
@@ -43,7 +45,15 @@ export function ClipEffects({ clip, track, find, focus }: Props) {
       </div>
       <div className="flex gap-2">
         {devices.map((device) => (
-          <DeviceCard key={device.id} owner={clip} device={device} find={find} focus={focus} carrying={carrying} />
+          <DeviceCard
+            key={device.id}
+            owner={clip}
+            device={device}
+            find={find}
+            focus={focus}
+            carrying={carrying}
+            open={opened.includes(device.id)}
+          />
         ))}
         <AddDevice owner={clip} words={devices.length > 0 ? "" : "Effect"} label={`Add an effect to ${clip.name}`} />
       </div>

@@ -1,9 +1,10 @@
 import { clsx } from "clsx";
+import { ChevronLeft, ChevronRight } from "lucide-react";
 import { acting } from "../../state/acting";
-import { capital, type DeviceEntry, type Owner, type Placed, partOf } from "../../state/catalogue";
+import { capital, chainId, type DeviceEntry, type Owner, type Placed, partOf } from "../../state/catalogue";
 import type { Lookup } from "../../state/lookup";
 import { useSong } from "../../state/song";
-import { setView, useView, viewNow } from "../../state/view";
+import { openDevice, openOf, setView, useView, viewNow } from "../../state/view";
 import { openField } from "../../state/wishes";
 import { DeviceHead } from "./DeviceHead";
 import { DriveButton } from "./DriveButton";
@@ -29,48 +30,83 @@ interface Props {
   find: Lookup;
   focus: string | null;
   carrying: Carrying;
+  /** Whether its knobs are seen. */
+  open: boolean;
 }
 
-/** A device of a chain: its head, and its knobs. */
-export function DeviceCard({ owner, device, find, focus, carrying }: Props) {
+/** A device of a chain: its head, and its knobs; a narrow card while it is closed. */
+export function DeviceCard({ owner, device, find, focus, carrying, open }: Props) {
   const part = owner.devices?.find(({ id }) => id === device.id);
-  const samples = useSong(({ catalogue }) => (part ? catalogue?.devices[part.type]?.samples : false));
-  const role = useSong(({ catalogue }) => (part ? catalogue?.devices[part.type]?.role : null));
-  const shown = useView((state) => state.parts[device.path] ?? null);
   if (!part) return null;
+  const chain = chainId(owner);
+  const turn = (on: boolean) => openDevice(chain, device.id, on, openOf(chain, owner.devices ?? []));
+  const number = device.list.length === 1 ? "1 knob" : `${device.list.length} knobs`;
   const goal = carrying.at !== null && carrying.beforeAt(carrying.at) === device.id;
   return (
     <section
       ref={(card) => carrying.note(device.id, card)}
-      className={clsx("device-card", goal && "drop-before")}
+      className={clsx("device-card", goal && "drop-before", !open && "device-card-closed")}
       aria-label={device.name}
     >
-      <DeviceHead owner={owner} device={part} name={device.name} carrying={carrying} />
-      <div className="flex">
-        {samples && <SoundChoice owner={owner} device={part} />}
-        {device.parts.length > 0 && <PartChoice device={device} shown={shown} />}
-        {shownOf(device, shown, find, focus).map((placed) => (
-          <div key={placed.address} className="relative">
-            <Knob
-              owner={owner}
-              placed={placed}
-              acts={acting(find, placed.address)}
-              focused={focus === placed.address}
-            />
-            {role === "macros" && <DriveButton address={placed.address} name={placed.entry.name} small />}
-          </div>
-        ))}
-        {device.list.length > MOST && device.parts.length === 0 && (
+      <div className="flex items-center">
+        <DeviceHead owner={owner} device={part} name={device.name} carrying={carrying} />
+        {open && (
           <button
             type="button"
-            className="btn btn-ghost btn-sm mx-1 h-16 w-20 self-center font-normal whitespace-normal"
-            onClick={() => openField("find", "finder")}
+            className="card-menu card-close"
+            aria-expanded={true}
+            aria-label={`Close ${device.name} of ${owner.name}`}
+            onClick={() => turn(false)}
           >
-            find among {device.list.length}
+            <ChevronLeft size={14} aria-hidden="true" />
           </button>
         )}
       </div>
+      {open ? (
+        <Knobs owner={owner} device={device} find={find} focus={focus} />
+      ) : (
+        <button
+          type="button"
+          className="device-closed"
+          aria-expanded={false}
+          aria-label={`Open ${device.name} of ${owner.name}, ${number}`}
+          data-testid={`open-${device.path}`}
+          onClick={() => turn(true)}
+        >
+          {number}
+          <ChevronRight size={14} aria-hidden="true" />
+        </button>
+      )}
     </section>
+  );
+}
+
+/** The knobs of a device that is open. */
+function Knobs({ owner, device, find, focus }: Omit<Props, "carrying" | "open">) {
+  const part = owner.devices?.find(({ id }) => id === device.id);
+  const samples = useSong(({ catalogue }) => (part ? catalogue?.devices[part.type]?.samples : false));
+  const role = useSong(({ catalogue }) => (part ? catalogue?.devices[part.type]?.role : null));
+  const shown = useView((state) => state.parts[device.path] ?? null);
+  return (
+    <div className="flex">
+      {samples && part && <SoundChoice owner={owner} device={part} />}
+      {device.parts.length > 0 && <PartChoice device={device} shown={shown} />}
+      {shownOf(device, shown, find, focus).map((placed) => (
+        <div key={placed.address} className="relative">
+          <Knob owner={owner} placed={placed} acts={acting(find, placed.address)} focused={focus === placed.address} />
+          {role === "macros" && <DriveButton address={placed.address} name={placed.entry.name} small />}
+        </div>
+      ))}
+      {device.list.length > MOST && device.parts.length === 0 && (
+        <button
+          type="button"
+          className="btn btn-ghost btn-sm mx-1 h-16 w-20 self-center font-normal whitespace-normal"
+          onClick={() => openField("find", "finder")}
+        >
+          find among {device.list.length}
+        </button>
+      )}
+    </div>
   );
 }
 

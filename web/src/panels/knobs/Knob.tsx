@@ -16,6 +16,8 @@ interface Props {
   placed: Placed;
   acts: Acting;
   focused: boolean;
+  /** Whether it stands among what moves, where marks tell what moves it. */
+  moving?: boolean;
 }
 
 /** Compares what a knob shows: changes elsewhere in its chain do not draw it again. */
@@ -35,7 +37,7 @@ function alike(a: Props, b: Props): boolean {
 }
 
 /** One parameter as a knob, or as a switch where it has two places. It shows what is heard at the playhead. */
-export const Knob = memo(function Knob({ owner, placed, acts, focused }: Props) {
+export const Knob = memo(function Knob({ owner, placed, acts, focused, moving = false }: Props) {
   const { address, entry, scale } = placed;
   const { value, rest, text, held, automated, press, onKey, toDefault, menu } = useTurning(owner, placed, acts);
   const arming = useArming(address);
@@ -45,7 +47,7 @@ export const Knob = memo(function Knob({ owner, placed, acts, focused }: Props) 
     <div
       className="group relative flex w-[70px] flex-col items-center"
       style={hueStyle(parameterHue(address))}
-      data-testid={`knob-${address}`}
+      data-testid={`${moving ? "moving" : "knob"}-${address}`}
       onContextMenu={menu}
     >
       <div
@@ -82,11 +84,11 @@ export const Knob = memo(function Knob({ owner, placed, acts, focused }: Props) 
       </span>
       <span
         className={`text-xs leading-4 whitespace-nowrap ${automated ? "hue font-semibold" : "faint"}`}
-        data-testid={`value-${address}`}
+        data-testid={moving ? undefined : `value-${address}`}
       >
         {text}
       </span>
-      <span className="hue h-3.5 max-w-full truncate text-xs leading-3">{words}</span>
+      {!moving && <span className="hue h-3.5 max-w-full truncate text-xs leading-3">{words}</span>}
       {held && (
         <button
           type="button"

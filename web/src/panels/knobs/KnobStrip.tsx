@@ -1,8 +1,9 @@
 import { useEffect } from "react";
 import type { ClipPart } from "../../api/types";
-import { parametersOf, parametersOfClip } from "../../state/catalogue";
+import { parametersOf, parametersOfClip, targetsOn } from "../../state/catalogue";
 import { useChoice } from "../../state/choice";
 import { drawHeard, heardInView } from "../../state/drawing";
+import { always } from "../../state/movers";
 import { useSong } from "../../state/song";
 import { useShown } from "../../state/useShown";
 import { useView } from "../../state/view";
@@ -11,8 +12,10 @@ import { ClipEffects } from "./ClipEffects";
 import { DeviceCard, shownOf } from "./DeviceCard";
 import { useCarrying } from "./useCarrying";
 import { useExactValues } from "./useExactValues";
+import { useOpenDevices } from "./useOpenDevices";
+import { WhatMoves } from "./WhatMoves";
 
-/** The devices of the selected track, a card each, in the order the sound goes through them. */
+/** What moves on the selected track; then its devices, in the order the sound goes through them. */
 export function KnobStrip() {
   const catalogue = useSong((state) => state.catalogue);
   const trackId = useView((state) => state.trackId);
@@ -25,12 +28,14 @@ export function KnobStrip() {
   // biome-ignore lint/correctness/useExhaustiveDependencies: worked out again just when one of these changes
   useEffect(() => drawHeard(heardInView()), [trackId, model]);
   const devices = catalogue && track ? parametersOf(catalogue, model.tracks, track) : [];
-  const all = [...devices, ...(catalogue && clip ? parametersOfClip(catalogue, clip) : [])];
-  useExactValues(
-    all
-      .flatMap((device) => shownOf(device, parts[device.path] ?? null, find, focus).map(({ address }) => address))
-      .join(","),
+  const opened = useOpenDevices(track);
+  const ofClip = catalogue && clip ? parametersOfClip(catalogue, clip) : [];
+  const seen = [...devices.filter(({ id }) => opened.includes(id)), ...ofClip];
+  const knobs = seen.flatMap((device) =>
+    shownOf(device, parts[device.path] ?? null, find, focus).map(({ address }) => address),
   );
+  const moving = track ? [...targetsOn(model, track.id), ...always(track.id)] : [];
+  useExactValues([...new Set([...knobs, ...moving])].join(","));
   const carrying = useCarrying(track);
   if (!catalogue || !track) return <p className="faint p-4">Select a track to see its knobs.</p>;
   if (track.kind === "carrier")
@@ -43,11 +48,20 @@ export function KnobStrip() {
   const first = (type: string) => catalogue.devices[type]?.plays || catalogue.devices[type]?.role === "macros";
   const played = track.devices.filter(({ type }) => first(type)).length;
   const cards = devices.map((device) => (
-    <DeviceCard key={device.id} owner={track} device={device} find={find} focus={focus} carrying={carrying} />
+    <DeviceCard
+      key={device.id}
+      owner={track}
+      device={device}
+      find={find}
+      focus={focus}
+      carrying={carrying}
+      open={opened.includes(device.id)}
+    />
   ));
   return (
     <div className="flex h-full" aria-label={`Knobs of ${track.name}`} role="group">
       <div className="fade-x flex h-full min-w-0 gap-2 overflow-auto p-2">
+        <WhatMoves track={track} model={model} find={find} focus={focus ?? null} />
         {cards.slice(0, played)}
         {clip && <ClipEffects key={clip.id} clip={clip} track={track} find={find} focus={focus} />}
         {cards.slice(played)}

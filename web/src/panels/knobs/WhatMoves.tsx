@@ -1,0 +1,122 @@
+import { clsx } from "clsx";
+import { useMemo, useState } from "react";
+import type { Corners, EnvelopePart, Ticks, TrackPart } from "../../api/types";
+import { windowPath } from "../../geometry/corners";
+import { hueStyle, parameterHue } from "../../geometry/hue";
+import { acting } from "../../state/acting";
+import { findParameter } from "../../state/catalogue";
+import { edit } from "../../state/edits";
+import type { Lookup } from "../../state/lookup";
+import type { Model } from "../../state/model";
+import { type Mover, moversOn } from "../../state/movers";
+import { useSong } from "../../state/song";
+import { roomForSong } from "../../state/stage";
+import { useView } from "../../state/view";
+import { Knob } from "./Knob";
+
+/** So many are shown at first. */
+const MOST = 24;
+const WIDTH = 76;
+const HEIGHT = 18;
+const NO_CORNERS: Corners = [];
+
+/** The bars in view; told again once a scroll has come to rest. */
+function useBarsInView(): [from: Ticks, to: Ticks] {
+  const from = useView((state) => state.scrollTick);
+  const pxPerTick = useView((state) => state.pxPerTick);
+  const open = useView((state) => state.panelOpen);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the panel takes room from the song
+  return useMemo(() => [from, from + (roomForSong() || 800) / pxPerTick], [from, pxPerTick, open]);
+}
+
+interface Props {
+  track: TrackPart;
+  model: Model;
+  find: Lookup;
+  focus: string | null;
+}
+
+/** First at the foot: volume, pan and all that anything moves on a track, each with what is heard in the bars in view. */
+export function WhatMoves({ track, model, find, focus }: Props) {
+  const bars = useBarsInView();
+  const [all, setAll] = useState(false);
+  const movers = useMemo(() => moversOn(model, track.id, bars), [model, track.id, bars]);
+  const shown = all ? movers : movers.slice(0, MOST);
+  return (
+    <section className="what-moves" aria-label={`What moves on ${track.name}`}>
+      <h3 className="px-1 text-xs font-bold">What moves on {track.name}</h3>
+      <div className="flex gap-1">
+        {shown.map((mover) => (
+          <Moved key={mover.address} mover={mover} bars={bars} find={find} focus={focus} />
+        ))}
+        {movers.length > shown.length && (
+          <button type="button" className="btn btn-ghost btn-sm self-center" onClick={() => setAll(true)}>
+            {movers.length - shown.length} more
+          </button>
+        )}
+      </div>
+    </section>
+  );
+}
+
+/** One knob, its small curve, and a mark for each envelope that moves it. */
+function Moved(props: { mover: Mover; bars: [Ticks, Ticks]; find: Lookup; focus: string | null }) {
+  const { mover, bars, find, focus } = props;
+  const { address, envelopes } = mover;
+  const model = useSong((state) => state.model);
+  const catalogue = useSong((state) => state.catalogue);
+  const placed = catalogue && findParameter(catalogue, model, address);
+  if (!placed) return null;
+  return (
+    <div className="moved" style={hueStyle(parameterHue(address))}>
+      <Knob owner={placed.owner} placed={placed} acts={acting(find, address)} focused={focus === address} moving />
+      <SmallCurve address={address} bars={bars} />
+      <span className="flex h-4 items-center gap-0.5">
+        {envelopes.map((envelope) => (
+          <MoveMark key={envelope.id} envelope={envelope} name={placed.entry.name} />
+        ))}
+        {envelopes.length === 0 && find.drivers[address] && <span className="faint text-xs leading-4">macro</span>}
+      </span>
+    </div>
+  );
+}
+
+/** What is heard of a parameter in the bars in view. */
+function SmallCurve({ address, bars: [from, to] }: { address: string; bars: [Ticks, Ticks] }) {
+  const corners = useSong(({ heard, preview }) => preview?.heard[address] ?? heard[address]) ?? NO_CORNERS;
+  const path = useMemo(
+    () =>
+      corners.length < 4
+        ? ""
+        : windowPath(corners, [from, to, from, 1], (tick, value) => [
+            ((tick - from) / (to - from)) * WIDTH,
+            1 + (1 - value) * (HEIGHT - 2),
+          ]),
+    [corners, from, to],
+  );
+  return (
+    <svg width={WIDTH} height={HEIGHT} className="small-curve" aria-hidden="true" data-testid={`curve-of-${address}`}>
+      {path && <path d={`${path}V${HEIGHT}H0Z`} className="heard-band" />}
+      {path && <path d={path} className="heard-edge-small" />}
+    </svg>
+  );
+}
+
+/** The mark of an envelope: stitched in a clip, a line on a lane; a press switches it off and on. */
+function MoveMark({ envelope, name }: { envelope: EnvelopePart; name: string }) {
+  const [kind, id] = envelope.owner.split("/");
+  const clip = useSong(({ model }) => (kind === "clip" ? model.clips[id]?.name : null));
+  const words = `${name} ${clip ? `in ${clip}` : "on the lane"}`;
+  return (
+    <button
+      type="button"
+      className="move-mark"
+      aria-pressed={envelope.on}
+      aria-label={`${words}: ${envelope.on ? "on" : "off"}`}
+      title={`${words} ${envelope.on ? "is on; a press switches it off" : "is off; a press switches it on"}`}
+      onClick={() => void edit("switch_envelope", { envelope_id: envelope.id, on: !envelope.on })}
+    >
+      <i className={clsx(clip ? "stitch-mark" : "line-mark", !envelope.on && "off-line")} />
+    </button>
+  );
+}
