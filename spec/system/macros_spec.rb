@@ -11,12 +11,14 @@ RSpec.describe "A macro" do
 
   def song = snapshot(id).song
   def address(text) = KindSatchel::Address.parse(text)
+
   def knob(text)
     show_knob(text)
     page.find("[data-testid='knob-#{text}'] [role=slider]").tap do |slider|
       page.execute_script("arguments[0].scrollIntoView({ block: 'nearest', inline: 'center' })", slider)
     end
   end
+
   def driven = song.directory.driven.map(&:to_s)
   def heard = targets.map { |text| KindSatchel::Heard::Resolver.new(song, address(text)).at(0) }
 

@@ -18,10 +18,12 @@ RSpec.describe "Performing" do
 
   def record = page.find("[aria-label^='Record moves']", match: :first).click
   def stop = page.find("[aria-label='Stop recording']", match: :first).click
+
   def knob(address)
     show_knob(address)
     page.find("[data-testid='knob-#{address}'] [role=slider]")
   end
+
   def envelope(clip, parameter, role) = song.clip(clip).envelopes.find { |one| one.target.parameter_id == parameter && one.role == role }
   def way(name, words) = page.find("[aria-label='#{name}']").select(words)
 

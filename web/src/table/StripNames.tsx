@@ -118,7 +118,8 @@ function ShownParameters({ track, focus, targets, name, room }: ShownProps) {
   const label = `Parameter shown on ${track.name}`;
   const show = (address: string) => setView({ focus: { ...viewNow().focus, [track.id]: address } });
   const fits = targets.length <= room;
-  const first = fits ? targets : [focus, ...targets].slice(0, room - 1).filter((one) => one !== null);
+  const inOrder = [...new Set([focus, ...targets])].filter((one) => one !== null);
+  const first = fits ? targets : inOrder.slice(0, Math.max(0, room - 1));
   const rest = targets.filter((address) => !first.includes(address));
   return (
     <div className="chips" role="group" aria-label={label}>
