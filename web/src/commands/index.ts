@@ -126,8 +126,9 @@ export function named(list: Command[], id: string): Command {
 /** What hands do with keys besides: what has no command of its own. */
 export const EVERYWHERE: [string, string][] = [
   ["Page up, Page down", "a bar back, a bar on"],
-  ["Arrows", "move what is chosen by the grid, a hundredth or a bar; with Shift finely"],
+  ["Arrows", "move what is chosen by the grid, a hundredth or a bar; points and regions with Shift finely"],
   ["Ctrl and arrows", "chosen notes: louder, softer, longer, shorter; with Shift finely"],
+  ["F6", "to the next area: top bar, song, panel, foot; with Shift to the one before"],
   ["Escape", "drop a drag; let go of what is chosen"],
   ["Ctrl Z, Ctrl Y", "undo, redo"],
   ["in a drag: Shift, Alt, Ctrl", "finely, off the grid, leave a copy; on a line: take the whole segment"],

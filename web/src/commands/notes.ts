@@ -116,6 +116,22 @@ export const NOTE_COMMANDS: Command[] = [
     run: () => withNotes("quantise_notes", { grid_ticks: gridNow(), strength: 1, swing: 0, what: "starts" }),
   },
   {
+    id: "longer",
+    words: "Longer",
+    what: "By a step of the grid",
+    held: "Shift →",
+    why: any,
+    run: () => withNotes("stretch_notes", { ticks: gridNow() || 10 }),
+  },
+  {
+    id: "shorter",
+    words: "Shorter",
+    what: "By a step of the grid",
+    held: "Shift ←",
+    why: any,
+    run: () => withNotes("stretch_notes", { ticks: -(gridNow() || 10) }),
+  },
+  {
     id: "twice",
     words: "Twice as fast",
     what: "In half the time, from the first on",

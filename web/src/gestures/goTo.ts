@@ -1,8 +1,9 @@
-import type { RegionPart } from "../api/types";
+import type { RegionPart, Ticks } from "../api/types";
 import { setChoice } from "../state/choice";
 import { choose } from "../state/choosing";
 import { inHand } from "../state/layers";
 import { lookup } from "../state/lookup";
+import { chooseNotes, chosenNotes } from "../state/noteChoice";
 import { showTime } from "../state/scrolling";
 import { song } from "../state/song";
 import { viewNow } from "../state/view";
@@ -29,4 +30,55 @@ export function goToPoints(region: RegionPart): boolean {
   choose(envelope.id, 0, "only", region.start_tick);
   setWishes({ point: { envelopeId: envelope.id, index: 0, windowFrom: region.start_tick } });
   return true;
+}
+
+/** The repeat of a clip in which the keyboard walks over its notes. */
+let walked: { clipId: string; from: Ticks } | null = null;
+
+/** Chooses a note of a clip and puts the keyboard on it. */
+function goToNote(clipId: string, index: number, from: Ticks): void {
+  walked = { clipId, from };
+  chooseNotes(clipId, [index]);
+  setWishes({ note: { clipId, index, from } });
+}
+
+/** Puts the keyboard on the first note that a region plays. */
+export function goToNotes(region: RegionPart): boolean {
+  const { model, passes } = song();
+  const clip = model.clips[region.clip_id];
+  const pass = passes[region.id]?.find(([from, to, into]) =>
+    clip.notes.some(({ tick }) => tick >= into && tick < into + to - from),
+  );
+  if (!pass) return false;
+  const [from, to, into] = pass;
+  const index = clip.notes.findIndex(({ tick }) => tick >= into && tick < into + to - from);
+  setChoice({ regionId: null, regionIds: [] });
+  goToNote(clip.id, index, from);
+  return true;
+}
+
+/** From the chosen note to the next or the one before; false at an end, where the keyboard goes on. */
+export function walkNotes(step: 1 | -1): boolean {
+  const choice = chosenNotes();
+  if (!choice || walked?.clipId !== choice.clip.id) return false;
+  const next = choice.chosen[0] + step;
+  if (!choice.clip.notes[next]) return false;
+  goToNote(choice.clip.id, next, walked.from);
+  return true;
+}
+
+/** The keyboard goes back on the chosen note, after it was moved or typed at. */
+export function backToNote(): void {
+  const choice = chosenNotes();
+  if (choice && walked?.clipId === choice.clip.id)
+    setWishes({ note: { clipId: choice.clip.id, index: choice.chosen[0], from: walked.from } });
+}
+
+/** The region that the keyboard came from to the notes. */
+export function regionOfNotes(): RegionPart | undefined {
+  const { clipId, from } = walked ?? {};
+  const placed = (clipId && lookup(song().model).placed[clipId]) || [];
+  return placed.find(
+    ({ start_tick, length_ticks }) => from !== undefined && from >= start_tick && from < start_tick + length_ticks,
+  );
 }

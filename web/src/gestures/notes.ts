@@ -10,6 +10,7 @@ import { nudging } from "../state/nudging";
 import { previewer } from "../state/previewer";
 import { viewNow } from "../state/view";
 import { drag, type Reach } from "./drag";
+import { backToNote } from "./goTo";
 
 /** A repeat of a clip's notes in the song, and the rows they stand in. */
 export interface NoteGround {
@@ -134,31 +135,34 @@ const LOUDER = 8;
 type Nudge = { ticks?: number; steps?: number; add?: number };
 
 /** Makes an edit of the chosen notes that is one step of undo with those of its kind before it. */
-function nudgeNotes(name: "move_notes" | "stretch_notes" | "set_velocity", by: Nudge): void {
+async function nudgeNotes(name: "move_notes" | "stretch_notes" | "set_velocity", by: Nudge): Promise<void> {
   const choice = chosenNotes();
-  if (choice) withNotes(name, { ...by, ...nudging(`${name} ${choice.clip.id} ${choice.chosen.length}`) } as never);
+  if (!choice) return;
+  await withNotes(name, { ...by, ...nudging(`${name} ${choice.clip.id} ${choice.chosen.length}`) } as never);
+  backToNote();
 }
 
 /** Keys with Ctrl for the chosen notes: louder and softer, longer and shorter. */
 export function heldNoteKey(key: string, fine: boolean): boolean {
   const grid = fine ? 10 : gridNow() || 10;
   const add = fine ? 1 : LOUDER;
-  if (key === "arrowup") nudgeNotes("set_velocity", { add });
-  else if (key === "arrowdown") nudgeNotes("set_velocity", { add: -add });
-  else if (key === "arrowright") nudgeNotes("stretch_notes", { ticks: grid });
-  else if (key === "arrowleft") nudgeNotes("stretch_notes", { ticks: -grid });
+  if (key === "arrowup") void nudgeNotes("set_velocity", { add });
+  else if (key === "arrowdown") void nudgeNotes("set_velocity", { add: -add });
+  else if (key === "arrowright") void nudgeNotes("stretch_notes", { ticks: grid });
+  else if (key === "arrowleft") void nudgeNotes("stretch_notes", { ticks: -grid });
   else return false;
   return true;
 }
 
-/** Keys for the chosen notes. */
-export function noteKey(key: string, fine: boolean): boolean {
-  const grid = fine ? 10 : gridNow() || 10;
-  if (key === "Delete" || key === "Backspace") withNotes("remove_notes", {});
-  else if (key === "ArrowLeft") nudgeNotes("move_notes", { ticks: -grid });
-  else if (key === "ArrowRight") nudgeNotes("move_notes", { ticks: grid });
-  else if (key === "ArrowUp") nudgeNotes("move_notes", { steps: fine ? 12 : 1 });
-  else if (key === "ArrowDown") nudgeNotes("move_notes", { steps: fine ? -12 : -1 });
+/** Keys for the chosen notes: they move them; with Shift they make them longer or shorter, or go an octave. */
+export function noteKey(key: string, shift: boolean): boolean {
+  const grid = gridNow() || 10;
+  if (shift && key === "ArrowLeft") void nudgeNotes("stretch_notes", { ticks: -grid });
+  else if (shift && key === "ArrowRight") void nudgeNotes("stretch_notes", { ticks: grid });
+  else if (key === "ArrowLeft") void nudgeNotes("move_notes", { ticks: -grid });
+  else if (key === "ArrowRight") void nudgeNotes("move_notes", { ticks: grid });
+  else if (key === "ArrowUp") void nudgeNotes("move_notes", { steps: shift ? 12 : 1 });
+  else if (key === "ArrowDown") void nudgeNotes("move_notes", { steps: shift ? -12 : -1 });
   else return false;
   return true;
 }

@@ -4,6 +4,7 @@ import { Table } from "../table/Table";
 import { KeptStrip } from "../ui/Away";
 import { Notice } from "../ui/Notice";
 import { Rail } from "../ui/Rail";
+import { useArea } from "../ui/useArea";
 import { HelpBox, HelpButton } from "./HelpBox";
 import { Panel } from "./Panel";
 import { DESK_PANELS, PANELS } from "./panelNames";
@@ -18,6 +19,9 @@ export function Desk() {
   const wish = useView((state) => state.sheet) ?? "sum";
   const foot = useView((state) => state.foot);
   const open = useView((state) => state.panelOpen);
+  const song = useArea<HTMLElement>("main", "Song");
+  const side = useArea<HTMLElement>("complementary", "Panel");
+  const below = useArea<HTMLDivElement>("region", "Foot");
   const panel = DESK_PANELS.includes(wish) ? wish : "sum";
   return (
     <div className="grid h-full grid-cols-[minmax(0,1fr)_auto] grid-rows-[auto_minmax(0,1fr)_auto]">
@@ -25,13 +29,13 @@ export function Desk() {
         <KeptStrip />
         <TopBar narrow={false} />
       </div>
-      <main className="flex min-h-0 min-w-0 flex-col" aria-label="Song">
+      <main {...song} className="flex min-h-0 min-w-0 flex-col">
         <ToolBar narrow={false} />
         <div className="min-h-0 grow">
           <Table narrow={false} />
         </div>
       </main>
-      <aside className="row-span-2 min-h-0 border-l border-base-300 bg-base-100" aria-label="Panel">
+      <aside {...side} className="row-span-2 min-h-0 border-l border-base-300 bg-base-100">
         <Rail
           label="Panels"
           tabs={TABS}
@@ -45,7 +49,7 @@ export function Desk() {
           <Panel name={panel} />
         </Rail>
       </aside>
-      <div className={clsx("foot", FOOT_HEIGHTS[foot])}>
+      <div {...below} className={clsx("foot", FOOT_HEIGHTS[foot])}>
         <div className="foot-turn" role="group" aria-label="At the foot">
           {FEET.map((name) => (
             <button

@@ -6,6 +6,7 @@ import { type PanelName, setView, useView, viewNow } from "../state/view";
 import { Table } from "../table/Table";
 import { KeptStrip } from "../ui/Away";
 import { Notice } from "../ui/Notice";
+import { useArea } from "../ui/useArea";
 import { useSeen } from "../ui/useSeen";
 import { ChoiceBar } from "./ChoiceBar";
 import { HelpBox } from "./HelpBox";
@@ -19,6 +20,8 @@ import { PlayButton } from "./Transport";
 export function Phone() {
   const sheet = useView((state) => state.sheet);
   const { height, typing } = useSeen();
+  const song = useArea<HTMLElement>("main", "Song");
+  const below = useArea<HTMLElement>("navigation", "Sheets and transport");
   useEffect(() => {
     const { trackId } = viewNow();
     if (!typing) return;
@@ -32,7 +35,7 @@ export function Phone() {
         <TopBar narrow />
         {!typing && <ToolBar narrow />}
       </div>
-      <main className="min-h-0 grow" aria-label="Song">
+      <main {...song} className="min-h-0 grow">
         <Table narrow />
       </main>
       <div className="relative z-40 h-0">
@@ -51,7 +54,7 @@ export function Phone() {
         </section>
       )}
       {!typing && (
-        <nav className="phone-nav">
+        <nav {...below} className="phone-nav">
           <Sheets current={sheet} />
           <UndoButton />
           <RecordButton large />

@@ -15,6 +15,7 @@ import { useSong } from "../state/song";
 import { waitsForSurfaces } from "../state/surfaces";
 import { Carry, Loop } from "../table/Carry";
 import { Away } from "../ui/Away";
+import { Spoken } from "../ui/Notice";
 import { useNarrow } from "../ui/useNarrow";
 import { Desk } from "./Desk";
 import { useFocusKeeper } from "./focusKeeper";
@@ -28,6 +29,7 @@ export function Studio() {
   useKeys();
   useFocusKeeper();
   const narrow = useNarrow();
+  const name = useSong((state) => state.model.head.name);
   const songId = useSong((state) => (state.model.tracks.length > 0 ? state.songId : null));
   useEffect(() => {
     if (songId === null) return;
@@ -42,7 +44,9 @@ export function Studio() {
   }, [songId]);
   return (
     <>
+      <h1 className="sr-only">{name}</h1>
       {narrow ? <Phone /> : <Desk />}
+      <Spoken />
       <Carry />
       <Loop />
       <Away />

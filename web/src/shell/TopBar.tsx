@@ -14,6 +14,7 @@ import { setView } from "../state/view";
 import { TextField } from "../ui/Fields";
 import { IconButton } from "../ui/IconButton";
 import { toggleTheme, useTheme } from "../ui/theme";
+import { useArea } from "../ui/useArea";
 import { HistoryMenu } from "./HistoryMenu";
 import { OutputMenu } from "./OutputMenu";
 import { go } from "./route";
@@ -22,8 +23,12 @@ import { FollowAgain, Level, PlayButton, Position, RangeButton } from "./Transpo
 /** Play, position, tempo, range, undo: across the top. */
 export function TopBar({ narrow }: { narrow: boolean }) {
   const head = useSong((state) => state.model.head);
+  const area = useArea<HTMLElement>("banner", "Top bar");
   return (
-    <header className="flex h-12 shrink-0 items-center gap-1 sm:gap-2 border-b border-base-300 bg-base-100 px-2">
+    <header
+      {...area}
+      className="flex h-12 shrink-0 items-center gap-1 sm:gap-2 border-b border-base-300 bg-base-100 px-2"
+    >
       <IconButton label="All songs" onPress={() => go("/")}>
         <House size={16} />
       </IconButton>

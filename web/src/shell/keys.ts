@@ -3,6 +3,7 @@ import { byHeld, byKey } from "../commands";
 import { does } from "../commands/command";
 import { barTicks, meterAt } from "../geometry/viewport";
 import { chosenRegions } from "../gestures/choosing";
+import { backToNote, regionOfNotes, walkNotes } from "../gestures/goTo";
 import { heldNoteKey, noteKey } from "../gestures/notes";
 import { allOff, noteOff, noteOn } from "../gestures/playIn";
 import { focusPoint, nudge, walk } from "../gestures/points";
@@ -31,6 +32,7 @@ const typing = (target: EventTarget | null) =>
 const meansSong = ({ target, key, ctrlKey, metaKey }: KeyboardEvent) =>
   (ctrlKey || metaKey) && /^[zy]$/i.test(key) && target instanceof HTMLInputElement && !("typed" in target.dataset);
 
+const onNote = (target: EventTarget | null) => target instanceof SVGElement && target.classList.contains("note-body");
 const onPoint = (target: EventTarget | null) => target instanceof SVGElement && target.classList.contains("mark");
 
 /** Keys with Ctrl or Command: the song's steps, and what they mean for what is chosen or was copied. */
@@ -68,6 +70,7 @@ function letGo(event: KeyboardEvent): void {
   if (isDriving()) return endDriving();
   if (playInNow().typing) return setPlayIn({ typing: false });
   if (onPoint(event.target)) upFromPoint();
+  if (onNote(event.target)) setWishes({ region: regionOfNotes()?.id ?? null });
   chooseNotes(null, []);
   setChoice({ chosen: [], span: null, regionId: null, regionIds: [] });
   setView({ gather: false });
@@ -84,11 +87,21 @@ function onNamed(key: string, event: KeyboardEvent): boolean {
   else if (key === "Escape") letGo(event);
   else if (key === "Delete" || key === "Backspace") return runHeld("Delete");
   else if (key === "F2") return runHeld("F2");
-  else if (chosenNotes()) return noteKey(key, event.shiftKey);
+  else if (chosenNotes()) return onNotes(key, event);
   else if (choiceNow()?.chosen.length) return onChosen(key, event);
   else if (chosenRegions().length > 0) return nudgeRegions(key, event.shiftKey);
   else return false;
   return true;
+}
+
+/** Keys for the chosen notes. */
+function onNotes(key: string, event: KeyboardEvent): boolean {
+  if (onNote(event.target) && key === "Tab") return walkNotes(event.shiftKey ? -1 : 1);
+  if (onNote(event.target) && (key === "Enter" || /^\d$/.test(key))) {
+    setWishes({ field: "choice-value", back: backToNote, typed: key === "Enter" ? null : key });
+    return true;
+  }
+  return noteKey(key, event.shiftKey);
 }
 
 /** Keys for the chosen points. */

@@ -1,5 +1,5 @@
 import type { Change, EditInputs } from "../api/types";
-import { setNotice, tell } from "./notice";
+import { setNotice, say as speak, tell } from "./notice";
 import { api } from "./questions";
 import { faultsSaid, inTurn, type Say } from "./queue";
 import { song } from "./song";
@@ -18,6 +18,7 @@ export const edit = <K extends Name>(name: K, inputs: Inputs<K>, say?: Say): Pro
       const wish = wants();
       const change = await api().edit(song().revision, name, given, wish);
       take(change, wish.heard);
+      speak(`Done: ${change.words}`);
       return change;
     }, say),
   );
@@ -47,7 +48,9 @@ export async function editAsking<K extends Name>(name: K, inputs: EditInputs[K])
   if (!trial) return;
   const doubts = trial.notices.filter(({ code }) => ASKED.has(code)).map(({ text }) => text);
   if (doubts.length === 0) return void (await editAndTell(name, inputs));
-  setNotice({ notice: { tone: "done", words: `${doubts.join("; ")}.`, go: () => void editAndTell(name, inputs) } });
+  const words = `${doubts.join("; ")}.`;
+  setNotice({ notice: { tone: "done", words, go: () => void editAndTell(name, inputs) } });
+  speak(`${words} Go on?`);
 }
 
 /** Goes to where just so many edits are in force. */

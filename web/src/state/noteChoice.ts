@@ -78,10 +78,13 @@ export async function editNotes<K extends NoteEdit>(name: K, inputs: EditInputs[
 }
 
 /** Makes an edit of the chosen notes; nothing without any. */
-export function withNotes<K extends NoteEdit>(name: K, more: Omit<EditInputs[K], "clip_id" | "runs">): void {
+export async function withNotes<K extends NoteEdit>(
+  name: K,
+  more: Omit<EditInputs[K], "clip_id" | "runs">,
+): Promise<void> {
   const choice = chosenNotes();
   if (!choice) return;
-  void editNotes(name, { clip_id: choice.clip.id, runs: choice.runs, ...more } as unknown as EditInputs[K]);
+  await editNotes(name, { clip_id: choice.clip.id, runs: choice.runs, ...more } as unknown as EditInputs[K]);
 }
 
 export function copyNotes(): void {

@@ -15,5 +15,11 @@ export interface Notice {
 export const useNotice = create<{ notice: Notice | null }>(() => ({ notice: null }));
 export const setNotice = useNotice.setState;
 
-export const tell = (tone: Notice["tone"], words: string, undo = false): void =>
+/** What was done last, for whoever hears the page rather than sees it. */
+export const useSpoken = create<{ words: string }>(() => ({ words: "" }));
+export const say = (words: string): void => useSpoken.setState({ words });
+
+export function tell(tone: Notice["tone"], words: string, undo = false): void {
   setNotice({ notice: { tone, words, undo } });
+  if (tone === "done") say(words);
+}

@@ -2,11 +2,20 @@ import { create } from "zustand";
 import type { Ticks } from "../api/types";
 import { type PanelName, setView } from "./view";
 
-export type FieldName = "finder" | "exact-value" | "signature" | "marker-name" | "track-name" | "clip-name";
+export type FieldName =
+  | "finder"
+  | "exact-value"
+  | "signature"
+  | "marker-name"
+  | "track-name"
+  | "clip-name"
+  | "choice-value";
 
 /** Where the keyboard is to go next. Whoever is meant takes it, and takes the wish away. */
 interface Wishes {
   point: { envelopeId: string; index: number; windowFrom: Ticks } | null;
+  /** A note, by its place in its clip and the start of the repeat it is seen in. */
+  note: { clipId: string; index: number; from: Ticks } | null;
   field: FieldName | null;
   /** What was typed already, which takes the place of what stands in the field. */
   typed: string | null;
@@ -26,6 +35,7 @@ interface Wishes {
 
 export const useWishes = create<Wishes>(() => ({
   point: null,
+  note: null,
   field: null,
   typed: null,
   region: null,

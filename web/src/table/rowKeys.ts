@@ -3,7 +3,7 @@ import type { FocusManager } from "react-aria/FocusScope";
 import type { RegionPart, TrackPart } from "../api/types";
 import { clampTall } from "../geometry/heights";
 import { trackIdOf } from "../gestures/choosing";
-import { goTo, goToPoints } from "../gestures/goTo";
+import { goTo, goToNotes, goToPoints } from "../gestures/goTo";
 import { chosenNow } from "../state/choice";
 import { lookup } from "../state/lookup";
 import { song } from "../state/song";
@@ -47,12 +47,13 @@ export function headerKey(event: KeyboardEvent, track: TrackPart, beside: FocusM
 export function regionArrow(event: KeyboardEvent, region: RegionPart): boolean {
   const step = STEPS[event.key];
   if (!bare(event) || chosenNow().regionIds.includes(region.id)) return false;
-  if (event.key === "ArrowDown") return goToPoints(region);
+  const { notes, unfolded } = viewNow();
+  const home = trackIdOf(region);
+  if (event.key === "ArrowDown") return notes[home] && unfolded.includes(home) ? goToNotes(region) : goToPoints(region);
   if (!step) return false;
-  const trackId = trackIdOf(region);
-  const all = regionsOf(trackId);
+  const all = regionsOf(home);
   const next = all[all.indexOf(region) + step];
   if (next) goTo(next);
-  else if (step < 0) setWishes({ header: trackId });
+  else if (step < 0) setWishes({ header: home });
   return true;
 }

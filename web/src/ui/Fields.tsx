@@ -1,7 +1,7 @@
 import { clsx } from "clsx";
 import { type KeyboardEvent, useRef, useState } from "react";
 import { TextField as Field, Input, Text } from "react-aria-components";
-import { type FieldName, wishesNow } from "../state/wishes";
+import { type FieldName, setWishes, wishesNow } from "../state/wishes";
 import { useField } from "./useField";
 
 export interface TextProps {
@@ -46,8 +46,10 @@ export function TextField({ label, value, onCommit, onLeave, className, hint, fi
   /** The keyboard goes back to where it was wished from, else it stays. */
   const leave = () => {
     const { back } = wishesNow();
-    if (field && back) back();
-    else box.current?.select();
+    if (field && back) {
+      setWishes({ back: null });
+      back();
+    } else box.current?.select();
   };
   const onKey = (event: KeyboardEvent) => {
     // With nothing typed, undo and redo mean the song.

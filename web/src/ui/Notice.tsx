@@ -2,7 +2,17 @@ import { clsx } from "clsx";
 import { X } from "lucide-react";
 import { useEffect } from "react";
 import { step } from "../state/edits";
-import { setNotice, useNotice } from "../state/notice";
+import { setNotice, useNotice, useSpoken } from "../state/notice";
+
+/** There from the start, so that what is put into it is read: every edit, undo and redo, once. */
+export function Spoken() {
+  const words = useSpoken((state) => state.words);
+  return (
+    <p role="status" className="sr-only" data-testid="spoken">
+      {words}
+    </p>
+  );
+}
 
 /** What was done, in words, with the way back; or what went wrong. */
 export function Notice({ narrow }: { narrow: boolean }) {
@@ -15,7 +25,7 @@ export function Notice({ narrow }: { narrow: boolean }) {
   if (!notice) return null;
   return (
     <div
-      role={notice.tone === "fault" ? "alert" : "status"}
+      role={notice.tone === "fault" ? "alert" : undefined}
       className={clsx(
         "notice flex max-w-[92vw] items-center gap-3 rounded-box px-3 shadow-lg",
         narrow ? "min-h-11 w-max py-1 text-xs leading-4" : "fixed bottom-44 left-1/2 z-50 -translate-x-1/2 py-2",

@@ -30,6 +30,7 @@ export function ChoiceValue<K extends keyof EditInputs>(props: Props<K>) {
         label={label}
         value={text}
         hint={hint}
+        field="choice-value"
         onCommit={onType}
         className="input-ghost w-20 text-right font-semibold tabular-nums pointer-coarse:h-11"
       />

@@ -15,6 +15,7 @@ import {
 import { useNotes } from "../../state/noteChoice";
 import { useSong } from "../../state/song";
 import { useView, viewNow } from "../../state/view";
+import { setWishes, useWishes } from "../../state/wishes";
 import { noteName } from "../material";
 import { Words } from "./Words";
 
@@ -99,6 +100,7 @@ function NotePass({ ground, ends, drums, view }: PassProps) {
   const edge = Math.min(EDGE, ((to - from) * pxPerTick) / 4);
   const [before, after] = ends.map((end) => (end ? edge : 0));
   const chosen = useNotes((state) => (state.clipId === clip.id ? state.chosen : null));
+  const wished = useWishes(({ note }) => (note?.clipId === clip.id && note.from === from ? note.index : null));
   const meters = useSong((state) => state.model.head.meters);
   const [aimed, setAimed] = useState<[Px, Px, string] | null>(null);
   const [foretold, setForetold] = useState<ClipPart["notes"][number] | null>(null);
@@ -183,6 +185,7 @@ function NotePass({ ground, ends, drums, view }: PassProps) {
               aria-label={label}
               aria-pressed={held}
               data-testid={`note-${clip.id}-${i}`}
+              ref={wished === i ? takeKeyboard : undefined}
               onPointerDown={(event) => {
                 restOnNote(event, clip.id, i);
                 press(event, i, "body");
@@ -222,6 +225,13 @@ function NotePass({ ground, ends, drums, view }: PassProps) {
       {aimed && <Words x={aimed[0]} y={aimed[1]} text={aimed[2]} />}
     </g>
   );
+}
+
+/** The keyboard goes to a note it was wished to. */
+function takeKeyboard(note: SVGRectElement | null): void {
+  if (!note) return;
+  note.focus();
+  setWishes({ note: null });
 }
 
 /** The names of rows in the gutter beside the strip: the sounds of a kit, or pitches; of rows too near, some. */

@@ -1,0 +1,67 @@
+# frozen_string_literal: true
+
+# What the keyboard reaches, and what whoever hears the page is told.
+RSpec.describe "The keyboard" do
+  let(:id) { plant }
+  let!(:song) { snapshot(id).song }
+
+  def notes = snapshot(id).song.clip("mooring").notes
+  def focused = page.evaluate_script("document.activeElement.getAttribute('data-testid') || document.activeElement.getAttribute('aria-label')")
+  def settles_on(what) = expect(watch(-> { focused }, ->(seen) { seen.last == what })).to be true
+  def spoken = page.find("[data-testid='spoken']", visible: :all).text(:all)
+
+  it "goes from a region down to its notes, walks, moves, stretches and removes them, types how loud they are, and goes up again" do
+    open_song(id)
+    page.find_button("Rope Bass", exact: true).click
+    press_keys("d")
+    region = song.track("rope-bass").regions.find { |one| one.clip_id == "mooring" }
+    focus(region.id)
+    press_keys(:Down)
+    settles_on "note-mooring-0"
+    press_keys(:Tab)
+    settles_on "note-mooring-1"
+    before = notes
+    press_keys(:Up)
+    eventually(id) { notes.map(&:pitch).sum == before.map(&:pitch).sum + 1 }
+    settles_on "note-mooring-1"
+    press_keys(%i[shift Right])
+    eventually(id) { notes.sum(&:length_ticks) == before.sum(&:length_ticks) + 240 }
+    settles_on "note-mooring-1"
+    press_keys(:Enter)
+    expect(page).to have_css("input#choice-value:focus")
+    press_keys("77", :Enter)
+    eventually(id) { notes[1].velocity == 77 }
+    settles_on "note-mooring-1"
+    press_keys(:Delete)
+    eventually(id) { notes.size == before.size - 1 }
+    press_keys(%i[control z])
+    eventually(id) { notes.size == before.size }
+    focus(region.id)
+    press_keys(:Down)
+    settles_on "note-mooring-0"
+    press_keys(:Escape)
+    settles_on region.id
+  end
+
+  it "goes from area to area by F6, and back to where it was in each" do
+    open_song(id)
+    page.execute_script("document.querySelector('[data-testid=\"knob-rope-bass/synth/sweep\"] [role=slider]').focus()")
+    area = -> { page.evaluate_script("document.activeElement.closest('header, main, aside, .foot')?.getAttribute('aria-label')") }
+    seen = Array.new(4) { press_keys(:F6) && area.call }
+    expect(seen.sort).to eq ["Foot", "Panel", "Song", "Top bar"]
+    expect(page.evaluate_script("document.activeElement.closest('[data-testid]').dataset.testid")).to eq "knob-rope-bass/synth/sweep"
+    expect(page).to have_css("h1", text: song.name, visible: :all, count: 1)
+  end
+
+  it "is told every edit, undo and redo once, in a place that was there before" do
+    open_song(id)
+    expect(page).to have_css("[role=status][data-testid='spoken']", exact_text: "", visible: :all)
+    mooring = song.clip("mooring").envelopes.first.id
+    drag(middle("point-#{mooring}-1"), 0, 20)
+    expect(watch(-> { spoken }, ->(seen) { seen.last&.start_with?("Done: move") })).to be true
+    press_keys(%i[control z])
+    expect(watch(-> { spoken }, ->(seen) { seen.last&.start_with?("Undone: move") })).to be true
+    press_keys(%i[control y])
+    expect(watch(-> { spoken }, ->(seen) { seen.last&.start_with?("Done again: move") })).to be true
+  end
+end
