@@ -34,7 +34,7 @@ RSpec.describe "The keyboard" do
     settles_on "note-mooring-1"
     press_keys(:Delete)
     eventually(id) { notes.size == before.size - 1 }
-    press_keys(%i[control z])
+    press_keys([:control, "z"])
     eventually(id) { notes.size == before.size }
     focus(region.id)
     press_keys(:Down)
@@ -59,9 +59,9 @@ RSpec.describe "The keyboard" do
     mooring = song.clip("mooring").envelopes.first.id
     drag(middle("point-#{mooring}-1"), 0, 20)
     expect(watch(-> { spoken }, ->(seen) { seen.last&.start_with?("Done: move") })).to be true
-    press_keys(%i[control z])
+    press_keys([:control, "z"])
     expect(watch(-> { spoken }, ->(seen) { seen.last&.start_with?("Undone: move") })).to be true
-    press_keys(%i[control y])
+    press_keys([:control, "y"])
     expect(watch(-> { spoken }, ->(seen) { seen.last&.start_with?("Done again: move") })).to be true
   end
 end

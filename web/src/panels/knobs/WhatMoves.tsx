@@ -36,7 +36,7 @@ interface Props {
   focus: string | null;
 }
 
-/** First at the foot: volume, pan and all that anything moves on a track, each with what is heard in the bars in view. */
+/** First at the foot: volume, pan and all that anything moves, each with what is heard in the bars in view. */
 export function WhatMoves({ track, model, find, focus }: Props) {
   const bars = useBarsInView();
   const [all, setAll] = useState(false);
