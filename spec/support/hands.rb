@@ -45,4 +45,12 @@ module Hands
     yield
     close_sheet(hand)
   end
+
+  # What was just made is being named, where no finger would need a keyboard on the screen.
+  def done_naming(hand)
+    return unless hand[:size] == :desk
+
+    page.find("input:focus")
+    page.driver.browser.keyboard.type(:Escape)
+  end
 end

@@ -169,12 +169,13 @@ module StudioHelpers
   # In the bar under what is chosen, on a phone above the bottom bar.
   def in_choice_bar(&) = page.within(:css, ".choice-strip, .choice-bar", &)
 
-  # Brings one of the moved parameters of an unfolded track into its strips: by its chip, or from the list.
-  def show_parameter(track, name)
+  # Brings one of the moved parameters of an unfolded track into its strips, by its name or address: by its chip, or from the list.
+  def show_parameter(track, wanted)
     group = page.find("[role=group][aria-label='Parameter shown on #{track}']")
-    return group.find_button(name, exact: true).click if group.has_button?(name, exact: true, wait: 0.5)
+    options = group.all(:css, "option[value='#{wanted}']", wait: 0) + group.all(:css, "option", text: wanted, exact_text: true, wait: 0)
+    return options.first.select_option if options.any?
 
-    group.find("select").find("option", text: name, exact_text: true).select_option
+    group.find("[data-testid='chip-#{wanted}'], .chip[title='#{wanted}']").click
   end
 
   def parameter_shown?(track, name)

@@ -67,9 +67,11 @@ RSpec.describe "From an empty song to a beat of one's own" do
       # Drums, and a bass from a preset.
       from_menu(hand, "Add a track", "Drum kit")
       eventually(id) { named("Drum kit") }
+      done_naming(hand)
       draw_clip(hand, "Drum kit", 3)
       from_menu(hand, "Add a track", "Bass with a bite")
       eventually(id) { named("Bass with a bite")&.device("drive") }
+      done_naming(hand)
       draw_clip(hand, "Bass with a bite", 2)
 
       # A filter, its sweep in the clip, and the clip once more.

@@ -73,7 +73,10 @@ RSpec.describe "Hands that never slip" do
   end
 
   def touches(places)
-    send = ->(type, all) { page.driver.browser.page.command("Input.dispatchTouchEvent", type:, touchPoints: all.each_with_index.map { |(x, y), i| { x:, y:, id: i } }) }
+    send = lambda do |type, all|
+      spots = all.each_with_index.map { |(x, y), i| { x:, y:, id: i } }
+      page.driver.browser.page.command("Input.dispatchTouchEvent", type:, touchPoints: spots)
+    end
     send.call("touchStart", places)
     3.times { |i| send.call("touchMove", places.map { |x, y| [x + (i * random.rand(-6..6)), y + (i * random.rand(-6..6))] }) }
     send.call("touchEnd", [])

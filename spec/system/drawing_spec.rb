@@ -57,7 +57,9 @@ RSpec.describe "Drawing moves" do
   def embed(parameter, region: first_region)
     focus(region.id)
     press_keys(:Enter)
-    page.find_button("Embed #{parameter} in #{song.clip(region.clip_id).name}", visible: :all).then { |button| by_key(button) }
+    words = "Embed #{parameter} in #{song.clip(region.clip_id).name}"
+    page.all("[data-testid^='open-']", wait: 1).each(&:click) if page.has_no_button?(words, visible: :all, wait: 1)
+    page.find_button(words, visible: :all, match: :first).then { |button| by_key(button) }
   end
 
   describe "with the mouse" do
@@ -286,6 +288,8 @@ RSpec.describe "Drawing moves" do
       tool "Points"
       place_of_ramp = points_of(ramp, move_id).index { |point| point.shape.text == "straight" && point.tick.between?(0, 600) }
       x, y = middle("bend-#{move_id}-#{place_of_ramp}")
+      finger([x, y])
+      expect(page).to have_css(".mark.chosen", visible: :all)
       finger([x, y], [x, y + 25])
       eventually(id) { |now| points_of(now, move_id)[place_of_ramp].shape.text.start_with?("curved") }
       tool "Lasso"
@@ -301,7 +305,7 @@ RSpec.describe "Drawing moves" do
       tab "Finder"
       page.find_field("Find a parameter").set("master channel volume")
       page.find("[data-testid='found-master/channel/volume']").click
-      show_panel("Finder")
+      page.find("nav [aria-expanded='true']").click
       show_bar(28)
       spot = middle("point-#{master.id}-1")
       finger(spot)

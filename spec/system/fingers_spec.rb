@@ -20,6 +20,23 @@ RSpec.describe "Fingers in the studio" do
     page.driver.browser.page.command("Input.dispatchTouchEvent", type:, touchPoints: touches)
   end
 
+  it "scrolls by a swipe up or down from a mark that is not chosen, and drags one that is" do
+    mark = -> { middle("point-#{mooring}-1") }
+    value = -> { points[1].value }
+    before = [revision(id), value.call]
+    top = mark.call[1]
+    swipe(mark.call, 0, -70)
+    expect(watch(-> { mark.call[1] }, ->(seen) { seen.size > 4 && seen.last(4).uniq.one? })).to be true
+    expect([mark.call[1] < top - 20, revision(id), value.call]).to eq [true, *before]
+    tap(mark.call)
+    expect(page).to have_css(".mark.chosen", visible: :all)
+    swipe(mark.call, 0, 24)
+    eventually(id) { value.call < before[1] - 0.1 }
+    tick = points[2].tick
+    swipe(middle("point-#{mooring}-2"), 18, 0)
+    eventually(id) { |song| points(song)[2].tick > tick }
+  end
+
   it "zooms by two fingers that come down on points, and changes nothing" do
     before = width
     x, y = middle("point-#{mooring}-0")
@@ -88,6 +105,8 @@ RSpec.describe "Fingers in the studio" do
 
   it "says the value over the finger, in the top bar where there is no room above, and never beyond the view" do
     show_bar(5)
+    tap(middle("point-#{mooring}-1"))
+    expect(page).to have_css(".mark.chosen", visible: :all)
     x, y = middle("point-#{mooring}-1")
     box = lambda do
       words = page.find("[data-testid='words']", visible: :all)

@@ -19,7 +19,7 @@ RSpec.describe "Layers", :system do
   it "asks a second envelope for its role, takes it in hand, and turns between the two by press and by key" do
     first = moves.first
     mouse.click(**%i[x y].zip(name_row(region.id)).to_h)
-    click_on "Embed another Cutoff in Mooring"
+    click_on "Embed another Cutoff in Mooring", match: :first
     expect(page).to have_no_css("[role=menuitem]", text: "One that #{first.role}s", exact_text: true)
     page.find("[role=menuitem]", text: "One that scales").click
     now = eventually(id) { |song| moves(song).size == 2 }

@@ -61,7 +61,7 @@ RSpec.describe "Notes in the studio" do
     expect(page).to have_css("[data-testid='notes-panel'] h3", text: "#{count} notes of Mooring")
     click_on "Octave down"
     eventually(id) { notes.first.pitch == 33 + 1 - 12 }
-    click_on "Quantise"
+    in_choice_bar { click_on "Quantise" }
     eventually(id) { notes.all? { |one| (one.tick % 240).zero? } }
     press_keys([:control, "c"], :Delete)
     eventually(id) { notes.empty? }

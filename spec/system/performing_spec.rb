@@ -201,7 +201,7 @@ RSpec.describe "Performing" do
     expect(running).to be true
     sweep(cutoff, 20, steps: 3)
     eventually(id) { |now| now.held.map(&:to_s) == [cutoff] }
-    click_on "Hand Cutoff back"
+    click_on "Hand Cutoff back", match: :first
     eventually(id) { |now| now.held.empty? }
   end
 

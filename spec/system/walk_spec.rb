@@ -25,6 +25,7 @@ RSpec.describe "From a sweep in a clip to points on the track" do
   # Knobs are a panel of their own on a phone, and hide the song the less.
   def embed(hand, text, words)
     open_panel(hand, "Knobs") if hand[:size] == :phone
+    show_knob(text)
     press_button(hand, words)
     eventually(id) { envelope(text) }
   end

@@ -163,6 +163,7 @@ function Chip({ address, words, shown, onShow }: ChipProps) {
       className={clsx("chip", shown && "chip-shown")}
       style={hueStyle(parameterHue(address))}
       aria-pressed={shown}
+      data-testid={`chip-${address}`}
       title={words}
       onClick={() => onShow(address)}
       onPointerDown={(event) => restOnThing(event, subject)}

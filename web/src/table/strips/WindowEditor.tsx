@@ -2,7 +2,9 @@ import { type PointerEvent, useEffect, useRef, useState } from "react";
 import type { Corners, Px, Ticks, Window } from "../../api/types";
 import { type Found, type Ground, type Hit, hitAmong, inside, tickAt, xOf, yOfAmount } from "../../geometry/hit";
 import { aim, fingers, type Pressed, pressEnvelope, tapNothing } from "../../gestures/ground";
+import { useMarkTouch } from "../../gestures/markTouch";
 import { envelopeMenu, restOnEnvelope } from "../../gestures/menus";
+import { chosenNow } from "../../state/choice";
 import { pointAt } from "../../state/clipboard";
 import { useHand } from "../../state/hand";
 import { useSong } from "../../state/song";
@@ -69,17 +71,14 @@ export function WindowEditor({ ground, beside, corners, height, name, line, view
     if (at) setHover(aim([ground, ...beside], at.x, at.y, at));
   }, [envelope]);
 
-  // A finger that comes down on something to hold has come to move it, not to scroll.
-  useEffect(() => {
-    const element = rect.current;
-    const onTouch = (event: TouchEvent) => {
-      const [x, y] = place(event.touches[0]);
-      const { kind } = hitAmong([ground, ...beside], x, y, true, viewNow().ways.whole).hit;
-      const holds = viewNow().tool !== "points" || (kind !== "ground" && kind !== "line");
-      if (event.touches.length === 1 && holds) event.preventDefault();
-    };
-    element?.addEventListener("touchstart", onTouch, { passive: false });
-    return () => element?.removeEventListener("touchstart", onTouch);
+  useMarkTouch(rect, (touch) => {
+    const [x, y] = place(touch);
+    const { hit, ground: own } = hitAmong([ground, ...beside], x, y, true, viewNow().ways.whole);
+    if (viewNow().tool !== "points") return "chosen";
+    if (hit.kind === "ground" || hit.kind === "line") return "bare";
+    const { envelopeId, chosen } = chosenNow();
+    if (!("index" in hit)) return "chosen";
+    return envelopeId === own.envelope.id && chosen.includes(hit.index) ? "chosen" : "mark";
   });
 
   const pressed = (event: { clientX: number; clientY: number }): Pressed => ({
