@@ -172,8 +172,8 @@ module StudioHelpers
   # Brings one of the moved parameters of an unfolded track into its strips, by its name or address: by its chip, or from the list.
   def show_parameter(track, wanted)
     group = page.find("[role=group][aria-label='Parameter shown on #{track}']")
-    options = group.all(:css, "option[value='#{wanted}']", wait: 0) + group.all(:css, "option", text: wanted, exact_text: true, wait: 0)
-    return options.first.select_option if options.any?
+    listed = group.all(:css, "option", wait: 0).find { |option| [option.value, option.text].include?(wanted) }
+    return listed.select_option if listed
 
     group.find("[data-testid='chip-#{wanted}'], .chip[title='#{wanted}']").click
   end

@@ -39,7 +39,7 @@ RSpec.describe "From a sweep in a clip to points on the track" do
       # A sweep in the clip, which is made this region's own first.
       hand[:press].call(self, name_row(region))
       open_panel(hand, "Clip")
-      press_button(hand, "Separate")
+      press_on(hand, page.find("aside button, .sheet button", text: "Separate", match: :first))
       eventually(id) { snapshot(id).song.directory.regions_of_clip(first_region.clip_id).size == 1 }
       embed(hand, swept, "Embed Amount in Mooring 2")
       show_parameter("Rope Bass", swept)
@@ -63,7 +63,7 @@ RSpec.describe "From a sweep in a clip to points on the track" do
       before = curves(song)
       hand[:press].call(self, [bar_x_in(hand, 6), middle("ruler")[1] - 6])
       open_panel(hand, "Clip")
-      press_button(hand, "Split")
+      press_on(hand, page.find("aside button, .sheet button", text: "Split", match: :first))
       song = eventually(id) { |now| now.track("rope-bass").regions[1].clip_id == first_region.clip_id }
       expect(alike?(song, before)).to be true
 
