@@ -232,6 +232,8 @@ RSpec.describe "Songs in the studio" do
     open_song(id, size: :phone)
     page.driver.browser.page.command("Emulation.setTouchEmulationEnabled", enabled: true)
     move_id = snapshot(id).song.clip("mooring").envelopes.first.id
+    tap(middle("point-#{move_id}-1"))
+    expect(page).to have_css(".mark.chosen", visible: :all)
     x, y = middle("point-#{move_id}-1")
     touch("touchStart", x, y)
     5.times { |i| touch("touchMove", x, y + ((i + 1) * 6)) }

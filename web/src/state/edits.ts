@@ -48,9 +48,7 @@ export async function editAsking<K extends Name>(name: K, inputs: EditInputs[K])
   if (!trial) return;
   const doubts = trial.notices.filter(({ code }) => ASKED.has(code)).map(({ text }) => text);
   if (doubts.length === 0) return void (await editAndTell(name, inputs));
-  const words = `${doubts.join("; ")}.`;
-  setNotice({ notice: { tone: "done", words, go: () => void editAndTell(name, inputs) } });
-  speak(`${words} Go on?`);
+  setNotice({ notice: { tone: "done", words: `${doubts.join("; ")}.`, go: () => void editAndTell(name, inputs) } });
 }
 
 /** Goes to where just so many edits are in force. */

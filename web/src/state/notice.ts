@@ -19,7 +19,8 @@ export const setNotice = useNotice.setState;
 export const useSpoken = create<{ words: string }>(() => ({ words: "" }));
 export const say = (words: string): void => useSpoken.setState({ words });
 
-export function tell(tone: Notice["tone"], words: string, undo = false): void {
+// A fault is an alert of its own; all else that is shown is told there too.
+useNotice.subscribe(({ notice }) => notice?.tone === "done" && say(notice.words));
+
+export const tell = (tone: Notice["tone"], words: string, undo = false): void =>
   setNotice({ notice: { tone, words, undo } });
-  if (tone === "done") say(words);
-}
