@@ -9,7 +9,9 @@ module KindSatchel
   # - {Course}   what is set over a stretch, as points
   # - {Amounts}  what an envelope must give for a stroke to be heard
   # - {Strayed}  how far what is heard lies from a stroke
-  # - {HandPass} strokes written into clips, lanes or a carrier
+  # - {HandPass} strokes written into clips, lanes or a carrier; with {RegionOnce} and {PassEnvelope}, which prepare
+  #   what is written into
+  # - {WrittenPass} what was written, made of {PlayedPart}s
   # - {Takes}    the laps of a pass, and what was chosen of them
   module Perform
   end
@@ -21,5 +23,9 @@ require_relative "perform/stroke"
 require_relative "perform/course"
 require_relative "perform/amounts"
 require_relative "perform/strayed"
+require_relative "perform/played_part"
+require_relative "perform/written_pass"
+require_relative "perform/pass_envelope"
+require_relative "perform/region_once"
 require_relative "perform/hand_pass"
 require_relative "perform/takes"

@@ -18,17 +18,18 @@ module KindSatchel
         raise InvalidInput.of("nothing_played", "/moves", "Nothing of it lies in what is recorded.") if strokes.empty?
 
         ready = Perform::HandBack.call(song, strokes.keys)
-        if input[:kept_only]
-          return [song, "keep a take of #{names(song, strokes.keys)}", [],
-                  kept(song, strokes, input)]
-        end
+        return kept_beside(song, strokes, input) if input[:kept_only]
 
         no_lanes!(song, strokes.keys) if input[:into] == "lane"
         ready, region_id = into(ready, strokes, input)
-        pass = Perform::HandPass.new(ready, strokes, **input.slice(:role, :tolerance),
-into: region_id ? "region" : input[:into], region_id:)
+        into = region_id ? "region" : input[:into]
+        pass = Perform::HandPass.write(ready, strokes, into:, region_id:, **input.slice(:role, :tolerance))
         [pass.song, "record #{names(song, strokes.keys)} into #{place_words(pass)}", outcome(song, pass, strokes),
          kept(song, strokes, input, pass, region_id)]
+      end
+
+      def self.kept_beside(song, strokes, input)
+        [song, "keep a take of #{names(song, strokes.keys)}", [], kept(song, strokes, input)]
       end
 
       # Effects of a clip have no lanes; each is named.
@@ -44,11 +45,10 @@ into: region_id ? "region" : input[:into], region_id:)
 
       # @return [Hash{Address=>Array<Stroke>}]
       def self.strokes(song, input)
-        input[:moves].each_with_index.to_h do |move, i|
-          InvalidInput.under("/moves/#{i}") do
-            stroked(song, move, input)
-          end
-        end.reject { |_, list| list.empty? }
+        moves = input[:moves].each_with_index.to_h do |move, i|
+          InvalidInput.under("/moves/#{i}") { stroked(song, move, input) }
+        end
+        moves.reject { |_, list| list.empty? }
       end
 
       def self.stroked(song, move, input)
@@ -86,7 +86,7 @@ into: region_id ? "region" : input[:into], region_id:)
         made && song.directory.regions.key?(made) ? [song, made] : carrier_for(song, strokes)
       end
 
-      private_class_method :strokes, :stroked, :stroke, :glided, :into, :no_lanes!
+      private_class_method :kept_beside, :strokes, :stroked, :stroke, :glided, :into, :no_lanes!
     end
   end
 end

@@ -19,9 +19,8 @@ module KindSatchel
         raise InvalidInput.of("no_takes", "/pass", "What was played in this pass is no longer kept.") unless kept
 
         address = Inputs.target(song, input[:address])
-        takes = Perform::Takes.new(kept["laps"].to_h do |lap, strokes|
-          [lap.to_i, Perform::Takes::Records.read(strokes)]
-        end)
+        laps = kept["laps"].to_h { |lap, strokes| [lap.to_i, Perform::Takes::Records.read(strokes)] }
+        takes = Perform::Takes.new(laps)
         strokes = { address => parts(input) ? takes.chosen(parts(input), input.fetch(:join_ticks, 0)) : takes.all }
         raise InvalidInput.of("nothing_played", "/parts", "Nothing was played there.") if strokes[address].empty?
 
@@ -33,16 +32,12 @@ module KindSatchel
 
       def self.written(song, strokes, input, kept)
         into, role = input[:into] || kept["into"], input[:role] || kept["role"]
-        song, region_id = if afresh?(input,
-                                     kept)
-                            moved(song, strokes, into, kept)
-                          else
-                            [restored(song, kept), kept["region_id"]]
-                          end
+        afresh = afresh?(input, kept)
+        song, region_id = afresh ? moved(song, strokes, into, kept) : [restored(song, kept), kept["region_id"]]
         song = apart(song, strokes) if input[:separate]
-        [Perform::HandPass.new(song, strokes, into: region_id ? "region" : into, region_id:, role:,
-                                              tolerance: input[:tolerance] || kept["tolerance"]),
-         region_id]
+        pass = Perform::HandPass.write(song, strokes, into: region_id ? "region" : into, region_id:, role:,
+                                                      tolerance: input[:tolerance] || kept["tolerance"])
+        [pass, region_id]
       end
 
       def self.apart(song, strokes)
@@ -61,11 +56,8 @@ module KindSatchel
       # What the pass made goes, with a carrier that then holds nothing.
       def self.moved(song, strokes, into, kept)
         song = restored(song, kept)
-        song = kept["bases"].select do |id, base|
-          base["made"] && song.directory.envelopes.key?(id)
-        end.each_key.reduce(song) do |now, id|
-          Transfer::Lanes.change(now, id) { nil }
-        end
+        made = kept["bases"].select { |id, base| base["made"] && song.directory.envelopes.key?(id) }
+        song = made.each_key.reduce(song) { |now, id| Transfer::Lanes.change(now, id) { nil } }
         placed = kept["region_id"] && song.directory.regions[kept["region_id"]]
         if placed && song.clip(placed.region.clip_id).envelopes.empty?
           song = RemoveRegions.call(song, { region_ids: [placed.region.id] }).first
