@@ -7,6 +7,7 @@ import { type Line, performingNow, setPerforming } from "../state/performing";
 import { song } from "../state/song";
 import { transportNow } from "../state/transport";
 import { delivered } from "./delivery";
+import { AHEAD_SECONDS, EARLY_SECONDS, LapKeeper } from "./lapKeeper";
 
 /** One touch: seconds and values in turns, and where the hand let go; and the same to be drawn, in ticks. */
 interface Grip {
@@ -21,15 +22,6 @@ const gripAt = (seconds: Seconds, value: Normalised, until: Seconds | null = nul
   line: { ticks: [player.tickAt(seconds)], values: [value] },
 });
 
-const LOOK_EVERY_MS = 40;
-/** So long before its end a lap is written, so that what was played is heard when it begins again. */
-const AHEAD_SECONDS = 0.4;
-/** The playhead that goes back, or on, by more was put there. */
-const BACK_SECONDS = 0.1;
-const ON_SECONDS = 1;
-/** A hand begun so little before the start counts as on it. */
-const EARLY_SECONDS = 0.15;
-
 /** Takes down what hands do with parameters while the song goes on, lap by lap, and has it written. */
 class MovePass {
   private grips = new Map<string, Grip[]>();
@@ -39,14 +31,9 @@ class MovePass {
   /** Whether the song has something of this pass, of whichever lap. */
   wrote = false;
   private lap = 0;
-  private turn = 0;
-  /** Where what is not written yet begins, and where the song was when it was last looked at. */
-  private from = 0;
-  private last = 0;
+  private keeper = new LapKeeper();
   private lapEnd = Number.POSITIVE_INFINITY;
-  private timer = 0;
   private looks = 0;
-  private waiting: Promise<boolean> = Promise.resolve(true);
   /** What was let go and follows the song again later. */
   private later = new Set<string>();
 
@@ -61,15 +48,12 @@ class MovePass {
 
   /** Begins with the song as it plays. */
   begin(): void {
-    const place = player.heardAt(performance.now());
-    const at = place ? Math.max(place.seconds, place.lap.from) : player.secondsAt(transportNow().playhead);
     this.going = true;
     this.grips.clear();
     this.later.clear();
-    this.turn = place?.turn ?? 0;
-    this.from = this.last = at;
-    this.lapEnd = place?.lap.to ?? Number.POSITIVE_INFINITY;
-    this.timer = window.setInterval(() => this.look(), LOOK_EVERY_MS);
+    this.keeper.begin();
+    this.lapEnd = player.heardAt(performance.now())?.lap.to ?? Number.POSITIVE_INFINITY;
+    this.keeper.watch(() => this.look());
   }
 
   /** A hand takes hold of a parameter, at a moment of the browser's clock. */
@@ -95,8 +79,8 @@ class MovePass {
   release(address: string, at: number): void {
     const grip = this.held(address);
     const seconds = this.secondsOf(at);
-    if (grip) grip.until = Math.max(seconds ?? this.last, grip.samples[grip.samples.length - 2]);
-    journal.add([address, this.lap, grip?.until ?? this.last, null]);
+    if (grip) grip.until = Math.max(seconds ?? this.keeper.last, grip.samples[grip.samples.length - 2]);
+    journal.add([address, this.lap, grip?.until ?? this.keeper.last, null]);
     const { back, glide, span } = performingNow();
     if (back === "once" && span === "touch") player.letGo(address, glide);
     else this.later.add(address);
@@ -105,19 +89,18 @@ class MovePass {
   /** Ends the pass; the song goes on. Returns, once all of it is dealt with, whether it is in the song. */
   async end(): Promise<boolean> {
     if (!this.pass) return true;
-    clearInterval(this.timer);
+    this.keeper.stop();
     if (this.going) {
+      const { turn, last } = this.keeper;
       const place = player.heardAt(performance.now()) ?? player.stoppedAt;
-      const now = place && place.turn === this.turn ? Math.max(place.seconds, this.last) : this.last;
+      const now = place && place.turn === turn ? Math.max(place.seconds, last) : last;
       this.write(Math.min(now, this.lapEnd), false, now, false);
       this.letLaterGo();
     }
     this.going = false;
     this.pass = null;
     setPerforming({ lines: {} });
-    const done = await this.waiting;
-    this.waiting = Promise.resolve(true);
-    return done;
+    return this.keeper.dealt();
   }
 
   private list(address: string): Grip[] {
@@ -135,44 +118,38 @@ class MovePass {
   private secondsOf(at: number): Seconds | null {
     const place = player.heardAt(at - performingNow().latenessMs);
     if (!place) return null;
-    if (place.turn > this.turn || this.jumped(place)) this.look();
-    if (place.turn < this.turn) return this.from;
+    if (this.keeper.seen(place) !== "on") this.look();
+    if (place.turn < this.keeper.turn) return this.keeper.from;
     if (place.seconds < place.lap.from - EARLY_SECONDS) return null;
-    return Math.max(place.seconds, this.from);
+    return Math.max(place.seconds, this.keeper.from);
   }
 
   /** Follows the song: laps end, the playhead is put elsewhere, what is nearly over is written. */
   private look(): void {
     const place = player.heardAt(performance.now());
     if (!transportNow().playing || !place) return;
-    if (place.turn > this.turn) this.nextLap(place);
-    else if (this.jumped(place)) this.again(place);
-    this.last = Math.max(place.seconds, place.lap.from);
+    const seen = this.keeper.seen(place);
+    if (seen === "next") this.nextLap(place);
+    else if (seen === "elsewhere") this.again(place);
+    this.keeper.follow(place);
     this.lapEnd = place.lap.to;
-    if (this.lapEnd - this.last < AHEAD_SECONDS && this.from < this.lapEnd - AHEAD_SECONDS) this.write(this.last, true);
+    const { from, last } = this.keeper;
+    if (this.lapEnd - last < AHEAD_SECONDS && from < this.lapEnd - AHEAD_SECONDS) this.write(last, true);
     this.show();
     journal.put(this.ways());
   }
 
-  private jumped({ turn, seconds, lap }: Place): boolean {
-    const at = Math.max(seconds, lap.from);
-    return turn < this.turn || (turn === this.turn && (at < this.last - BACK_SECONDS || at > this.last + ON_SECONDS));
-  }
-
-  private nextLap({ turn, lap }: Place): void {
-    this.write(this.lapEnd, false, lap.from);
+  private nextLap(place: Place): void {
+    this.write(this.lapEnd, false, place.lap.from);
     this.lap += 1;
-    this.turn = turn;
-    this.from = this.last = lap.from;
+    this.keeper.enter(place, place.lap.from);
     if (performingNow().back !== "stop") this.letLaterGo();
   }
 
-  private again({ turn, seconds, lap }: Place): void {
-    const at = Math.max(seconds, lap.from);
-    this.write(this.last, false, at);
+  private again(place: Place): void {
+    this.write(this.keeper.last, false, Math.max(place.seconds, place.lap.from));
     this.lap += 1;
-    this.turn = turn;
-    this.from = this.last = at;
+    this.keeper.enter(place);
   }
 
   private letLaterGo(): void {
@@ -198,8 +175,8 @@ class MovePass {
         goingOn.set(address, [gripAt(next, last.samples[last.samples.length - 1], last.until === null ? null : next)]);
     }
     this.grips = goingOn;
-    const from = this.from;
-    if (inLap) this.from = to;
+    const { from } = this.keeper;
+    if (inLap) this.keeper.from = to;
     if (moves.length > 0 && to > from)
       this.send({ ...this.ways(), lap: this.lap, from_seconds: from, to_seconds: to, moves }, quietly);
   }
@@ -207,12 +184,12 @@ class MovePass {
   private send(inputs: EditInputs["record_moves"], quietly: boolean): void {
     journal.put(this.ways());
     const mark = journal.mark;
-    this.waiting = this.waiting.then(async (before) => {
+    this.keeper.send(async () => {
       const { revision } = song();
       const done = await delivered("record_moves", inputs, { quietly });
       if (done) journal.done(mark);
       if (done && song().revision > revision) this.wrote = true;
-      return done && before;
+      return done;
     });
   }
 
@@ -235,7 +212,7 @@ class MovePass {
   private show(): void {
     this.looks += 1;
     if (this.looks % 2 === 1 || this.grips.size === 0) return;
-    const here = player.tickAt(this.last);
+    const here = player.tickAt(this.keeper.last);
     const lines: Record<string, Line[]> = {};
     for (const [address, grips] of this.grips)
       lines[address] = grips.map(({ line, until }) => ({ ...line, end: until === null ? here : player.tickAt(until) }));

@@ -7,6 +7,7 @@ import { playInNow, setPlayIn } from "../state/playIn";
 import { song } from "../state/song";
 import { transportNow } from "../state/transport";
 import { delivered } from "./delivery";
+import { AHEAD_SECONDS, EARLY_SECONDS, LapKeeper } from "./lapKeeper";
 
 type Note = EditInputs["record_notes"]["notes"][number];
 
@@ -19,30 +20,18 @@ interface Played {
   velocity: number;
 }
 
-/** A note begun so little before the start counts as on it. */
-const EARLY_SECONDS = 0.15;
-const LOOK_EVERY_MS = 40;
 /** After a lap has ended, notes of its last moments may still come in. */
 const AFTER_SECONDS = 0.06;
 const SHORTEST_SECONDS = 0.01;
-/** The playhead that goes back by more was put there. */
-const JUMP_SECONDS = 0.1;
-/** So long before its end a lap is written, so that its first notes are there when it begins again. */
-const AHEAD_SECONDS = 0.4;
 
 /** Writes down what is played while the song goes on: a pass for each lap, in seconds of the song as it is heard. */
 class Recorder {
   private notes: Played[] = [];
   private pass = "";
-  private begun = 0;
-  /** Where the song was when it was last looked at. */
-  private last = 0;
-  /** The lap that is being played, and where the laps before it ended. */
-  private turn = 0;
+  private keeper = new LapKeeper();
+  /** Where each lap began and ended. */
   private ends: Map<number, [from: number, to: number]> = new Map();
   private written = new Set<number>();
-  private timer = 0;
-  private waiting: Promise<boolean> = Promise.resolve(true);
 
   /** Begins where the playhead stands, counted in; while the song plays, at once. */
   async start(trackId: string, pass: string): Promise<void> {
@@ -54,35 +43,26 @@ class Recorder {
     this.written = new Set();
     await player.awake();
     if (playInNow().recording !== trackId) return;
-    if (transportNow().playing) {
-      const place = player.heardAt(performance.now());
-      this.begun = Math.max(place?.seconds ?? 0, place?.lap.from ?? 0);
-      this.turn = place?.turn ?? 0;
-    } else {
-      this.begun = player.secondsAt(transportNow().playhead);
-      this.turn = 0;
-      await player.play(playInNow().countIn);
-    }
-    this.last = this.begun;
-    this.timer = window.setInterval(() => this.look(), LOOK_EVERY_MS);
+    this.keeper.begin();
+    if (!transportNow().playing) await player.play(playInNow().countIn);
+    this.keeper.watch(() => this.look());
   }
 
   /** Ends the pass and writes what it brought. The song goes on. Returns whether all of it is in the song. */
   async stop(): Promise<boolean> {
     const { recording } = playInNow();
     if (!recording) return true;
-    clearInterval(this.timer);
+    this.keeper.stop();
     if (transportNow().playing) this.look();
+    const { turn: current, last } = this.keeper;
     const place = player.heardAt(performance.now()) ?? player.stoppedAt;
-    const now = place && place.turn === this.turn ? place.seconds : (this.ends.get(this.turn)?.[1] ?? this.last);
-    for (const note of this.notes) note.end ??= note.turn === this.turn ? now : this.endOf(note.turn, now);
+    const now = place && place.turn === current ? place.seconds : this.endOf(current, last);
+    for (const note of this.notes) note.end ??= note.turn === current ? now : this.endOf(note.turn, now);
     setPlayIn({ recording: null });
     for (const turn of [...new Set(this.notes.map((note) => note.turn))].sort((a, b) => a - b))
       this.write(recording, turn, now);
     this.notes = [];
-    const done = await this.waiting;
-    this.waiting = Promise.resolve(true);
-    return done;
+    return this.keeper.dealt();
   }
 
   noteOn(pitch: number, velocity: number, at: number): void {
@@ -112,7 +92,9 @@ class Recorder {
     setPlayIn({ taken });
     const { recording } = playInNow();
     const ended = this.notes.map((note) => ({ ...note, end: note.end ?? note.start + SHORTEST_SECONDS }));
-    journal.putNotes(recording && ended.length > 0 ? this.inputs(recording, this.turn, this.last, ended) : null);
+    journal.putNotes(
+      recording && ended.length > 0 ? this.inputs(recording, this.keeper.turn, this.keeper.last, ended) : null,
+    );
   }
 
   /** A note held over the end of its lap: begun right before it, it was meant for the next one. */
@@ -128,7 +110,7 @@ class Recorder {
     note.end = Math.max(seconds, from + SHORTEST_SECONDS);
   }
 
-  private lapStart = (): number => player.heardAt(performance.now())?.lap.from ?? this.begun;
+  private lapStart = (): number => player.heardAt(performance.now())?.lap.from ?? this.keeper.from;
 
   private endOf(turn: number, otherwise: number): number {
     return this.ends.get(turn)?.[1] ?? otherwise;
@@ -141,41 +123,38 @@ class Recorder {
     if (!recording) return;
     if (!transportNow().playing) return void this.stop();
     if (!place) return;
-    if (this.jumped(place)) this.again(recording, place);
-    this.last = Math.max(place.seconds, place.lap.from);
-    if (place.turn > this.turn) return this.nextLap(recording, place);
+    const seen = this.keeper.seen(place);
+    if (seen === "elsewhere") this.again(recording, place);
+    this.keeper.follow(place);
+    if (seen === "next") return this.nextLap(recording, place);
     const soon = place.lap.to - place.seconds < AHEAD_SECONDS;
     if (soon && this.notes.length > 0 && this.notes.every(({ end }) => end !== null))
-      this.write(recording, this.turn, place.lap.to);
-  }
-
-  /** Whether the playhead was put elsewhere, or playing began again. */
-  private jumped({ turn, seconds, lap }: Place): boolean {
-    const at = Math.max(seconds, lap.from);
-    return turn < this.turn || (turn === this.turn && (at < this.last - JUMP_SECONDS || at > this.last + 1));
+      this.write(recording, this.keeper.turn, place.lap.to);
   }
 
   /** Writes what was played up to a jump, and goes on from where it led. */
-  private again(trackId: string, { turn, seconds, lap }: Place): void {
-    for (const note of this.notes) note.end ??= Math.max(this.last, note.start + SHORTEST_SECONDS);
-    for (const before of [...new Set(this.notes.map((note) => note.turn))]) this.write(trackId, before, this.last);
+  private again(trackId: string, place: Place): void {
+    const { last } = this.keeper;
+    for (const note of this.notes) note.end ??= Math.max(last, note.start + SHORTEST_SECONDS);
+    for (const before of [...new Set(this.notes.map((note) => note.turn))]) this.write(trackId, before, last);
     this.ends.clear();
     this.written.clear();
-    this.turn = turn;
-    this.begun = this.last = Math.max(seconds, lap.from);
+    this.keeper.enter(place);
   }
 
   /** A lap has ended; what was held over its end is cut there. */
-  private nextLap(trackId: string, { turn, seconds, lap }: Place): void {
+  private nextLap(trackId: string, place: Place): void {
+    const { seconds, lap } = place;
     if (seconds < lap.from + AFTER_SECONDS) return;
+    const { turn: ended, from } = this.keeper;
     const end = player.secondsAt(song().model.head.range.end_tick);
-    this.ends.set(this.turn, [this.begun, end]);
-    this.ends.set(turn, [lap.from, end]);
+    this.ends.set(ended, [from, end]);
+    this.ends.set(place.turn, [lap.from, end]);
     for (const note of this.notes)
-      if (note.turn === this.turn && note.end === null && end - note.start > EARLY_SECONDS / 2) note.end = end;
-    this.write(trackId, this.turn, end);
-    this.turn = turn;
-    this.begun = lap.from;
+      if (note.turn === ended && note.end === null && end - note.start > EARLY_SECONDS / 2) note.end = end;
+    this.write(trackId, ended, end);
+    this.keeper.enter(place, lap.from);
+    this.keeper.follow(place);
   }
 
   /** What has ended of one lap, as an edit. Only its first one replaces, over all of the lap. */
@@ -186,10 +165,10 @@ class Recorder {
     const inputs = this.inputs(trackId, turn, end, done);
     this.written.add(turn);
     const wanted = () => song().model.tracks.some(({ id }) => id === trackId);
-    this.waiting = this.waiting.then(async (before) => {
+    this.keeper.send(async () => {
       const done = await delivered("record_notes", inputs, { wanted });
       this.show();
-      return done && before;
+      return done;
     });
   }
 
@@ -198,7 +177,7 @@ class Recorder {
     return {
       track_id: trackId,
       pass: this.pass,
-      from_seconds: Math.min(this.begun, ...notes.map((note) => note.start)),
+      from_seconds: Math.min(this.keeper.from, ...notes.map((note) => note.start)),
       to_seconds: Math.max(end, ...notes.map((note) => note.end ?? 0)),
       notes: notes.map(written),
       replace: replace && !this.written.has(turn),
