@@ -28,12 +28,7 @@ module VersionShelf
   # @return [Hash] the entry
   # @raise [KindSatchel::InvalidInput] for a blank name, and for too many
   def keep(song_id, name)
-    fit = name.is_a?(String) && name.strip.size.between?(1, LONGEST_NAME)
-    unless fit
-      raise KindSatchel::InvalidInput.of("bad_name", "/name",
-                                         "A version's name has 1 to #{LONGEST_NAME} characters.")
-    end
-
+    check_name(name)
     Database.write do
       if VersionRow.where(song_id:).count >= MOST
         raise KindSatchel::InvalidInput.of("too_many", "",
@@ -45,6 +40,25 @@ module VersionShelf
                          parts: JSON.generate(stored(SongRows.texts(song_id)))).entry
     end
   end
+
+  # Gives a version another name.
+  # @return [Hash] the entry
+  # @raise [KindSatchel::InvalidInput] for a blank name
+  # @raise [Missing]
+  def rename(song_id, id, name)
+    check_name(name)
+    Database.write do
+      row = VersionRow.find_by(song_id:, id:) or raise Missing
+      row.tap { row.update!(name: name.strip) }.entry
+    end
+  end
+
+  def check_name(name)
+    return if name.is_a?(String) && name.strip.size.between?(1, LONGEST_NAME)
+
+    raise KindSatchel::InvalidInput.of("bad_name", "/name", "A version's name has 1 to #{LONGEST_NAME} characters.")
+  end
+  private_class_method :check_name
 
   # When a version was kept.
   # @raise [Missing]

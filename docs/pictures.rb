@@ -57,7 +57,7 @@ class Pictures
 
   def edit
     @browser.mouse.click(**middle("[data-testid^='point-'][data-testid$='-1']"))
-    press "Edit"
+    press "At hand"
     press "Level"
   end
 
@@ -73,7 +73,7 @@ class Pictures
     change("set_knob", "address" => macro, "value" => 0.4)
     open_song
     @browser.mouse.click(**dial(macro))
-    press "Sum"
+    press "At hand"
   end
 
   def satchel
@@ -139,7 +139,7 @@ class Pictures
   end
 
   def phone = nil
-  def phone_sum = press("Sum", ".sheet-button")
+  def phone_sum = press("At hand", ".sheet-button")
 
   # The sound comes from a page of its own, whose knobs the surface turns.
   def phone_surface

@@ -32,6 +32,9 @@ module VersionRoutes
       status 201
       json(VersionShelf.keep(song_id, body_json["name"]))
     end
+    app.put("/api/songs/:id/versions/:version") do
+      json(VersionShelf.rename(song_id, asked!(:version).to_i, body_json["name"]))
+    end
     app.delete("/api/songs/:id/versions/:version") do
       VersionShelf.remove(song_id, asked!(:version).to_i)
       json({})

@@ -75,6 +75,18 @@ RSpec.describe "Versions" do
     expect(get_json("/api/songs/#{id}/clock?version=999")["faults"][0]["code"]).to eq "unknown_version"
   end
 
+  it "get another name, and stay as they are" do
+    kept, other = keep("Before"), keep("After")
+    parts = get_json("/api/songs/#{id}/versions/#{kept['id']}")["parts"]
+    rename = ->(version, name) { call("PUT", "/api/songs/#{id}/versions/#{version}", { name: }) }
+    expect(rename.call(kept["id"], " Dawn ")).to eq kept.merge("name" => "Dawn")
+    expect(list.to_h { |one| one.values_at("id", "name") }).to eq({ kept["id"] => "Dawn", other["id"] => "After" })
+    expect(get_json("/api/songs/#{id}/versions/#{kept['id']}")["parts"]).to match_array parts
+    expect(rename.call(kept["id"], " ")["faults"][0]["path"]).to eq "/name"
+    expect(rename.call(999, "Dusk")["faults"][0]["code"]).to eq "unknown_version"
+    expect(list.map { |one| one["name"] }).to contain_exactly("Dawn", "After")
+  end
+
   it "refuse what cannot be" do
     expect(keep(" ")["faults"][0]["path"]).to eq "/name"
     expect(get_json("/api/songs/#{id}/versions/999/comparison")["faults"][0]["code"]).to eq "unknown_version"

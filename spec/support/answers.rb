@@ -53,6 +53,7 @@ module Answers
     %r{^GET /api/songs/\d+/versions$} => "version_list",
     %r{^GET /api/songs/\d+/versions/\d+$} => "version_parts",
     %r{^POST /api/songs/\d+/versions$} => "version_entry",
+    %r{^PUT /api/songs/\d+/versions/\d+$} => "version_entry",
     %r{^GET /api/songs/\d+/versions/\d+/comparison(\?|$)} => "comparison",
     %r{^GET /api/songs/\d+/versions/\d+/curves} => "baked_curves",
     %r{^DELETE /api/jobs/} => "cancelled"

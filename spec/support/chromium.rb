@@ -24,7 +24,7 @@ module ChromiumHelpers
     # What a page writes as it goes is cleared with the rest.
     def wait_until_closed(pages)
       ids = pages.map(&:target_id)
-      100.times { (default_context.targets.keys & ids).empty? ? break : sleep(0.01) }
+      100.times { default_context.targets.keys.intersect?(ids) ? sleep(0.01) : break }
     end
   end
 

@@ -142,8 +142,18 @@ module StudioHelpers
   PANEL_BUTTONS = "[role=tab], nav button"
   def show_panel(name) = (to_far_sheet(name) || page.find(StudioHelpers::PANEL_BUTTONS, text: name)).click
 
+  # A part of the panel At hand, unfolded: Value, Envelope or Points.
+  def at_hand(part, hand = nil)
+    open = page.has_css?(".sheet [data-testid='at-hand'], aside [data-testid='at-hand']", wait: 0.3)
+    open || (hand ? open_panel(hand, "At hand") : show_panel("At hand"))
+    line = page.find("[data-testid='at-hand'] section[aria-label='#{part}'] > .section-line")
+    return if line["aria-expanded"] == "true"
+
+    hand ? press_on(hand, line) : line.click
+  end
+
   # Of a sheet that stands behind *All* on a phone, its button there; nil for others.
-  FAR_SHEETS = ["Edit", "Track", "Satchel", "Finder", "Keys", "Hands", "Takes", "Ends", "Versions", "Hand over", "Song"].freeze
+  FAR_SHEETS = ["Track", "Satchel", "Finder", "Keys", "Hands", "Takes", "Ends", "Versions", "Hand over", "Song"].freeze
   def to_far_sheet(name)
     return unless Capybara.current_driver == :phone && FAR_SHEETS.include?(name)
 

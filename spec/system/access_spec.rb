@@ -30,7 +30,7 @@ RSpec.describe "Access" do
     it "is there in the studio and in the list of songs, in the #{colours} theme", long: colours == "dark" do
       open_song(id)
       theme(colours)
-      found = ["Sum", "Edit", "Finder", "Clip", "Track", "Ends", "Versions", "Hand over"].to_h do |panel|
+      found = ["At hand", "Finder", "Clip", "Track", "Ends", "Versions", "Hand over"].to_h do |panel|
         show_panel(panel)
         [panel, violations]
       end
@@ -61,7 +61,7 @@ RSpec.describe "Access" do
     it "is there on the phone, in every sheet, in the #{colours} theme", long: colours == "dark" do
       open_song(id, size: :phone)
       theme(colours)
-      found = ["Knobs", "Mixer", "Keys", "Sum", "Edit", "Finder", "Clip", "Track", "Ends", "Versions", "Hand over", "Song"].to_h do |sheet|
+      found = ["Knobs", "Mixer", "Keys", "At hand", "Finder", "Clip", "Track", "Ends", "Versions", "Hand over", "Song"].to_h do |sheet|
         show_panel(sheet)
         [sheet, violations]
       end

@@ -43,6 +43,7 @@ RSpec.describe "Arranging in the studio" do
   end
 
   it "lets an envelope run stretched, or in a length of its own that meets the loop again", :long do
+    at_hand("Envelope")
     click_on "stretched to fit"
     eventually(id) { |song| song.clip("mooring").envelopes.first.clock == "stretched" }
     click_on "own length"

@@ -11,7 +11,7 @@ RSpec.describe "A page that plays" do
     open_song(id)
     move = snapshot(id).song.clip("mooring").envelopes.first
     press_on(Hands::ALL[:mouse], page.find("[data-testid='point-#{move.id}-0']", match: :first, visible: :all))
-    show_panel("Sum")
+    at_hand("Value")
     click_on "Play"
     sleep 3
     page.execute_script("performance.clearResourceTimings(); performance.setResourceTimingBufferSize(2000)")

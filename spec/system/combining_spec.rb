@@ -23,7 +23,7 @@ RSpec.describe "Clip and track together in the studio" do
     expect(page).to have_css("[data-testid='held-#{cutoff}']", visible: :all)
     expect(spots([1, 6, 20]).uniq.size).to eq 1
     expect(page).to have_css("[data-testid='track-rope-bass'] header", text: /lane\s+waits/)
-    show_panel("Sum")
+    at_hand("Value")
     expect(page).to have_css("[data-testid='sum']", text: "by hand at")
     click_on "Hand Cutoff back", match: :first
     eventually(id) { |song| song.held.empty? }
@@ -83,7 +83,9 @@ RSpec.describe "Clip and track together in the studio" do
 
   it "changes a role with the drawing kept" do
     move = snapshot(id).song.clip("mooring").envelopes.first
+    at_hand("Envelope")
     page.select("the drawing", from: "What a change of role keeps")
+    at_hand("Envelope")
     within("[aria-label='What it does']") { click_on "set" }
     song = eventually(id) { |now| now.clip("mooring").envelopes.first.role == "set" }
     expect(song.clip("mooring").envelopes.first.points.map { |point| point.value.round(9) }).to eq(move.points.map { |point|
@@ -92,6 +94,7 @@ RSpec.describe "Clip and track together in the studio" do
   end
 
   it "makes a carrier clip that moves another track, shows the conflict, and settles it there", :long do
+    at_hand("Envelope")
     within("[aria-label='What it does']") { click_on "set" }
     click_on "Go on"
     eventually(id) { |song| song.clip("mooring").envelopes.first.role == "set" }

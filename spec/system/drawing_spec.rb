@@ -41,9 +41,9 @@ RSpec.describe "Drawing moves" do
 
   def tool(name) = page.find("[role=toolbar]").click_button(name)
 
-  def tab(name)
-    show_panel(name)
-    panel { nil } if name == "Edit" && page.has_css?("[data-testid='edit']")
+  def at_hand_points
+    at_hand("Points")
+    panel { nil }
   end
 
   # The panel, all of it unfolded.
@@ -94,7 +94,7 @@ RSpec.describe "Drawing moves" do
       tool "Span"
       y = middle("lane-master")[1]
       stroke([bar_x(29), y], [bar_x(33), y])
-      tab "Edit"
+      at_hand_points
       expect(choice).to include "29.1.0 to 33.1.0"
       panel { click_on "Fade out" }
       eventually(id) { master.points.last.value.zero? && ticks(master).max == 32 * BAR }
@@ -105,7 +105,7 @@ RSpec.describe "Drawing moves" do
     it "flips, stretches and halves a copied move on another clip, and gets back with undo", :long do
       start = json_of(song)
       mouse.click(x: middle("point-#{move_id}-1")[0], y: middle("point-#{move_id}-1")[1])
-      tab "Edit"
+      at_hand_points
       panel { click_on "All" }
       expect(choice).to include "4 points"
       panel { click_on "Copy" }
@@ -129,7 +129,7 @@ RSpec.describe "Drawing moves" do
     it "chooses by loop, through and singly, says so, and moves just what is chosen" do
       x, y = middle("point-#{move_id}-1")
       stroke([x - 12, y - 20], [x + 60, y - 20], [x + 60, y + 40], [x - 12, y + 40])
-      tab "Edit"
+      at_hand_points
       expect(choice).to start_with "2 points, 2.2.0 to 2.3.480"
       before = points_of(song, move_id)
       drag(middle("point-#{move_id}-2"), 26, 15)
@@ -138,7 +138,7 @@ RSpec.describe "Drawing moves" do
       expect([now[1].tick - before[1].tick, (now[1].value - before[1].value).round(9), now[0],
               now[3]]).to eq [960, (now[2].value - before[2].value).round(9), before[0], before[3]]
       panel { click_on "None" }
-      expect(page).to have_text("no point chosen, of 4")
+      expect(page).to have_css("[aria-label='Points'] .section-line", text: "4, none chosen")
     end
 
     it "shapes segments, and sets count and skew by their marks and by typing" do
@@ -148,7 +148,7 @@ RSpec.describe "Drawing moves" do
       eventually(id) { |now| points_of(now, move_id)[0].shape.text == "4 cycles of sine" }
       drag(middle("bend-#{move_id}-0"), 70, 0)
       eventually(id) { |now| points_of(now, move_id)[0].shape.cycles == 8 }
-      tab "Edit"
+      at_hand_points
       type_into "Count", "3"
       eventually(id) { |now| points_of(now, move_id)[0].shape.cycles == 3 }
       drag(middle("skew-#{move_id}-0"), 12, 0)
@@ -160,7 +160,7 @@ RSpec.describe "Drawing moves" do
 
     it "says at the field what is wrong with a value, a position or an amount, and changes nothing", :long do
       mouse.click(x: middle("point-#{move_id}-1")[0], y: middle("point-#{move_id}-1")[1])
-      tab "Edit"
+      at_hand_points
       { "Value" => ["900 %", "outside"], "In the clip" => ["9.9", "outside the meter"], "In the song" => ["1.1", "this region goes from"],
         "Raise or lower by" => ["loud", "no amount"], "Grow or shrink to %" => ["much", "is a number"],
         "Stretch from" => ["soon", "not a position"] }.each do |field, (text, words)|
@@ -178,7 +178,7 @@ RSpec.describe "Drawing moves" do
       show_bar(27)
       expect(page).to have_css("[data-testid='uneven']", visible: :all)
       mouse.click(x: middle("point-#{master.id}-1")[0], y: middle("point-#{master.id}-1")[1])
-      tab "Edit"
+      at_hand_points
       click_on "Make it level"
       eventually(id) { master.points[1].value == master.points[0].value }
       expect(page).to have_no_css("[data-testid='uneven']", visible: :all)
@@ -241,7 +241,7 @@ RSpec.describe "Drawing moves" do
       press_keys(*"master channel volume".chars, :Enter)
       expect(page).to have_css("[data-testid='lane-master']")
       focus("point-#{master.id}-0")
-      tab "Edit"
+      at_hand_points
       type_into "Stretch to", "33.1"
       type_into "Stretch from", "29.1"
       panel { page.find_button("Fade out").then { |button| by_key(button) } }
@@ -294,7 +294,7 @@ RSpec.describe "Drawing moves" do
       eventually(id) { |now| points_of(now, move_id)[place_of_ramp].shape.text.start_with?("curved") }
       tool "Lasso"
       finger(place(move_id, 0.02, 0.02), place(move_id, 0.98, 0.02), place(move_id, 0.98, 0.98), place(move_id, 0.02, 0.98))
-      tab "Edit"
+      at_hand_points
       before = points_of(song, move_id).map(&:value)
       panel { click_on "Upside down" }
       eventually(id) { |now| points_of(now, move_id).map(&:value) != before }
@@ -302,14 +302,14 @@ RSpec.describe "Drawing moves" do
     end
 
     it "fades the master, and copies a move to another clip", :long do
-      tab "Finder"
+      show_panel "Finder"
       page.find_field("Find a parameter").set("master channel volume")
       page.find("[data-testid='found-master/channel/volume']").click
       page.find("nav [aria-expanded='true']").click
       show_bar(28)
       spot = middle("point-#{master.id}-1")
       finger(spot)
-      tab "Edit"
+      at_hand_points
       type_into "Stretch from", "29.1"
       type_into "Stretch to", "33.1"
       panel { click_on "Fade out" }

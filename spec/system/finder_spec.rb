@@ -77,7 +77,7 @@ RSpec.describe "Finding and showing" do
 
   it "shows an envelope that is off on its line and on its knob, and clears one" do
     mouse.click(x: middle("point-#{move_id}-1")[0], y: middle("point-#{move_id}-1")[1])
-    tab "Edit"
+    at_hand "Points"
     within("[data-testid='edit']") { click_on "Switch off" }
     eventually(id) { |song| !song.clip("mooring").envelopes.first.on }
     expect(page).to have_css(".off-line [data-testid='point-#{move_id}-1']", visible: :all)

@@ -88,7 +88,7 @@ RSpec.describe "Fingers in the studio" do
   it "keeps the curve that is typed at in sight while a screen keyboard covers the rest" do
     show_bar(5)
     tap(middle("point-#{mooring}-1"))
-    show_panel("Edit")
+    at_hand("Points")
     page.find_field("Value").click
     page.driver.resize(390, 500)
     expect(page).to have_no_css("nav")
@@ -138,12 +138,12 @@ RSpec.describe "Fingers in the studio" do
     expect(page.evaluate_script("matchMedia('(pointer: coarse)').matches")).to be true
     tap(middle("point-#{mooring}-1"))
     found = { "song" => small.call }
-    show_panel("Edit")
+    at_hand("Points")
     page.find_all(".fold").each(&:click)
     found["points"] = small.call
-    show_panel("Edit")
+    show_panel("At hand")
     tap(name_row(snapshot(id).song.track("rope-bass").regions.first.id))
-    %w[Knobs Sum Edit Finder Clip Track Song].each do |sheet|
+    ["Knobs", "At hand", "Finder", "Clip", "Track", "Song"].each do |sheet|
       show_panel(sheet)
       found[sheet] = small.call
     end

@@ -73,6 +73,6 @@ RSpec.describe "The foot" do
     expect(parameter_shown?("Rope Bass", "Cutoff")).to be true
     show_parameter("Rope Bass", "Resonance")
     expect(parameter_shown?("Rope Bass", "Resonance")).to be true
-    expect(page).to have_css("[data-testid='sum']", text: "Resonance of Rope Bass")
+    expect(page).to have_css("[data-testid='at-hand'] h2", text: "Resonance of Rope Bass")
   end
 end

@@ -27,6 +27,7 @@ RSpec.describe "Layers", :system do
     expect([second.role, page.has_css?("[data-testid='ground-#{second.id}']")]).to eq ["scale", true]
     expect(page).to have_no_css("[data-testid='ground-#{first.id}']")
     expect(layers).to contain_exactly("SCALE", first.role)
+    at_hand("Value")
     expect(page.find("[data-testid='sum']")).to have_css("li", text: "clip Mooring", count: 2)
     page.find("[aria-label='Layers of Cutoff in the clip'] button", text: first.role).click
     expect(page).to have_css("[data-testid='ground-#{first.id}']")
@@ -38,10 +39,12 @@ RSpec.describe "Layers", :system do
   end
 
   it "takes each in hand from the panel, and offers no role twice" do
-    click_on "Add another envelope for it here"
-    page.find("[role=menuitem]", text: "One that scales").click
+    at_hand("Envelope")
+    within("[data-testid='envelope']") { click_on "More for Cutoff" }
+    page.find("[role=menuitem]", text: "Another that scales").click
     eventually(id) { |song| moves(song).size == 2 || song.track("rope-bass").lanes.count { |lane| lane.target.to_s == cutoff } == 2 }
-    within("[aria-label='Envelope']") do
+    at_hand("Envelope")
+    within("[data-testid='envelope']") do
       expect(page.find("[aria-label='What it does']")).to have_css("button[disabled]", count: 1)
       page.find("[aria-label='Layers'] button[aria-pressed=false]").click
       expect(page.find("[aria-label='Layers']")).to have_css("button[aria-pressed=true]", count: 1)
@@ -56,7 +59,7 @@ RSpec.describe "Layers", :system do
     expect(page).to have_css("[data-testid='track-deck'] .ghost path", minimum: 1, visible: :all)
     ghost.click
     expect(page).to have_css("[data-testid='track-tideline'] [data-testid^='ground-']", minimum: 1, visible: :all)
-    expect(page.find("[data-testid='sum']")).to have_text("Cutoff")
+    expect(page.find("[data-testid='at-hand'] h2")).to have_text("Cutoff")
   end
 
   it "hatches what lies past the end of the loop, and says that it is not heard" do

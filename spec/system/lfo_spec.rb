@@ -12,7 +12,7 @@ RSpec.describe "An LFO in a clip" do
   def make_one(hand)
     open_song(id, size: hand[:size])
     feel_for(:finger) if hand[:size] == :phone
-    open_panel(hand, "Sum")
+    at_hand("Value", hand)
     press_on(hand, page.find("[data-testid='sum'] button", text: "clip Mooring"))
     expect(page).to have_css("[aria-label='Envelope'] h3", text: "Cutoff in Mooring")
     press_on(hand, page.find("[aria-label='Where its values come from'] button", text: "LFO"))
@@ -51,7 +51,7 @@ RSpec.describe "An LFO in a clip" do
     if name == :mouse
       it "shows the limits of a move that has none, and a first key on each changes it by one step" do
         open_song(id)
-        open_panel(hand, "Sum")
+        at_hand("Value", hand)
         press_on(hand, page.find("[data-testid='sum'] button", text: "clip Mooring"))
         { "low" => [-1.0, :up, 0.02], "high" => [1.0, :down, -0.02] }.each do |limit, (start, key, step)|
           knob = page.find("[aria-label='Settings of the move'] [role='slider'][aria-label*='#{limit}']")
@@ -95,8 +95,8 @@ RSpec.describe "An LFO in a clip" do
       expect(page).to have_css(point, minimum: 1)
       hand[:drag].call(self, place_of(page.find(point, match: :first)), 0, -14)
       eventually(id) { mover.points[0].value > 0.66 }
-      open_panel(hand, "Sum")
-      expect(page).to have_css("[data-testid='sum']", text: "Rate of Cutoff in Mooring, heard at")
+      at_hand("Value", hand)
+      expect(page).to have_css("[data-testid='at-hand'] h2", text: "Rate of Cutoff in Mooring")
       press_on(hand, page.find("[data-testid='sum'] button", text: "Cutoff in Mooring", match: :first))
       press_on(hand, page.find("[aria-label='Made with'] button", text: "rate"))
       expect(page).to have_css("[data-testid='sum']", text: "clip Mooring")
@@ -119,7 +119,7 @@ RSpec.describe "An LFO in a clip" do
       lane.call("move/#{moved}/rate").tap { |mover| edit(id, "set_lfo", { envelope_id: mover, wave: "sine", cycle_ticks: 480 }) }
     end
     open_song(id)
-    open_panel(Hands::ALL[:mouse], "Sum")
+    at_hand("Value")
     press_on(Hands::ALL[:mouse], page.find("[data-testid='sum'] button", text: "clip Mooring"))
     slider = page.find("[data-testid='knob-move/#{move.id}/depth'] [role=slider]")
     page.execute_script("arguments[0].scrollIntoView({ block: 'center' })", slider)

@@ -26,7 +26,7 @@ RSpec.describe "A macro" do
 
   # The large button in the sum; fingers have no other.
   def drive(hand)
-    open_panel(hand, "Sum")
+    at_hand("Value", hand)
     press_on(hand, page.find("[data-testid='sum'] button[aria-label='Let Macro 1 drive what is touched next']"))
     close_sheet(hand)
   end
@@ -48,7 +48,7 @@ RSpec.describe "A macro" do
       eventually(id) { driven.sort == targets.sort }
       track(hand, "Rope Bass")
       drive(hand)
-      open_panel(hand, "Sum")
+      at_hand("Value", hand)
       expect(page).to have_css("[aria-label='What it drives'] li", count: 2)
       page.find("input[aria-label='Spread of Fog Pad at 0 %'], [aria-label='Spread of Fog Pad at 0 %'] input", match: :first)
           .send_keys([:control, "a"], "10 ct", :enter)
@@ -59,7 +59,7 @@ RSpec.describe "A macro" do
       hand[:drag].call(self, place_of(knob(macro)), 0, -60)
       eventually(id) { song.knob(address(macro)) > 0.2 }
       expect(heard.zip(before).map { |now, was| now - was }.min).to be > 0.1
-      open_panel(hand, "Sum")
+      at_hand("Value", hand)
       press_on(hand, page.find("button[aria-label='Drive Spread of Fog Pad no more']"))
       eventually(id) { driven == targets.first(1) }
       Server.edit_log.undo(id, revision(id))
@@ -70,7 +70,7 @@ RSpec.describe "A macro" do
   it "is made of what a move moves, and what drives what is listed, each row leading there", :long do
     open_song(id)
     cutoff = song.track("rope-bass").lanes.find { |lane| lane.target.parameter_id == "cutoff" }
-    show_panel "Sum"
+    at_hand "Value"
     page.find("[data-testid='sum'] button", text: "lane", match: :first).click
     2.times { page.find("button", text: "Let it move another knob too").click }
     expect(page).to have_css("button[aria-pressed=false]", text: "Let it move another knob too")
@@ -95,7 +95,7 @@ RSpec.describe "A macro" do
       feel_for(name)
       move = song.clip("mooring").envelopes.first
       press_on(hand, page.find("[data-testid='point-#{move.id}-0']", match: :first, visible: :all))
-      open_panel(hand, "Sum")
+      at_hand("Envelope", hand)
       press_button(hand, "Vary from loop to loop")
       page.find("[aria-label='Every second repeat']").select("backwards")
       press_button(hand, "Vary the points")
@@ -103,7 +103,7 @@ RSpec.describe "A macro" do
       expect(page).to have_css("[role=status]", text: "vary Cutoff over 4 loops")
       close_sheet(hand)
       at_foot(hand, "Knobs") { press_on(hand, knob(macro)) }
-      open_panel(hand, "Sum")
+      at_hand("Value", hand)
       press_button(hand, "Morph between settings")
       page.find("[aria-label='Device to morph']").select("Mono synth of Rope Bass")
       page.find("[aria-label='Setting 2']").select("Whistle")

@@ -96,6 +96,7 @@ RSpec.describe "Moves in the studio" do
   end
 
   it "chooses what the envelope does", :long do
+    at_hand("Envelope")
     expect(page).to have_button("shift", class: "btn-secondary")
     before = json_of(snapshot(id).song)
     click_on "set"
@@ -108,7 +109,8 @@ RSpec.describe "Moves in the studio" do
     eventually(id) { |song| song.clip("mooring").envelopes.first.role == "scale" }
     click_on "once, over all"
     eventually(id) { |song| song.clip("mooring").envelopes.first.clock == "once" }
-    click_on "Switch this envelope off"
+    at_hand("Envelope")
+    within("[data-testid='envelope']") { click_on "Switch off" }
     expect(page.find("[data-testid='knob-#{cutoff}']")).to have_text("clip (off) + lane").or have_text("clip + lane")
     eventually(id) { |song| !song.clip("mooring").envelopes.first.on }
   end
@@ -122,6 +124,7 @@ RSpec.describe "Moves in the studio" do
     eventually(id) { |song| points_of(song, move_id)[1].tick == before.tick + 240 }
     press_keys(:Delete)
     eventually(id) { |song| points_of(song, move_id).size == 3 }
+    at_hand("Value")
     page.find("[data-testid='sum']").click_button("clip Mooring", match: :first)
     press_keys("p")
     eventually(id) { |song| points_of(song, move_id).size == 4 }
@@ -131,6 +134,7 @@ RSpec.describe "Moves in the studio" do
     x, y = on_line(lane_id, 480)
     drag([x, y], 0, -20)
     eventually(id) { |song| points_of(song, lane_id).size == 6 }
+    at_hand("Value")
     within("[data-testid='sum']") do
       expect(page).to have_text("knob").and have_text("lane").and have_text("clip Mooring").and have_text("heard")
       expected = KindSatchel::Heard::Explanation.new(snapshot(id).song, address(cutoff), 15_360).to_record["text"]
@@ -199,19 +203,19 @@ RSpec.describe "Moves in the studio" do
     expect(edited).to be >= 3
   end
 
-  it "says in Sum whose parameter it is, that a macro moves it, and goes with the track that is chosen" do
+  it "says whose parameter it is, that a macro moves it, and goes with the track that is chosen" do
     song = snapshot(id).song
     driven = song.directory.driven.find { |one| song.directory.envelopes.values.none? { |home| home.envelope.target == one } }.to_s
     track = song.tracks_of(address(driven)).first
-    open_panel(Hands::ALL[:mouse], "Sum")
+    at_hand("Value")
     page.find_all(:button, track.name, exact_text: true).first.click
     show_knob(driven)
     page.find("[data-testid='knob-#{driven}'] [role='slider']").native.node.focus
-    expect(page).to have_css("[data-testid='sum']", text: " of #{track.name}, heard at")
+    expect(page).to have_css("[data-testid='at-hand'] h2", text: " of #{track.name}")
     x, y = dial(driven)
     mouse.click(x:, y:)
-    expect(page).to have_css("[data-testid='sum']", text: "No envelope moves it; a macro does.")
+    expect(page).to have_css("[data-testid='at-hand']", text: "No envelope moves it; a macro does.")
     click_on "Crate Kit"
-    expect(page).to have_css("[data-testid='sum']", text: " of Crate Kit, heard at")
+    expect(page).to have_css("[data-testid='at-hand'] h2", text: " of Crate Kit")
   end
 end

@@ -57,7 +57,7 @@ RSpec.describe "Notes in the studio" do
     was = notes.map { |one| [one.velocity, one.length_ticks] }
     press_keys(%i[control down], %i[control shift down], %i[control shift left])
     eventually(id) { notes.map { |one| [one.velocity, one.length_ticks] } == was.map { |velocity, length| [[velocity - 9, 1].max, [length - 10, 15].max] } }
-    show_panel("Edit")
+    show_panel("At hand")
     expect(page).to have_css("[data-testid='notes-panel'] h3", text: "#{count} notes of Mooring")
     click_on "Octave down"
     eventually(id) { notes.first.pitch == 33 + 1 - 12 }

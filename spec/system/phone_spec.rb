@@ -48,10 +48,10 @@ RSpec.describe "Arranging with a finger" do
 
   it "drags the end of a move with a length of its own" do
     move = snapshot(id).song.clip("mooring").envelopes.first.id
-    show_panel("Sum")
+    at_hand("Envelope")
     tap_button("own length")
     eventually(id) { |song| song.clip("mooring").envelopes.first.clock == "own_length" }
-    show_panel("Sum")
+    show_panel("At hand")
     swipe(middle("own-length-#{move}"), -52, 0)
     eventually(id) { |song| song.clip("mooring").envelopes.first.own_length_ticks == 6 * 960 }
     expect(page).to have_css("[data-testid='own-length-#{move}'] title", text: "6 beats", visible: :all)

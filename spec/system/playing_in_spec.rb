@@ -70,18 +70,20 @@ RSpec.describe "Playing in" do
     eventually(id) { notes.size == count }
   end
 
-  it "plays by typing: rows a fourth apart, letters do nothing else meanwhile; Escape ends it", :long do
+  it "plays by typing: two rows as of a keyboard, black keys above; letters do nothing else meanwhile; Escape ends it", :long do
     open_keys
     press_keys([:shift, "k"])
     expect(page).to have_css("[aria-pressed='true']", text: "type to play")
+    expect(told("[data-pitch='36'] kbd, [data-pitch='37'] kbd, [data-pitch='48'] kbd")).to eq ["Z", ", Q", "S"]
     record
     expect(running).to be true
     press_keys("z")
-    press_keys("a")
-    press_keys("w")
+    press_keys("s")
+    press_keys("m")
+    press_keys("2")
     sleep 0.1
     stop
-    eventually(id) { (notes.map(&:pitch) & [36, 41, 47]).size == 3 }
+    eventually(id) { ([36, 37, 47, 49] - notes.map(&:pitch)).empty? }
     expect(page).to have_css("[aria-label='Points'][aria-pressed='true']").or have_css("button[aria-pressed='true']", text: "Points")
     press_keys(:Escape)
     expect(page).to have_css("[aria-pressed='false']", text: "type to play")

@@ -239,7 +239,7 @@ RSpec.describe "Songs in the studio" do
     5.times { |i| touch("touchMove", x, y + ((i + 1) * 6)) }
     touch("touchEnd")
     eventually(id) { |song| points_of(song, move_id)[1].value < 0.3 }
-    show_panel("Sum")
+    at_hand("Value")
     expect(page).to have_css("[data-testid='sum-heard']")
     show_panel("Knobs")
     expect(page).to have_css("[data-testid='knob-rope-bass/synth/cutoff']")

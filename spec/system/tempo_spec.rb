@@ -37,8 +37,8 @@ RSpec.describe "The tempo in the studio" do
       hand[:drag].call(self, place_of(page.find(point, match: :first)), 0, -12)
       eventually(id) { |now| now.tempo.bpm_at(30 * BAR) > before + 20 }
       press_on(hand, page.find("[aria-label='Tempo'] .tempo-head"))
-      open_panel(hand, "Sum")
-      expect(page).to have_css("[data-testid='sum']", text: "Tempo of the song, heard at")
+      at_hand("Value", hand)
+      expect(page).to have_css("[data-testid='at-hand'] h2", text: "Tempo of the song")
       2.times { Server.edit_log.undo(id, revision(id)) }
       expect([song.lanes_of(tempo), song.tempo.bpm_at(31 * BAR)]).to eq [[], 92]
     end

@@ -26,6 +26,9 @@ RSpec.describe "Versions" do
       press_button(hand, "Take it back onto the lane")
       eventually(id) { lane == old }
       expect(page).to have_css("[aria-label='Versions'] li", text: "Nothing that is heard differs from now.")
+      press_button(hand, "Rename")
+      page.find_field("Name of the version Before the fog").send_keys([:control, "a"], "At dawn", :enter)
+      expect(page).to have_css("[aria-label='Versions'] li button", text: "At dawn")
     end
   end
 

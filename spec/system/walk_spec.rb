@@ -55,7 +55,8 @@ RSpec.describe "From a sweep in a clip to points on the track" do
       page.find_field("End").set("13.1")
       press_keys(:Enter)
       eventually(id) { first_region.end_tick == 12 * BAR }
-      open_panel(hand, "Sum")
+      at_hand("Value", hand)
+      at_hand("Envelope", hand)
       press_button(hand, "once, over all")
       song = eventually(id) { |now| envelope(swept, now).clock == "once" }
 
@@ -70,7 +71,8 @@ RSpec.describe "From a sweep in a clip to points on the track" do
       # A gate of seven beats.
       embed(hand, gated, "Embed Volume in Mooring 2")
       show_parameter("Rope Bass", gated)
-      open_panel(hand, "Sum")
+      at_hand("Value", hand)
+      at_hand("Envelope", hand)
       press_button(hand, "own length")
       page.find_field("Own length").set("7")
       press_keys(:Enter)
@@ -91,8 +93,8 @@ RSpec.describe "From a sweep in a clip to points on the track" do
       # Why the cutoff is what it is at bar 6.
       page.execute_script("document.querySelector('[data-testid=table]').scrollTop = 0")
       hand[:press].call(self, [bar_x_in(hand, 6), middle("ruler")[1] - 6])
-      open_panel(hand, "Sum")
-      expect(page).to have_css("[data-testid='sum']", text: "Cutoff of Rope Bass, heard at 6.1.0")
+      at_hand("Value", hand)
+      expect(page).to have_css("[data-testid='at-hand']", text: /Cutoff of Rope Bass.*heard at 6\.1\.0/m)
       told = page.find("[data-testid='sum-heard']").text
       expect(told).to eq snapshot(id).song.parameter(address(cutoff)).text(heard(snapshot(id).song, cutoff, 5 * BAR))
       expect(told("[data-testid='sum'] li").join(" ")).to match(/knob.*lane.*clip Mooring 2.*heard/m)

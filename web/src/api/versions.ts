@@ -5,6 +5,8 @@ import type { BakedCurves, ClockTable, Comparison, Stretch, Ticks, VersionEntry,
 export const versionsOf = (songId: number) => ({
   list: () => get<VersionEntry[]>(`/api/songs/${songId}/versions`),
   keep: (name: string) => post<VersionEntry>(`/api/songs/${songId}/versions`, { name }),
+  rename: (id: number, name: string) =>
+    ask<VersionEntry>("PUT", `/api/songs/${songId}/versions/${id}`, JSON.stringify({ name })),
   remove: (id: number) => ask<object>("DELETE", `/api/songs/${songId}/versions/${id}`),
   /** @param other another version; else the song as it stands */
   compare: (id: number, other: number | null, work: string) =>

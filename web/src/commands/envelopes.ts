@@ -80,7 +80,7 @@ export function envelopeCommands(envelopeId: string): Command[] {
       why: always,
       run: () => {
         leadTo(envelopeId, clip ? chosenNow().regionId : null);
-        setView({ sheet: "sum", panelOpen: true });
+        setView({ sheet: "at-hand", panelOpen: true });
       },
     },
     {

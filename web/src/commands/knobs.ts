@@ -86,7 +86,7 @@ export function knobCommands(address: string): Command[] {
       why: always,
       run: () => {
         focusOn(address);
-        setView({ trackId: home, sheet: "sum", panelOpen: true });
+        setView({ trackId: home, sheet: "at-hand", panelOpen: true });
       },
     },
     {

@@ -158,7 +158,7 @@ export const NOTE_COMMANDS: Command[] = [
     what: "Everything else that can be done with them, in the panel",
     Icon: PanelRight,
     why: any,
-    run: () => setView({ sheet: "edit", panelOpen: true }),
+    run: () => setView({ sheet: "at-hand", panelOpen: true }),
   },
   {
     id: "remove",

@@ -131,7 +131,7 @@ export const POINT_COMMANDS: Command[] = [
     why: points,
     run: () => {
       const choice = choiceNow();
-      if (choice) openField("edit", "exact-value", () => focusPoint(choice.envelope.id, choice.chosen[0]));
+      if (choice) openField("at-hand", "exact-value", () => focusPoint(choice.envelope.id, choice.chosen[0]));
     },
   },
   {
@@ -261,7 +261,7 @@ export const POINT_COMMANDS: Command[] = [
     what: "Everything else that can be done with them, in the panel",
     Icon: PanelRight,
     why: stretch,
-    run: () => setView({ sheet: "edit", panelOpen: true }),
+    run: () => setView({ sheet: "at-hand", panelOpen: true }),
   },
   {
     id: "remove",

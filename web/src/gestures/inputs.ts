@@ -119,28 +119,48 @@ export function chooseInput(input: string): void {
   setWays({ input });
 }
 
-/** The rows of the computer's keyboard, from the bottom; each begins a fourth above the one below, a semitone a key. */
+/** The rows of the computer's keyboard, from the bottom; the sounds of a kit lie on them one after another. */
 const ROWS = [
   ["KeyZ", "KeyX", "KeyC", "KeyV", "KeyB", "KeyN", "KeyM", "Comma", "Period", "Slash"],
   ["KeyA", "KeyS", "KeyD", "KeyF", "KeyG", "KeyH", "KeyJ", "KeyK", "KeyL", "Semicolon"],
   ["KeyQ", "KeyW", "KeyE", "KeyR", "KeyT", "KeyY", "KeyU", "KeyI", "KeyO", "KeyP"],
 ];
-const FOURTH = 5;
+/** Two keyboards, an octave apart: each a row of white keys, and above it the black ones where they lie between. */
+const KEYBOARDS = [
+  { from: 0, white: ROWS[0], black: ["", "KeyS", "KeyD", "", "KeyG", "KeyH", "KeyJ", "", "KeyL", "Semicolon"] },
+  {
+    from: 12,
+    white: ROWS[2],
+    black: ["", "Digit2", "Digit3", "", "Digit5", "Digit6", "Digit7", "", "Digit9", "Digit0"],
+  },
+];
+/** Steps of the white keys of an octave. */
+const WHITE = [0, 2, 4, 5, 7, 9, 11];
+
+const whiteStep = (place: number): number => Math.floor(place / WHITE.length) * 12 + WHITE[place % WHITE.length];
+
+/** The step of each key above the lowest that is shown. A black key lies right below the white one on its right. */
+const STEPS = new Map(
+  KEYBOARDS.flatMap(({ from, white, black }) => [
+    ...white.map((code, place): [string, number] => [code, from + whiteStep(place)]),
+    ...black.map((code, place): [string, number] => [code, from + whiteStep(place) - 1]),
+  ]).filter(([code]) => code !== ""),
+);
 
 /** Which of the keys shown a key of the computer plays: steps above the lowest; of a kit, row after row. */
 export function typedStep(code: string, kit: boolean): number | null {
-  for (const [row, codes] of ROWS.entries()) {
-    const place = codes.indexOf(code);
-    if (place >= 0) return kit ? row * codes.length + place : row * FOURTH + place;
-  }
-  return null;
+  if (!kit) return STEPS.get(code) ?? null;
+  const place = ROWS.flat().indexOf(code);
+  return place >= 0 ? place : null;
 }
+
+const SIGNS: Record<string, string> = { Comma: ",", Period: ".", Slash: "/", Semicolon: ";" };
 
 /** The letters that play a step, to be written on its key. */
 export const lettersOf = (step: number, kit: boolean): string =>
-  ROWS.flat()
+  [...(kit ? ROWS.flat() : STEPS.keys())]
     .filter((code) => typedStep(code, kit) === step)
-    .map((code) => ({ Comma: ",", Period: ".", Slash: "/", Semicolon: ";" })[code] ?? code.slice(3))
+    .map((code) => SIGNS[code] ?? code.replace(/^(Key|Digit)/, ""))
     .join(" ");
 
 const TAPS = 8;

@@ -15,7 +15,7 @@ export const EARLY_SECONDS = 0.15;
 /** Where the song is heard, never before the lap's own start. */
 const within = ({ seconds, lap }: Place): Seconds => Math.max(seconds, lap.from);
 
-/** Where a pass is while the song goes on: its laps, and what of it is on its way to the server. Notes and moves each have one. */
+/** Where a pass is while the song goes on: its laps, and what of it is on its way. Notes and moves each have one. */
 export class LapKeeper {
   /** The lap that is played, as the player counts them. */
   turn = 0;

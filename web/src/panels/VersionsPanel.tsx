@@ -10,6 +10,7 @@ import { keyHint } from "../state/keyMap";
 import { tell } from "../state/notice";
 import { faultsSaid } from "../state/queue";
 import { useSong } from "../state/song";
+import { setWishes } from "../state/wishes";
 import { Select } from "../ui/Choice";
 import { Do } from "../ui/Entry";
 import { TextField } from "../ui/Fields";
@@ -26,11 +27,16 @@ export function VersionsPanel() {
   const songId = useSong((state) => state.songId) as number;
   const [list, setList] = useState<VersionEntry[] | null>(null);
   const [open, setOpen] = useState<number | null>(null);
+  const [naming, setNaming] = useState<number | null>(null);
   const read = useCallback(
     () => faultsSaid(() => versionsOf(songId).list()).then((found) => found && setList(found)),
     [songId],
   );
   useEffect(() => void read(), [read]);
+  const name = (id: number) => {
+    setNaming(id);
+    setWishes({ field: "version-name", back: () => setNaming(null) });
+  };
   const keep = async (name: string) => {
     if (!(await faultsSaid(() => versionsOf(songId).keep(name)))) return;
     tell("done", `The song is kept as it stands now: ${name}`);
@@ -51,18 +57,33 @@ export function VersionsPanel() {
       <ul className="flex flex-col gap-1.5">
         {(list ?? []).map((version) => (
           <li key={version.id} className="rounded-field bg-base-200 p-2">
-            <button
-              type="button"
-              className="flex w-full cursor-pointer items-baseline gap-2 text-left pointer-coarse:min-h-11"
-              aria-expanded={open === version.id}
-              onClick={() => setOpen(open === version.id ? null : version.id)}
-            >
-              <span className="grow font-semibold">{version.name}</span>
-              <span className="faint text-xs">{stamp(version.at)}</span>
-            </button>
+            {naming === version.id ? (
+              <TextField
+                label={`Name of the version ${version.name}`}
+                field="version-name"
+                value={version.name}
+                className="w-full"
+                onCommit={(name) => faultsSaid(() => versionsOf(songId).rename(version.id, name)).then(read)}
+                onLeave={() => setNaming(null)}
+              />
+            ) : (
+              <button
+                type="button"
+                className="flex w-full cursor-pointer items-baseline gap-2 text-left pointer-coarse:min-h-11"
+                aria-expanded={open === version.id}
+                title="Compare it with now; a double press names it"
+                onClick={() => setOpen(open === version.id ? null : version.id)}
+                onDoubleClick={() => name(version.id)}
+                onKeyDown={(event) => event.key === "F2" && name(version.id)}
+              >
+                <span className="grow font-semibold">{version.name}</span>
+                <span className="faint text-xs">{stamp(version.at)}</span>
+              </button>
+            )}
             {open === version.id && (
               <Compared
                 version={version}
+                onName={() => name(version.id)}
                 others={list?.filter(({ id }) => id !== version.id) ?? []}
                 onGone={() => {
                   setOpen(null);
@@ -82,11 +103,12 @@ export function VersionsPanel() {
 interface ComparedProps {
   version: VersionEntry;
   others: VersionEntry[];
+  onName: () => void;
   onGone: () => void;
 }
 
 /** A version: heard in place of the song, and what differs from it in the song as it stands, or in another version. */
-function Compared({ version, others, onGone }: ComparedProps) {
+function Compared({ version, others, onName, onGone }: ComparedProps) {
   const [withId, setWithId] = useState("now");
   const against = others.find(({ id }) => String(id) === withId) ?? null;
   const { found, share } = useComparison(version, against);
@@ -118,7 +140,10 @@ function Compared({ version, others, onGone }: ComparedProps) {
       {found?.rows.map((row) => (
         <Row key={row.address} row={row} version={version} against={against} />
       ))}
-      <Do words="Let go of this version" onDo={onGone} />
+      <div className="flex gap-1">
+        <Do words="Rename" title="Or double-press its name (F2)" onDo={onName} />
+        <Do words="Let go of this version" onDo={onGone} />
+      </div>
     </div>
   );
 }

@@ -26,7 +26,7 @@ export function AllPanel() {
             </button>
           );
         })}
-        <HelpButton look="sheet-button" before={() => setView({ sheet: "sum" })} />
+        <HelpButton look="sheet-button" before={() => setView({ sheet: "at-hand" })} />
       </div>
     </section>
   );

@@ -16,13 +16,13 @@ const TABS = DESK_PANELS.map((id) => ({ id, ...PANELS[id] }));
 
 /** All in view: the song, the knobs at the foot, one panel at the right. */
 export function Desk() {
-  const wish = useView((state) => state.sheet) ?? "sum";
+  const wish = useView((state) => state.sheet) ?? "at-hand";
   const foot = useView((state) => state.foot);
   const open = useView((state) => state.panelOpen);
   const song = useArea<HTMLElement>("main", "Song");
   const side = useArea<HTMLElement>("complementary", "Panel");
   const below = useArea<HTMLDivElement>("region", "Foot");
-  const panel = DESK_PANELS.includes(wish) ? wish : "sum";
+  const panel = DESK_PANELS.includes(wish) ? wish : "at-hand";
   return (
     <div className="grid h-full grid-cols-[minmax(0,1fr)_auto] grid-rows-[auto_minmax(0,1fr)_auto]">
       <div className="col-span-2">

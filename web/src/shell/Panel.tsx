@@ -1,9 +1,7 @@
+import { AtHandPanel } from "../panels/atHand/AtHandPanel";
 import { KnobStrip } from "../panels/knobs/KnobStrip";
-import { SumPanel } from "../panels/sum/SumPanel";
-import { firstAutomated } from "../state/focus";
-import { useSong } from "../state/song";
-import { useShown } from "../state/useShown";
-import { type PanelName, useView } from "../state/view";
+import { useAddress } from "../state/atHand";
+import type { PanelName } from "../state/view";
 import { fetchLater, Later, Part } from "../ui/later";
 import { AllPanel } from "./AllPanel";
 
@@ -11,7 +9,6 @@ import { AllPanel } from "./AllPanel";
 const PARTS = {
   clip: new Part(async () => (await import("../panels/clip/ClipPanel")).ClipPanel),
   ends: new Part(async () => (await import("../panels/EndsPanel")).EndsPanel),
-  edit: new Part(async () => (await import("../panels/edit/EditPanel")).EditPanel),
   find: new Part(async () => (await import("../panels/Finder")).Finder),
   hand: new Part(async () => (await import("../panels/hand/HandOverPanel")).HandOverPanel),
   hands: new Part(async () => (await import("../panels/hands/HandsPanel")).HandsPanel),
@@ -27,25 +24,16 @@ const SATCHEL = new Part(async () => (await import("../panels/satchel/SatchelPan
 /** Fetches the panels that are not here yet. */
 export const fetchPanels = () => fetchLater([...Object.values(PARTS), SATCHEL]);
 
-/** The parameter whose sum is shown: the focus of the selected track. */
-function useFocus(): string | null {
-  const { find, model } = useShown();
-  const trackId = useView((state) => state.trackId);
-  const focus = useView((state) => (trackId ? state.focus[trackId] : null));
-  const track = useSong((state) => state.model.tracks.find((entry) => entry.id === trackId));
-  return focus ?? (track ? firstAutomated(track, find, model) : null);
-}
-
 /** What a panel or a sheet holds. */
 export function Panel({ name }: { name: PanelName }) {
-  const focus = useFocus();
+  const focus = useAddress();
   switch (name) {
     case "all":
       return <AllPanel />;
     case "knobs":
       return <KnobStrip />;
-    case "sum":
-      return <SumPanel address={focus} />;
+    case "at-hand":
+      return <AtHandPanel />;
     case "satchel":
       return <Later part={SATCHEL} props={{ focus }} />;
     default:

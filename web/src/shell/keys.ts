@@ -110,9 +110,9 @@ function onChosen(key: string, event: KeyboardEvent): boolean {
   if (!choice) return false;
   const { envelope, chosen } = choice;
   if (key === "Enter" && (onPoint(event.target) || event.target === document.body)) {
-    openField("edit", "exact-value", () => focusPoint(envelope.id, chosen[0]));
+    openField("at-hand", "exact-value", () => focusPoint(envelope.id, chosen[0]));
   } else if (/^\d$/.test(key) && onPoint(event.target)) {
-    openField("edit", "exact-value", () => focusPoint(envelope.id, chosen[0]), key);
+    openField("at-hand", "exact-value", () => focusPoint(envelope.id, chosen[0]), key);
   } else if (key === "Tab" && onPoint(event.target)) return walk(event.shiftKey ? -1 : 1);
   else return nudge(key, event.shiftKey);
   return true;

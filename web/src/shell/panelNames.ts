@@ -3,17 +3,16 @@ import {
   Backpack,
   BookMarked,
   Columns3,
+  Grab,
   Layers,
   LayoutGrid,
   ListMusic,
   type LucideIcon,
   Music,
-  PencilRuler,
   Piano,
   Pointer,
   Search,
   Send,
-  Sigma,
   SlidersHorizontal,
   Spline,
 } from "lucide-react";
@@ -22,8 +21,7 @@ import type { PanelName } from "../state/view";
 /** Panels and sheets: what they are called, and their icons. */
 export const PANELS: Record<PanelName, { name: string; Icon: LucideIcon }> = {
   all: { name: "All", Icon: LayoutGrid },
-  sum: { name: "Sum", Icon: Sigma },
-  edit: { name: "Edit", Icon: PencilRuler },
+  "at-hand": { name: "At hand", Icon: Grab },
   find: { name: "Finder", Icon: Search },
   clip: { name: "Clip", Icon: AudioWaveform },
   track: { name: "Track", Icon: ListMusic },
@@ -40,8 +38,7 @@ export const PANELS: Record<PanelName, { name: string; Icon: LucideIcon }> = {
 };
 
 export const DESK_PANELS: PanelName[] = [
-  "sum",
-  "edit",
+  "at-hand",
   "satchel",
   "find",
   "clip",
@@ -52,9 +49,8 @@ export const DESK_PANELS: PanelName[] = [
   "hand",
 ];
 /** The sheets of a phone that stand in its bottom bar, and those behind *All*. */
-export const NEAR_SHEETS: PanelName[] = ["knobs", "sum", "clip", "mixer"];
+export const NEAR_SHEETS: PanelName[] = ["knobs", "at-hand", "clip", "mixer"];
 export const FAR_SHEETS: PanelName[] = [
-  "edit",
   "track",
   "satchel",
   "find",

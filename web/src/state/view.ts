@@ -9,8 +9,7 @@ export type PanelName =
   | "all"
   | "mixer"
   | "keys"
-  | "sum"
-  | "edit"
+  | "at-hand"
   | "find"
   | "knobs"
   | "clip"
@@ -69,6 +68,8 @@ export interface KeptView {
   folds: Record<string, boolean>;
   /** Whether the panel at the right is open; closed, the song takes its place. */
   panelOpen: boolean;
+  /** The parameter that the panel *At hand* stays with, whatever is chosen; null to go with the choice. */
+  pinnedAtHand: string | null;
 }
 
 export interface View extends KeptView {
@@ -105,6 +106,7 @@ export const FRESH_VIEW: KeptView = {
   foot: "knobs",
   folds: {},
   panelOpen: true,
+  pinnedAtHand: null,
 };
 
 const FRESH: View = {

@@ -9,6 +9,7 @@ export type FieldName =
   | "marker-name"
   | "track-name"
   | "clip-name"
+  | "version-name"
   | "choice-value";
 
 /** Where the keyboard is to go next. Whoever is meant takes it, and takes the wish away. */

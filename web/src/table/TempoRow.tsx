@@ -53,7 +53,7 @@ export function TempoRow({
         title="Why is it this tempo?"
         onClick={() => {
           focusOn(TEMPO);
-          setView({ trackId: master.id, sheet: "sum" });
+          setView({ trackId: master.id, sheet: "at-hand" });
         }}
       >
         <b>Tempo</b>

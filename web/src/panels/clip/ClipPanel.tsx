@@ -1,6 +1,6 @@
 import { Plus, Trash2 } from "lucide-react";
 import { useRef } from "react";
-import type { RegionPart } from "../../api/types";
+import type { EnvelopePart, RegionPart } from "../../api/types";
 import { positionText } from "../../geometry/viewport";
 import { makeClip } from "../../gestures/clips";
 import { giveFiles } from "../../gestures/files";
@@ -15,10 +15,14 @@ import { useView } from "../../state/view";
 import { Deed } from "../../ui/Deed";
 import { Needle } from "../../ui/Needle";
 import { useDropFiles } from "../../ui/useDropFiles";
+import { MoveList } from "../MoveList";
 import { ClipFields } from "./ClipFields";
 import { OneRegion } from "./OneRegion";
 import { PasteDeed, RegionDeeds } from "./RegionDeeds";
 import { SwapSelect } from "./SwapSelect";
+
+const NONE: EnvelopePart[] = [];
+
 /** What can be done with the chosen regions. */
 export function ClipPanel() {
   const { model, find } = useShown();
@@ -58,6 +62,14 @@ export function ClipPanel() {
       ) : (
         <ManyHead regions={regions} model={model} />
       )}
+      {regions.length === 1 && (
+        <MoveList
+          label="Its moves"
+          envelopes={find.envelopes[`clip/${regions[0].clip_id}`] ?? NONE}
+          regionOf={() => regions[0].id}
+          none="None yet: the + of a knob puts one into this clip."
+        />
+      )}
       {regions.length === 1 && <ArmClip clipId={regions[0].clip_id} name={model.clips[regions[0].clip_id].name} />}
       <RegionDeeds regions={regions} />
       <SwapSelect regions={regions} model={model} />
@@ -90,7 +102,6 @@ function ArmClip({ clipId, name }: { clipId: string; name: string }) {
 function OneHead({ region, model, find }: { region: RegionPart; model: Model; find: Lookup }) {
   const clip = model.clips[region.clip_id];
   const shared = find.sharers[clip.id];
-  const count = (find.envelopes[`clip/${clip.id}`] ?? []).length;
   const position = (tick: number) => positionText(model.head.meters, tick);
   return (
     <div>
@@ -100,8 +111,7 @@ function OneHead({ region, model, find }: { region: RegionPart; model: Model; fi
         {clip.kind === "carrier" && ", carries moves only"}
       </p>
       <p className="faint">
-        {shared > 1 ? `shared by ${shared} regions: an edit shows in all of them` : "in this region only"};{" "}
-        {count === 1 ? "1 envelope" : `${count} envelopes`}
+        {shared > 1 ? `shared by ${shared} regions: an edit shows in all of them` : "in this region only"}
       </p>
     </div>
   );

@@ -61,7 +61,7 @@ function Go() {
     (choices.csv ?? "none") === "none" &&
     (choices.sounds ?? []).length === 0;
   return (
-    <div className="flex flex-col gap-2 border-t border-base-300 pt-2">
+    <div className="stays-below">
       {running ? (
         <>
           <progress className="progress w-full" value={running.share} max={1} aria-label="How far it is" />

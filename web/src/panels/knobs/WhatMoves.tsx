@@ -1,17 +1,16 @@
-import { clsx } from "clsx";
 import { useMemo, useState } from "react";
-import type { Corners, EnvelopePart, Ticks, TrackPart } from "../../api/types";
-import { windowPath } from "../../geometry/corners";
+import type { Corners, Ticks, TrackPart } from "../../api/types";
 import { hueStyle, parameterHue } from "../../geometry/hue";
 import { acting } from "../../state/acting";
 import { findParameter } from "../../state/catalogue";
-import { edit } from "../../state/edits";
 import type { Lookup } from "../../state/lookup";
 import type { Model } from "../../state/model";
 import { type Mover, moversOn } from "../../state/movers";
 import { useSong } from "../../state/song";
 import { roomForSong } from "../../state/stage";
 import { useView } from "../../state/view";
+import { MoveMark } from "../MoveMark";
+import { SmallCurve } from "../SmallCurve";
 import { Knob } from "./Knob";
 
 /** So many are shown at first. */
@@ -70,7 +69,7 @@ function Moved(props: { mover: Mover; bars: [Ticks, Ticks]; find: Lookup; focus:
   return (
     <div className="moved" style={hueStyle(parameterHue(address))}>
       <Knob owner={placed.owner} placed={placed} acts={acting(find, address)} focused={focus === address} moving />
-      <SmallCurve address={address} bars={bars} />
+      <HeardCurve address={address} bars={bars} />
       <span className="flex h-4 items-center gap-0.5">
         {envelopes.map((envelope) => (
           <MoveMark key={envelope.id} envelope={envelope} name={placed.entry.name} />
@@ -82,41 +81,17 @@ function Moved(props: { mover: Mover; bars: [Ticks, Ticks]; find: Lookup; focus:
 }
 
 /** What is heard of a parameter in the bars in view. */
-function SmallCurve({ address, bars: [from, to] }: { address: string; bars: [Ticks, Ticks] }) {
+function HeardCurve({ address, bars: [from, to] }: { address: string; bars: [Ticks, Ticks] }) {
   const corners = useSong(({ heard, preview }) => preview?.heard[address] ?? heard[address]) ?? NO_CORNERS;
-  const path = useMemo(
-    () =>
-      corners.length < 4
-        ? ""
-        : windowPath(corners, [from, to, from, 1], (tick, value) => [
-            ((tick - from) / (to - from)) * WIDTH,
-            1 + (1 - value) * (HEIGHT - 2),
-          ]),
-    [corners, from, to],
-  );
   return (
-    <svg width={WIDTH} height={HEIGHT} className="small-curve" aria-hidden="true" data-testid={`curve-of-${address}`}>
-      {path && <path d={`${path}V${HEIGHT}H0Z`} className="heard-band" />}
-      {path && <path d={path} className="heard-edge-small" />}
-    </svg>
-  );
-}
-
-/** The mark of an envelope: stitched in a clip, a line on a lane; a press switches it off and on. */
-function MoveMark({ envelope, name }: { envelope: EnvelopePart; name: string }) {
-  const [kind, id] = envelope.owner.split("/");
-  const clip = useSong(({ model }) => (kind === "clip" ? model.clips[id]?.name : null));
-  const words = `${name} ${clip ? `in ${clip}` : "on the lane"}`;
-  return (
-    <button
-      type="button"
-      className="move-mark"
-      aria-pressed={envelope.on}
-      aria-label={`${words}: ${envelope.on ? "on" : "off"}`}
-      title={`${words} ${envelope.on ? "is on; a press switches it off" : "is off; a press switches it on"}`}
-      onClick={() => void edit("switch_envelope", { envelope_id: envelope.id, on: !envelope.on })}
-    >
-      <i className={clsx(clip ? "stitch-mark" : "line-mark", !envelope.on && "off-line")} />
-    </button>
+    <SmallCurve
+      corners={corners}
+      from={from}
+      to={to}
+      width={WIDTH}
+      height={HEIGHT}
+      look="heard"
+      testId={`curve-of-${address}`}
+    />
   );
 }

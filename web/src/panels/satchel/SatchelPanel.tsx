@@ -115,7 +115,7 @@ function Card({ entry, taken, focus }: { entry: SatchelEntry; taken: boolean; fo
       >
         <Outline corners={outline} className="kept-outline" />
         <span className="block truncate text-xs font-semibold">{move.name}</span>
-        <span className="faint block truncate text-[11px]">{rate ?? move.tags.join(", ")}</span>
+        <span className="faint block truncate text-xs">{rate ?? move.tags.join(", ")}</span>
       </button>
     </li>
   );

@@ -72,7 +72,7 @@ function ConflictMarks({ focus, view: [from, to] }: { focus: string | null; view
         aria-label={`Two set this: settle it at ${position(start)}`}
         onClick={() => {
           player.seek(start);
-          setView({ sheet: "sum" });
+          setView({ sheet: "at-hand" });
         }}
       >
         <span className="sticky px-1" style={{ left: "var(--header-width)" }}>

@@ -33,6 +33,7 @@ const CLEAR: Px = 31;
 const NO_PASSES: Pass[] = [];
 /** So near its ends, and in its title, a press means the region; notes that lie there can still be taken. */
 const EDGE: Px = 6;
+const EDGE_INSIDE: Px = 8;
 
 /** The notes of a track's clips, to be drawn and moved: rows of pitches or of a kit's sounds, and how loud each is. */
 export function NoteEditor({ track, regions, clips, height, view }: Props) {
@@ -103,7 +104,7 @@ function NotePass({ ground, ends, drums, view }: PassProps) {
   const wished = useWishes(({ note }) => (note?.clipId === clip.id && note.from === from ? note.index : null));
   const meters = useSong((state) => state.model.head.meters);
   const [aimed, setAimed] = useState<[Px, Px, string] | null>(null);
-  const [foretold, setForetold] = useState<ClipPart["notes"][number] | null>(null);
+  const [foretold, setForetold] = useState<Note | null>(null);
   const named = (pitch: number) => drums?.[pitch] ?? noteName(pitch);
   const place = (event: { clientX: number; clientY: number }): [Px, Px] => {
     const box = ground_.current?.ownerSVGElement?.getBoundingClientRect() ?? { left: 0, top: 0 };
@@ -113,6 +114,7 @@ function NotePass({ ground, ends, drums, view }: PassProps) {
     setAimed(null);
     pressNote(event, ground, index, part, place(event)[1]);
   };
+  const inPx = ([before, after]: [Ticks, Ticks]): [Px, Px] => [before * pxPerTick, after * pxPerTick];
   const words = (event: PointerEvent, text: string) => setAimed([...place(event), text]);
   const seen = clip.notes
     .map((note, i) => ({ note, i, start: from + note.tick - into }))
@@ -167,7 +169,7 @@ function NotePass({ ground, ends, drums, view }: PassProps) {
         const x = start * pxPerTick;
         const width = Math.max(3, Math.min(note.length_ticks, to - start) * pxPerTick - 1);
         const y = rowY(rows, note.pitch);
-        const edge = Math.min(8, width / 3);
+        const [left, right] = edgesOf(x, width, inPx(roomBeside(note, clip.notes)));
         const label = `${named(note.pitch)} at ${positionText(meters, start)}, velocity ${note.velocity}`;
         const held = chosen?.includes(i) ?? false;
         return (
@@ -194,14 +196,8 @@ function NotePass({ ground, ends, drums, view }: PassProps) {
               onPointerMove={(event) => words(event, label)}
               onPointerLeave={() => setAimed(null)}
             />
-            <Edge x={x} y={y} width={edge} height={rows.height} onPress={(event) => press(event, i, "start")} />
-            <Edge
-              x={x + width - edge}
-              y={y}
-              width={edge}
-              height={rows.height}
-              onPress={(event) => press(event, i, "end")}
-            />
+            <Edge {...left} y={y} height={rows.height} onPress={(event) => press(event, i, "start")} />
+            <Edge {...right} y={y} height={rows.height} onPress={(event) => press(event, i, "end")} />
             <line
               x1={x + 1}
               x2={x + 1}
@@ -259,6 +255,30 @@ function RowNames({ rows, drums }: { rows: NoteRows; drums: Record<string, strin
       ))}
     </div>
   );
+}
+
+type Note = ClipPart["notes"][number];
+
+/** How far the nearest notes of the same pitch are before and after a note. */
+function roomBeside(note: Note, notes: Note[]): [before: Ticks, after: Ticks] {
+  let [before, after] = [Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY];
+  for (const other of notes) {
+    if (other === note || other.pitch !== note.pitch) continue;
+    const [start, end] = [other.tick, other.tick + other.length_ticks];
+    if (end <= note.tick) before = Math.min(before, note.tick - end);
+    else if (start >= note.tick + note.length_ticks) after = Math.min(after, start - note.tick - note.length_ticks);
+  }
+  return [before, after];
+}
+
+/** The two ends a note is stretched by: inside it, and of a short one as far beyond it as its neighbours let. */
+function edgesOf(x: Px, width: Px, room: [before: Px, after: Px]): { x: Px; width: Px }[] {
+  const inside = Math.min(EDGE_INSIDE, width / 3);
+  const [before, after] = room.map((px) => Math.min(Math.max(0, EDGE - inside), px / 2));
+  return [
+    { x: x - before, width: inside + before },
+    { x: x + width - inside, width: inside + after },
+  ];
 }
 
 /** Where a note is taken hold of at an end. */

@@ -103,7 +103,7 @@ export function OwnLength({ envelope, regions, windows, height, name }: Props) {
                 <rect x={-3.5} y={height - 15} width={7} height={14} rx={2.5} className="edge" />
                 <rect x={-9} y={height - 30} width={18} height={30} fill="transparent" />
                 {trial !== null && (
-                  <text x={6} y={12} fontSize={11.5} fill="currentColor">
+                  <text x={6} y={12} fontSize={12} fill="currentColor">
                     {beats} beats
                   </text>
                 )}

@@ -1,13 +1,13 @@
 import { ArrowLeftRight, X } from "lucide-react";
 import { memo } from "react";
-import { findParameter } from "../../state/catalogue";
-import { edit, editTyped } from "../../state/edits";
-import { focusOn } from "../../state/focus";
-import { useReading } from "../../state/reading";
-import { useSong } from "../../state/song";
-import { TextField } from "../../ui/Fields";
-import { Fold } from "../../ui/Fold";
-import { DriveButton } from "../knobs/DriveButton";
+import { findParameter } from "../../../state/catalogue";
+import { edit, editTyped } from "../../../state/edits";
+import { focusOn } from "../../../state/focus";
+import { useReading } from "../../../state/reading";
+import { useSong } from "../../../state/song";
+import { TextField } from "../../../ui/Fields";
+import { Fold } from "../../../ui/Fold";
+import { DriveButton } from "../../knobs/DriveButton";
 import { Morph } from "./Morph";
 
 type Stops = [place: number, value: number][];

@@ -1,59 +1,34 @@
-import type { EnvelopePart, ScaleEntry } from "../../api/types";
-import { hueStyle, parameterHue } from "../../geometry/hue";
-import { removePoints } from "../../gestures/points";
-import { findParameter } from "../../state/catalogue";
-import { useChoice } from "../../state/choice";
-import { chooseMany, runsOf } from "../../state/choosing";
-import { edit } from "../../state/edits";
-import { useNotes } from "../../state/noteChoice";
-import { tell } from "../../state/notice";
-import { useSong } from "../../state/song";
-import { useEnvelopeInHand } from "../../state/useShown";
-import { useSayPosition } from "../../table/strips/useSay";
-import { Deed } from "../../ui/Deed";
-import { Do } from "../../ui/Entry";
-import { Fold } from "../../ui/Fold";
+import type { EnvelopePart, ScaleEntry } from "../../../api/types";
+import { removePoints } from "../../../gestures/points";
+import { useChoice } from "../../../state/choice";
+import { chooseMany, runsOf } from "../../../state/choosing";
+import { edit } from "../../../state/edits";
+import { tell } from "../../../state/notice";
+import { useSong } from "../../../state/song";
+import { useSayPosition } from "../../../table/strips/useSay";
+import { Deed } from "../../../ui/Deed";
+import { Do } from "../../../ui/Entry";
+import { Fold } from "../../../ui/Fold";
 import { Chosen } from "./Chosen";
 import { Heights } from "./Heights";
 import { InTime } from "./InTime";
-import { NotesPanel } from "./NotesPanel";
 import { Stretches } from "./Stretches";
 
-/** Everything that can be done with the envelope at hand and its chosen points. */
-export function EditPanel() {
-  const envelope = useEnvelopeInHand();
-  const catalogue = useSong((state) => state.catalogue);
-  const model = useSong((state) => state.model);
-  const placed = catalogue && envelope ? findParameter(catalogue, model, envelope.target) : null;
-  const notes = useNotes((state) => state.chosen.length > 0);
-  if (notes) return <NotesPanel />;
-  if (!envelope || !placed)
-    return (
-      <p className="faint p-3">
-        Choose points first: press one on a line, drag a loop around several, or drag over time with the span tool.
-      </p>
-    );
-  return <OfEnvelope envelope={envelope} scale={placed.scale} name={placed.entry.name} />;
-}
+const NONE: number[] = [];
 
-function OfEnvelope({ envelope, scale, name }: { envelope: EnvelopePart; scale: ScaleEntry; name: string }) {
-  const chosen = useChoice((state) => state.chosen);
+/** What can be done with the points of an envelope; with those that are chosen first. */
+export function PointsSection({ envelope, scale }: { envelope: EnvelopePart; scale: ScaleEntry }) {
+  const chosen = useChoice((state) => (state.envelopeId === envelope.id ? state.chosen : NONE));
   const uneven = useSong((state) => state.uneven[envelope.id]);
-  const owner = useSong(({ model }) =>
-    envelope.owner.startsWith("clip/") ? `in ${model.clips[envelope.owner.slice(5)]?.name}` : "lane",
-  );
   const runs = runsOf(chosen);
   const first = envelope.points[chosen[0]];
   const base = { envelope_id: envelope.id, runs };
   return (
-    <div className="flex flex-col gap-2.5 p-3" style={hueStyle(parameterHue(envelope.target))} data-testid="edit">
-      <header>
-        <h3 className="font-bold">
-          {name} {owner}
-        </h3>
+    <div className="flex flex-col gap-2.5" data-testid="edit">
+      <div>
         <Span envelope={envelope} chosen={chosen} />
         <ChooseDeeds envelope={envelope} chosen={chosen} />
-      </header>
+      </div>
       {uneven?.length > 0 && (
         <p role="status" className="flex items-center gap-2 rounded-field bg-warning px-2 py-1 text-xs text-base-100">
           A fade starts a hair off the value before it.

@@ -1,7 +1,7 @@
 import { useState } from "react";
-import type { EditInputs, PointRecord, ScaleEntry } from "../../api/types";
-import { edit } from "../../state/edits";
-import { Do, Row, Typed } from "../../ui/Entry";
+import type { EditInputs, PointRecord, ScaleEntry } from "../../../api/types";
+import { edit } from "../../../state/edits";
+import { Do, Row, Typed } from "../../../ui/Entry";
 import type { Base } from "./Chosen";
 
 interface Props {

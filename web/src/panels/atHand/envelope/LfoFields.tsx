@@ -1,8 +1,8 @@
 import { clsx } from "clsx";
 import { Dices } from "lucide-react";
-import type { EditInputs, EnvelopePart, MoveSettings } from "../../api/types";
-import { edit, editTyped } from "../../state/edits";
-import { NumberField, TextField } from "../../ui/Fields";
+import type { EditInputs, EnvelopePart, MoveSettings } from "../../../api/types";
+import { edit, editTyped } from "../../../state/edits";
+import { NumberField, TextField } from "../../../ui/Fields";
 import { percent, SettingSlider } from "./SettingSlider";
 
 type Lfo = NonNullable<EnvelopePart["source"]>;

@@ -1,12 +1,12 @@
 import { Eye } from "lucide-react";
-import type { EnvelopePart } from "../../api/types";
-import { acting } from "../../state/acting";
-import { findParameter, settingNames, settingOf } from "../../state/catalogue";
-import { focusOn } from "../../state/focus";
-import { useSong } from "../../state/song";
-import { useShown } from "../../state/useShown";
-import { Knob } from "../knobs/Knob";
-import { useExactValues } from "../knobs/useExactValues";
+import type { EnvelopePart } from "../../../api/types";
+import { acting } from "../../../state/acting";
+import { findParameter, settingNames, settingOf } from "../../../state/catalogue";
+import { focusOn } from "../../../state/focus";
+import { useSong } from "../../../state/song";
+import { useShown } from "../../../state/useShown";
+import { Knob } from "../../knobs/Knob";
+import { useExactValues } from "../../knobs/useExactValues";
 
 /**
  * What can be moved of a move itself, as knobs like any others: each shows what is heard of it, with its + beside. What

@@ -1,7 +1,7 @@
 import { clsx } from "clsx";
 import { useState } from "react";
-import type { EnvelopePart } from "../../api/types";
-import { editAndTell, editAsking } from "../../state/edits";
+import type { EnvelopePart } from "../../../api/types";
+import { editAndTell, editAsking } from "../../../state/edits";
 import { FollowFields } from "./FollowFields";
 import { LfoFields } from "./LfoFields";
 import { LimitFields } from "./LimitFields";

@@ -1,9 +1,9 @@
-import type { EditInputs, EnvelopePart, RegionPart, Ticks } from "../../api/types";
-import { outside } from "../../geometry/hit";
-import { useChoice } from "../../state/choice";
-import { useSong } from "../../state/song";
-import { useSayPosition } from "../../table/strips/useSay";
-import { Typed } from "../../ui/Entry";
+import type { EditInputs, EnvelopePart, RegionPart, Ticks } from "../../../api/types";
+import { outside } from "../../../geometry/hit";
+import { useChoice } from "../../../state/choice";
+import { useSong } from "../../../state/song";
+import { useSayPosition } from "../../../table/strips/useSay";
+import { Typed } from "../../../ui/Entry";
 
 type Base = Pick<EditInputs["enter_points"], "envelope_id" | "runs">;
 

@@ -1,11 +1,11 @@
 import { X } from "lucide-react";
 import { useEffect, useState } from "react";
-import type { EditInputs, TrackPart } from "../../api/types";
-import { editAndTell } from "../../state/edits";
-import { readPresets, usePresets } from "../../state/presets";
-import { useSong } from "../../state/song";
-import { useGhost } from "../../state/useGhost";
-import { Do } from "../../ui/Entry";
+import type { EditInputs, TrackPart } from "../../../api/types";
+import { editAndTell } from "../../../state/edits";
+import { readPresets, usePresets } from "../../../state/presets";
+import { useSong } from "../../../state/song";
+import { useGhost } from "../../../state/useGhost";
+import { Do } from "../../../ui/Entry";
 
 const MOST = 8;
 /** How a device stands now, among its settings. */

@@ -1,6 +1,6 @@
-import type { EnvelopePart, MoveSettings } from "../../api/types";
-import { editTyped } from "../../state/edits";
-import { TextField } from "../../ui/Fields";
+import type { EnvelopePart, MoveSettings } from "../../../api/types";
+import { editTyped } from "../../../state/edits";
+import { TextField } from "../../../ui/Fields";
 import { SettingKnobs } from "./SettingKnobs";
 
 /** Between which amounts an envelope runs, and how much of it acts. */

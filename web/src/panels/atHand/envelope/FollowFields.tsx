@@ -1,12 +1,12 @@
 import { useEffect, useState } from "react";
-import type { Catalogue, EditInputs, EnvelopePart } from "../../api/types";
-import { edit, editAndTell } from "../../state/edits";
-import { lookup } from "../../state/lookup";
-import type { Model } from "../../state/model";
-import { useSong } from "../../state/song";
-import { readSounds, useSoundList } from "../../state/soundList";
-import { noteName } from "../../table/material";
-import { kitOf } from "../keys/pitches";
+import type { Catalogue, EditInputs, EnvelopePart } from "../../../api/types";
+import { edit, editAndTell } from "../../../state/edits";
+import { lookup } from "../../../state/lookup";
+import type { Model } from "../../../state/model";
+import { useSong } from "../../../state/song";
+import { readSounds, useSoundList } from "../../../state/soundList";
+import { noteName } from "../../../table/material";
+import { kitOf } from "../../keys/pitches";
 import { SettingSlider } from "./SettingSlider";
 
 type Of = NonNullable<EditInputs["follow_level"]["of"]>;

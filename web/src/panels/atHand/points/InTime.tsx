@@ -1,10 +1,10 @@
 import { useState } from "react";
-import { stretchNow } from "../../state/choosing";
-import { edit } from "../../state/edits";
-import { useGrid } from "../../state/useGrid";
-import { viewNow } from "../../state/view";
-import { Do, Row, Typed } from "../../ui/Entry";
-import { NumberField } from "../../ui/Fields";
+import { stretchNow } from "../../../state/choosing";
+import { edit } from "../../../state/edits";
+import { useGrid } from "../../../state/useGrid";
+import { viewNow } from "../../../state/view";
+import { Do, Row, Typed } from "../../../ui/Entry";
+import { NumberField } from "../../../ui/Fields";
 import type { Base } from "./Chosen";
 
 /** What is done with the chosen points in time. */

@@ -1,14 +1,14 @@
 import { useState } from "react";
-import { chosenNotes, copyNotes, useNotes, withNotes } from "../../state/noteChoice";
-import { useSong } from "../../state/song";
-import { useGrid } from "../../state/useGrid";
-import { Do, Row } from "../../ui/Entry";
-import { NumberField } from "../../ui/Fields";
+import { chosenNotes, copyNotes, useNotes, withNotes } from "../../../state/noteChoice";
+import { useSong } from "../../../state/song";
+import { useGrid } from "../../../state/useGrid";
+import { Do, Row } from "../../../ui/Entry";
+import { NumberField } from "../../../ui/Fields";
 
 const WHAT = ["starts", "ends", "both"] as const;
 
 /** Everything that can be done with the chosen notes. */
-export function NotesPanel() {
+export function NotesSection() {
   useNotes();
   useSong((state) => state.model.clips);
   const choice = chosenNotes();

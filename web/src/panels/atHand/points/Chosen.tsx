@@ -1,5 +1,5 @@
-import type { EnvelopePart } from "../../api/types";
-import { Typed } from "../../ui/Entry";
+import type { EnvelopePart } from "../../../api/types";
+import { Typed } from "../../../ui/Entry";
 import { Place } from "./Place";
 import { ShapeNumbers } from "./ShapeNumbers";
 

@@ -1,8 +1,8 @@
-import type { Conflict } from "../../api/types";
-import { positionText } from "../../geometry/viewport";
-import { edit } from "../../state/edits";
-import { leadTo } from "../../state/lead";
-import { useSong } from "../../state/song";
+import type { Conflict } from "../../../api/types";
+import { positionText } from "../../../geometry/viewport";
+import { edit } from "../../../state/edits";
+import { leadTo } from "../../../state/lead";
+import { useSong } from "../../../state/song";
 
 const NONE: Conflict[] = [];
 

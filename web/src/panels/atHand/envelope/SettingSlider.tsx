@@ -1,6 +1,6 @@
-import type { EditInputs } from "../../api/types";
-import { edit } from "../../state/edits";
-import { useTried } from "../../state/useTried";
+import type { EditInputs } from "../../../api/types";
+import { edit } from "../../../state/edits";
+import { useTried } from "../../../state/useTried";
 
 export const percent = (value: number) => `${Math.round(value * 100)} %`;
 

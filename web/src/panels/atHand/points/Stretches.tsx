@@ -1,10 +1,10 @@
-import { chosenNow, useChoice } from "../../state/choice";
-import { chooseMany } from "../../state/choosing";
-import { copyStretch, cutStretch, duplicateStretch, fade, pasteStretch } from "../../state/clipboard";
-import { useEnvelopeInHand } from "../../state/useShown";
-import { setView, useView } from "../../state/view";
-import { Do, PositionField, Row } from "../../ui/Entry";
-import { NumberField } from "../../ui/Fields";
+import { chosenNow, useChoice } from "../../../state/choice";
+import { chooseMany } from "../../../state/choosing";
+import { copyStretch, cutStretch, duplicateStretch, fade, pasteStretch } from "../../../state/clipboard";
+import { useEnvelopeInHand } from "../../../state/useShown";
+import { setView, useView } from "../../../state/view";
+import { Do, PositionField, Row } from "../../../ui/Entry";
+import { NumberField } from "../../../ui/Fields";
 
 /** One end of the chosen range; the points in it are chosen with it. */
 function Place({ end, label }: { end: 0 | 1; label: string }) {

@@ -1,10 +1,10 @@
 import { useState } from "react";
-import type { EditInputs, EnvelopePart } from "../../api/types";
-import { editAndTell } from "../../state/edits";
-import { useGhost } from "../../state/useGhost";
-import { useTold } from "../../state/useTold";
-import { Do } from "../../ui/Entry";
-import { NumberField } from "../../ui/Fields";
+import type { EditInputs, EnvelopePart } from "../../../api/types";
+import { editAndTell } from "../../../state/edits";
+import { useGhost } from "../../../state/useGhost";
+import { useTold } from "../../../state/useTold";
+import { Do } from "../../../ui/Entry";
+import { NumberField } from "../../../ui/Fields";
 
 const BEAT = 960;
 const MOST_SEED = 9999;

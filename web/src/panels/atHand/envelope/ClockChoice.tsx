@@ -1,8 +1,8 @@
-import type { EnvelopePart, Ticks } from "../../api/types";
-import { barTicks, beatTicks } from "../../geometry/viewport";
-import { edit } from "../../state/edits";
-import { useSong } from "../../state/song";
-import { NumberField } from "../../ui/Fields";
+import type { EnvelopePart, Ticks } from "../../../api/types";
+import { barTicks, beatTicks } from "../../../geometry/viewport";
+import { edit } from "../../../state/edits";
+import { useSong } from "../../../state/song";
+import { NumberField } from "../../../ui/Fields";
 
 const CLOCKS = {
   each_loop: "each loop",

@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
-import type { MoveSettings } from "../../api/types";
-import { api } from "../../state/questions";
-import { useSong } from "../../state/song";
+import type { MoveSettings } from "../../../api/types";
+import { api } from "../../../state/questions";
+import { useSong } from "../../../state/song";
 
 /** What is set of a move, as the core writes it. */
 export function useSettings(envelopeId: string): MoveSettings | null {

@@ -1,10 +1,10 @@
 import { clsx } from "clsx";
-import type { EnvelopePart } from "../../api/types";
-import { shapeOf } from "../../gestures/bends";
-import { runsOf } from "../../state/choosing";
-import { edit } from "../../state/edits";
-import { NumberField } from "../../ui/Fields";
-import { made, nameOf, SHAPE_NAMES, type Shape, ShapeIcon } from "../../ui/shapes";
+import type { EnvelopePart } from "../../../api/types";
+import { shapeOf } from "../../../gestures/bends";
+import { runsOf } from "../../../state/choosing";
+import { edit } from "../../../state/edits";
+import { NumberField } from "../../../ui/Fields";
+import { made, nameOf, SHAPE_NAMES, type Shape, ShapeIcon } from "../../../ui/shapes";
 
 /** Note lengths a count can be locked to. */
 const LOCKS: [name: string, ticks: number | null][] = [
