@@ -4,6 +4,7 @@ import { chosenNow, setChoice } from "../state/choice";
 import { edit } from "../state/edits";
 import { focusOn } from "../state/focus";
 import { unfold } from "../state/folding";
+import { askedForValue } from "../state/latest";
 import { ROLES, type Role, takeLayer } from "../state/layers";
 import { lookup } from "../state/lookup";
 import type { Model } from "../state/model";
@@ -35,6 +36,7 @@ export async function embed(address: string, clip: ClipPart | null, role: Role =
   unfold(home);
   if (region) showTime(region.start_tick, region.start_tick + region.length_ticks);
   setChoice({ envelopeId: made[1], chosen: [0], span: null, windowFrom: region?.start_tick ?? 0 });
+  askedForValue();
 }
 
 /** The clip that an envelope for a parameter goes into by itself: the chosen one, or that of its own effect. */

@@ -1,9 +1,9 @@
 import { useMemo } from "react";
-import { create } from "zustand";
 import type { EnvelopePart, TrackPart } from "../api/types";
 import { trackOf } from "./catalogue";
 import { useChoice } from "./choice";
 import { firstAutomated } from "./focus";
+import { useLatest } from "./latest";
 import { useNotes } from "./noteChoice";
 import { useShown } from "./useShown";
 import { useView } from "./view";
@@ -22,16 +22,6 @@ export interface AtHand {
   /** All envelopes of the parameter. */
   envelopes: EnvelopePart[];
 }
-
-/** Which came last: points that were chosen, or a knob or a track that was touched. */
-const useLatest = create<{ points: boolean }>(() => ({ points: false }));
-useChoice.subscribe((now, before) => {
-  const chose = now.chosen !== before.chosen || now.span !== before.span || now.envelopeId !== before.envelopeId;
-  if (chose && (now.chosen.length > 0 || now.span)) useLatest.setState({ points: true });
-});
-useView.subscribe((now, before) => {
-  if (now.focus !== before.focus || now.trackId !== before.trackId) useLatest.setState({ points: false });
-});
 
 /** The parameter at hand: of the points that are chosen, or the one the selected track shows; whichever came last. */
 export function useAddress(): string | null {
@@ -52,6 +42,7 @@ export function useAtHand(): AtHand {
   const address = useAddress();
   const pinned = useView((state) => state.pinnedAtHand !== null);
   const selected = useView((state) => state.trackId);
+  const latest = useLatest((state) => state.points);
   const notes = useNotes((state) => state.chosen.length > 0);
   const { envelopeId, regionId, chosen, span } = useChoice();
   return useMemo(() => {
@@ -65,9 +56,9 @@ export function useAtHand(): AtHand {
     const narrowest = (): About => {
       if (notes && !pinned) return "notes";
       if (!address) return "track";
-      if (inHand && (chosen.length > 0 || span)) return "points";
+      if (inHand && latest && (chosen.length > 0 || span)) return "points";
       return inHand || inRegion ? "envelope" : "value";
     };
     return { about: narrowest(), track, address, envelope, envelopes };
-  }, [find, model, address, pinned, selected, notes, envelopeId, regionId, chosen, span]);
+  }, [find, model, address, pinned, selected, latest, notes, envelopeId, regionId, chosen, span]);
 }

@@ -2,6 +2,7 @@ import type { EnvelopePart, TrackPart } from "../api/types";
 import { hasLanes } from "../geometry/heights";
 import { moveOf, movesHere, ownerById, trackOf } from "./catalogue";
 import { isDriving } from "./driving";
+import { askedForValue } from "./latest";
 import type { Lookup } from "./lookup";
 import { lookup } from "./lookup";
 import type { Model } from "./model";
@@ -17,6 +18,7 @@ export function focusOn(address: string): void {
   const [chain, deviceId] = address.split("/");
   const opened = openOf(chain, ownerById(song().model, chain)?.devices ?? []);
   if (!opened.includes(deviceId)) openDevice(chain, deviceId, true, opened);
+  askedForValue();
   if (focus[trackId] === address && lately[0] === address) return;
   setView({
     focus: { ...focus, [trackId]: address },

@@ -2,6 +2,7 @@ import type { Conflict, Corners, Window } from "../../api/types";
 import { bandFor, positionText, tickToX, valueToY } from "../../geometry/viewport";
 import { player } from "../../sound/player";
 import type { Placed } from "../../state/catalogue";
+import { askedForValue } from "../../state/latest";
 import { useSong } from "../../state/song";
 import { setView, useView } from "../../state/view";
 import { CurvePath } from "../CurvePath";
@@ -72,6 +73,7 @@ function ConflictMarks({ focus, view: [from, to] }: { focus: string | null; view
         aria-label={`Two set this: settle it at ${position(start)}`}
         onClick={() => {
           player.seek(start);
+          askedForValue();
           setView({ sheet: "at-hand" });
         }}
       >
