@@ -13,6 +13,8 @@ require_relative "edits/helpers/macros"
 require_relative "edits/helpers/noting"
 require_relative "edits/helpers/playing"
 require_relative "edits/helpers/ends_of"
+require_relative "edits/helpers/repeats"
+require_relative "edits/helpers/counted_on"
 
 module KindSatchel
   # Every change to a song, a file each under `edits/`, in folders by what they change; what several of them share

@@ -64,4 +64,24 @@ RSpec.describe "The keyboard" do
     press_keys([:control, "y"])
     expect(watch(-> { spoken }, ->(seen) { seen.last&.start_with?("Done again: move") })).to be true
   end
+
+  it "passes a device and what moves in one step of Tab; arrows across lead from knob to knob, those up and down turn" do
+    open_song(id)
+    first, second = %w[wave cutoff].map { |name| "knob-rope-bass/synth/#{name}" }
+    page.execute_script("document.querySelector('[data-testid=\"#{first}\"] [role=slider]').focus()")
+    inside = -> { page.evaluate_script("document.activeElement.closest('.device-card, .what-moves')?.getAttribute('aria-label') ?? ''") }
+    at = -> { page.evaluate_script("document.activeElement.closest('[data-testid^=knob-]')?.dataset.testid") }
+    card = inside.call
+    4.times { press_keys(:Right) unless at.call == second }
+    expect(at.call).to eq second
+    before = snapshot(id).song.knob(address(second.delete_prefix("knob-")))
+    press_keys(:Up)
+    eventually(id) { |now| now.knob(address(second.delete_prefix("knob-"))) > before }
+    press_keys(:Tab)
+    expect(inside.call).not_to eq card
+    press_keys(%i[shift Tab], %i[shift Tab])
+    expect(inside.call).to start_with "What moves on Rope Bass"
+    press_keys(%i[shift Tab])
+    expect(inside.call).to eq ""
+  end
 end

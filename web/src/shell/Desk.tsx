@@ -32,10 +32,10 @@ export function Desk() {
       <main {...song} className="flex min-h-0 min-w-0 flex-col">
         <ToolBar narrow={false} />
         <div className="min-h-0 grow">
-          <Table narrow={false} />
+          <Table />
         </div>
       </main>
-      <aside {...side} className="row-span-2 min-h-0 border-l border-base-300 bg-base-100">
+      <aside {...side} className="relative row-span-2 min-h-0 border-l border-base-300 bg-base-100">
         <Rail
           label="Panels"
           tabs={TABS}

@@ -29,30 +29,32 @@ export function Phone() {
     if (trackId) reveal(trackId);
   }, [typing]);
   return (
-    <div className="flex h-dvh flex-col" style={typing && height ? { height } : undefined}>
-      <KeptStrip />
-      <div className="phone-top">
-        <TopBar narrow />
-        {!typing && <ToolBar narrow />}
-      </div>
-      <main {...song} className="min-h-0 grow">
-        <Table narrow />
-      </main>
-      <div className="relative z-40 h-0">
-        <div className="lets-through absolute inset-x-0 bottom-0 flex flex-col items-center gap-1">
-          <Notice narrow />
-          <ChoiceBar />
+    <div className="phone" style={typing && height ? { height } : undefined}>
+      <div className="phone-column">
+        <KeptStrip />
+        <div className="phone-top">
+          <TopBar narrow />
+          {!typing && <ToolBar narrow />}
         </div>
+        <main {...song} className="min-h-0 grow">
+          <Table />
+        </main>
+        <div className="relative z-40 h-0">
+          <div className="lets-through absolute inset-x-0 bottom-0 flex flex-col items-center gap-1">
+            <Notice narrow />
+            <ChoiceBar />
+          </div>
+        </div>
+        {sheet && (
+          <section
+            className={clsx("sheet", sheet === "knobs" ? "sheet-low" : typing ? "h-[44%]" : "h-[46dvh]")}
+            aria-label={PANELS[sheet].name}
+          >
+            <HelpBox names={[PANELS[sheet].name]} />
+            <Panel name={sheet} />
+          </section>
+        )}
       </div>
-      {sheet && (
-        <section
-          className={clsx("sheet", sheet === "knobs" ? "h-40" : typing ? "h-[44%]" : "h-[46dvh]")}
-          aria-label={PANELS[sheet].name}
-        >
-          <HelpBox names={[PANELS[sheet].name]} />
-          <Panel name={sheet} />
-        </section>
-      )}
       {!typing && (
         <nav {...below} className="phone-nav">
           <Sheets current={sheet} />
@@ -68,7 +70,7 @@ export function Phone() {
 /** The sheets used most, each behind a button, and the way to all; a second press puts the sheet away. */
 function Sheets({ current }: { current: PanelName | null }) {
   return (
-    <div className="flex min-w-0 grow">
+    <div className="phone-sheets">
       {[...NEAR_SHEETS, "all" as const].map((name) => {
         const { name: words, Icon } = PANELS[name];
         const open = current === name || (name === "all" && current !== null && FAR_SHEETS.includes(current));

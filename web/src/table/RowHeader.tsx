@@ -17,7 +17,7 @@ import { song, useSong } from "../state/song";
 import { setView, useView } from "../state/view";
 import { nameTrack, setWishes, useWishes } from "../state/wishes";
 import { TextField } from "../ui/Fields";
-import { useNarrow } from "../ui/useNarrow";
+import { useRoomy } from "../ui/useNarrow";
 import { ArmButton } from "./ArmButton";
 import { ListenButtons } from "./ListenButtons";
 import { headerKey } from "./rowKeys";
@@ -136,9 +136,9 @@ function choose(trackId: string): void {
 function Listened({ track }: { track: TrackPart }) {
   const silent = useSong((state) => state.silent.includes(track.id));
   const muted = useSong((state) => state.muted.includes(track.id));
-  const narrow = useNarrow();
+  const roomy = useRoomy();
   const said = <span className="faint mr-1 text-xs">not heard</span>;
-  if (narrow || track.kind === "carrier") return silent && said;
+  if (!roomy || track.kind === "carrier") return silent && said;
   return (
     <>
       {silent && !muted && said}

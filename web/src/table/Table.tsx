@@ -14,6 +14,7 @@ import { useShown } from "../state/useShown";
 import { useView, viewNow } from "../state/view";
 import { setWishes, wishesNow } from "../state/wishes";
 import { useDropFiles } from "../ui/useDropFiles";
+import { useRoomy } from "../ui/useNarrow";
 import { AddTrack } from "./AddTrack";
 import { FirstSteps } from "./FirstSteps";
 import { Playhead } from "./Playhead";
@@ -29,7 +30,7 @@ const ROWS_DRAWN = "rows drawn";
 const NO_LANES: never[] = [];
 
 /** The song on the table: ruler, tracks, playhead. Only what lies near the view is drawn. */
-export function Table({ narrow }: { narrow: boolean }) {
+export function Table() {
   const { model, find } = useShown();
   const pxPerTick = useView((state) => state.pxPerTick);
   const unfolded = useView((state) => state.unfolded);
@@ -40,7 +41,7 @@ export function Table({ narrow }: { narrow: boolean }) {
   const pinnedLanes = useView((state) => state.pinned);
   const scroller = useRef<HTMLDivElement>(null);
   useDropFiles(scroller, (files, { clientX, clientY }) => void placeFiles(files, goalAt(clientX, clientY)));
-  const headerWidth = narrow ? 124 : 188;
+  const headerWidth = useRoomy() ? 188 : 124;
   const bar = barTicks(model.head.meters[0]);
   const end = Math.max(songEnd(model), model.head.range.end_tick) + 4 * bar;
   const [view, setShown] = useState<[number, number]>([0, 120_000]);

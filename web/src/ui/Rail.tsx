@@ -59,7 +59,7 @@ export function Rail<K extends string>({ label, tabs, current, open, onOpen, onC
         </button>
       </div>
       {open && (
-        <TabPanel key={current} id={current} className="relative flex min-h-0 w-68 flex-col overflow-auto">
+        <TabPanel key={current} id={current} className="rail-panel">
           {children}
         </TabPanel>
       )}

@@ -6,6 +6,7 @@ import type { Lookup } from "../../state/lookup";
 import { useSong } from "../../state/song";
 import { openDevice, openOf, setView, useView, viewNow } from "../../state/view";
 import { openField } from "../../state/wishes";
+import { oneStop } from "../../ui/oneStop";
 import { DeviceHead } from "./DeviceHead";
 import { DriveButton } from "./DriveButton";
 import { Knob } from "./Knob";
@@ -47,6 +48,7 @@ export function DeviceCard({ owner, device, find, focus, carrying, open }: Props
       ref={(card) => carrying.note(device.id, card)}
       className={clsx("device-card", goal && "drop-before", !open && "device-card-closed")}
       aria-label={device.name}
+      onKeyDown={oneStop}
     >
       <div className="flex items-center">
         <DeviceHead owner={owner} device={part} name={device.name} carrying={carrying} />

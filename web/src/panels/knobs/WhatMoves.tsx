@@ -9,6 +9,7 @@ import { type Mover, moversOn } from "../../state/movers";
 import { useSong } from "../../state/song";
 import { roomForSong } from "../../state/stage";
 import { useView } from "../../state/view";
+import { oneStop } from "../../ui/oneStop";
 import { MoveMark } from "../MoveMark";
 import { SmallCurve } from "../SmallCurve";
 import { Knob } from "./Knob";
@@ -42,7 +43,7 @@ export function WhatMoves({ track, model, find, focus }: Props) {
   const movers = useMemo(() => moversOn(model, track.id, bars), [model, track.id, bars]);
   const shown = all ? movers : movers.slice(0, MOST);
   return (
-    <section className="what-moves" aria-label={`What moves on ${track.name}`}>
+    <section className="what-moves" aria-label={`What moves on ${track.name}`} onKeyDown={oneStop}>
       <h3 className="px-1 text-xs font-bold">What moves on {track.name}</h3>
       <div className="flex gap-1">
         {shown.map((mover) => (

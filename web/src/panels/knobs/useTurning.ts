@@ -84,7 +84,9 @@ export function useTurning(owner: Owner, placed: Placed, acts: Acting, axis: Axi
       event.stopPropagation();
       return void driveIt(address);
     }
-    const ways = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1, PageUp: 10, PageDown: -10 };
+    // Beside a knob stand others, to which arrows lead across.
+    const across = axis === "across" ? { ArrowRight: 1, ArrowLeft: -1 } : {};
+    const ways = { ArrowUp: 1, ArrowDown: -1, PageUp: 10, PageDown: -10, ...across };
     const by = ways[event.key as keyof typeof ways];
     const pace = event.shiftKey && !scale.steps ? 0.1 : 1;
     if (by) set((asked.current ?? rest) + by * step * pace);
