@@ -9,9 +9,7 @@ module MappingShelf
   # @return [Hash] "song" and "all", a list of mappings each
   def read(song_id)
     rows = Database.guarded do
-      MappingRow.where(song_id: [song_id, nil]).to_h do |row|
-        [row.song_id, JSON.parse(row.list)]
-      end
+      MappingRow.where(song_id: [song_id, nil]).to_h { |row| [row.song_id, JSON.parse(row.list)] }
     end
     { "song" => rows.fetch(song_id, []), "all" => rows.fetch(nil, []) }
   end

@@ -101,9 +101,7 @@ module PassShelf
 
     laps = TakeRow.where(pass_id: rows.map(&:id)).order(:lap).group_by(&:pass_id)
     inputs.merge("earlier" => rows.to_h do |row|
-      [row.address, laps.fetch(row.id, []).flat_map do |take|
-        strokes(take)
-      end]
+      [row.address, laps.fetch(row.id, []).flat_map { |take| strokes(take) }]
     end)
   end
 

@@ -62,9 +62,7 @@ module Rights
   ].freeze
 
   TABLE = { anyone: ANYONE, surface: SURFACE, studio: STUDIO, here: HERE }.flat_map do |right, list|
-    list.map do |route|
-      [route, right]
-    end
+    list.map { |route| [route, right] }
   end.to_h.freeze
 
   # The longest body from a device with a key, in bytes, unless its route takes files.

@@ -117,9 +117,7 @@ module Schemas
       "clock" => ->(value) { KindSatchel::Clocks::ALL.ids.include?(value) },
       "own_length_ticks" => ->(value) { value.nil? || (value.is_a?(Integer) && OWN.cover?(value)) },
       "limits" => lambda { |value|
-        value.is_a?(Array) && value.size == 2 && value.all? do |one|
-          one.is_a?(Numeric) && one.between?(-1, 1)
-        end
+        value.is_a?(Array) && value.size == 2 && value.all? { |one| one.is_a?(Numeric) && one.between?(-1, 1) }
       },
       "depth" => ->(value) { value.is_a?(Numeric) && UNIT.cover?(value) },
       "source" => ->(_) { false },

@@ -142,9 +142,7 @@ class HandOverFiles
     addresses = choices["csv"] == "drawn" ? out.automated : out.sounded
     if choices.limits&.track_ids
       addresses &= choices.limits.track_ids.flat_map do |id|
-        addresses.select do |one|
-          one.owner_id == id
-        end
+        addresses.select { |one| one.owner_id == id }
       end
     end
     lines = table(out, addresses)

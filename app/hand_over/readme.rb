@@ -51,9 +51,7 @@ class HandOverReadme
   def table(rows)
     widths = rows[0].each_index.map { |i| rows.map { |row| row[i].to_s.size }.max }
     "#{rows.map do |row|
-      row.each_with_index.map do |cell, i|
-        cell.to_s.ljust(widths[i])
-      end.join('  ').rstrip
+      row.each_with_index.map { |cell, i| cell.to_s.ljust(widths[i]) }.join('  ').rstrip
     end.join("\n")}\n"
   end
 

@@ -49,9 +49,7 @@ module Catalogue
 
   def device(type, scales)
     { "name" => type.name, "role" => type.role, "plays" => type.plays, "parts" => type.parts, "samples" => type.samples,
-      "parameters" => type.parameters.values.map do |entry|
-        parameter(entry, scales)
-      end }
+      "parameters" => type.parameters.values.map { |entry| parameter(entry, scales) } }
   end
 
   def parameter(entry, scales)
@@ -70,9 +68,7 @@ module Catalogue
   # Value, engine's value, value, engine's value, ... Steps and switches have a pair for each step.
   def engine(scale)
     places = if scale.steps
-               (0..scale.steps).map do |i|
-                 i.fdiv(scale.steps)
-               end
+               (0..scale.steps).map { |i| i.fdiv(scale.steps) }
              else
                [0.0, *scale.breaks(0.0, 1.0, TOLERANCE), 1.0]
              end

@@ -41,9 +41,7 @@ class Playback
 
   def ramps(addresses, from, to)
     addresses = addresses.select { |address| @budget.room?(address, from, to) } if @budget
-    addresses.to_h do |address|
-      [address.to_s, rounded(ramp(Heard::Resolver.new(@song, address), from, to))]
-    end
+    addresses.to_h { |address| [address.to_s, rounded(ramp(Heard::Resolver.new(@song, address), from, to))] }
   end
 
   def ramp(resolver, from, to)
@@ -61,9 +59,7 @@ class Playback
   # What step gates let through, by `owner/device`.
   def steps(from, to)
     @song.chains.flat_map do |owner|
-      owner.devices.select do |device|
-        device.type == "step-gate"
-      end.map { |device| [owner, device] }
+      owner.devices.select { |device| device.type == "step-gate" }.map { |device| [owner, device] }
     end.to_h do |owner, device|
       ["#{owner.chain_id}/#{device.id}", rounded(Heard::StepGate.new(@song, owner, device).flat(from, to))]
     end

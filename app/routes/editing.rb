@@ -26,9 +26,7 @@ module Editing
       texts = heard.is_a?(Array) && heard.all?(String)
       if texts
         heard.each_with_index do |text, i|
-          KindSatchel::InvalidInput.under("/heard/#{i}") do
-            KindSatchel::Address.parse(text)
-          end
+          KindSatchel::InvalidInput.under("/heard/#{i}") { KindSatchel::Address.parse(text) }
         end
       end
       return { "heard" => heard, "sound" => sound } if texts && (sound.nil? || stretch?(sound))

@@ -83,9 +83,7 @@ module HandOverRoutes
                                         names[0])
              else
                disk_guarded do
-                 settings.workspaces.zip(token) do |share|
-                   told(share)
-                 end
+                 settings.workspaces.zip(token) { |share| told(share) }
                end
              end
       name = single ? File.basename(names[0]) : "#{FileNames.stem(asked(:name).to_s)}-hand-over.zip"

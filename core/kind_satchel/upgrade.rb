@@ -47,9 +47,7 @@ module KindSatchel
       record.merge("version" => Document::VERSION,
                    **%w[tracks lanes clips envelopes].each_slice(2).to_h do |owners, list|
                      [owners, record[owners].map do |owner|
-                       owner.merge(list => owner[list].map do |one|
-                         Older.record("envelope", one, chains: true)
-                       end)
+                       owner.merge(list => owner[list].map { |one| Older.record("envelope", one, chains: true) })
                      end]
                    end)
     end

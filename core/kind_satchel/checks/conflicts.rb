@@ -20,9 +20,7 @@ module KindSatchel
         return [] if setters.map { |_, source| source.envelope.id }.uniq.size < 2
 
         found = setters.each_with_index.flat_map do |one, i|
-          overlapping(setters, i).map do |other|
-            between(one, other)
-          end
+          overlapping(setters, i).map { |other| between(one, other) }
         end
         found.sort_by(&:from)
       end

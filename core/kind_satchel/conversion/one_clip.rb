@@ -148,9 +148,7 @@ module KindSatchel
       end
 
       def check_place
-        if @placed.map do |one|
-          one.track.id
-        end.uniq.size > 1
+        if @placed.map { |one| one.track.id }.uniq.size > 1
           fault("other_tracks",
                 "They lie on different tracks; one clip is made of regions of one track.")
         end

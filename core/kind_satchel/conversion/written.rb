@@ -48,9 +48,7 @@ module KindSatchel
           end
           points = [arc.from, *inner, arc.to].map { |tick| place.call(tick, arc.at(tick)) }
           if points.last[0] > points.first[0]
-            points.map do |tick, value|
-              Point.new(tick:, value: value.clamp(allowed), shape:)
-            end
+            points.map { |tick, value| Point.new(tick:, value: value.clamp(allowed), shape:) }
           end
         end)
       end

@@ -14,9 +14,7 @@ module KindSatchel
       @indexes = if runs.size == 1
                    (runs[0][0]..runs[0][1]).to_a
                  else
-                   runs.flat_map do |first, last|
-                     (first..last).to_a
-                   end.sort.uniq
+                   runs.flat_map { |first, last| (first..last).to_a }.sort.uniq
                  end
     end
 

@@ -52,9 +52,7 @@ module KindSatchel
         moves = @song.automated.include?(Address.tempo) || @song.directory.driver(Address.tempo) || @song.held_bpm
         tempo = moves ? [Address.tempo] : []
         list.sort_by do |address|
-          [@song.tracks_of(address).map do |track|
-            @song.tracks.index(track)
-          end.min || 0, address.to_s]
+          [@song.tracks_of(address).map { |track| @song.tracks.index(track) }.min || 0, address.to_s]
         end + tempo
       end
 

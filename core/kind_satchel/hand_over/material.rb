@@ -38,14 +38,10 @@ module KindSatchel
       def owners_words(word, kind)
         now, other = [@now, @other].map { |song| kind == :tracks ? song.tracks : song.clips.values }
         gone = other.reject do |one|
-          now.any? do |two|
-            two.id == one.id
-          end
+          now.any? { |two| two.id == one.id }
         end.map { |one| "#{word} #{one.name} is only in #{@called}" }
         gone + now.reject do |one|
-          other.any? do |two|
-            two.id == one.id
-          end
+          other.any? { |two| two.id == one.id }
         end.map { |one| "#{word} #{one.name} is not in #{@called}" }
       end
 
@@ -126,9 +122,7 @@ module KindSatchel
       # Where they lie, only told where it is heard.
       def regions(now, other)
         gone, come = [now, other].map do |track|
-          track.regions.reject(&:muted).map do |one|
-            [one.start_tick, one.length_ticks, one.clip_id]
-          end
+          track.regions.reject(&:muted).map { |one| [one.start_tick, one.length_ticks, one.clip_id] }
         end
         gone, come = gone - come, come - gone
         return [] if gone.empty? && come.empty?
@@ -146,9 +140,7 @@ module KindSatchel
 
         [*named(gone).map { |device| "#{name}: #{device} is not in #{@called}, or another" },
          *named(come - gone.select do |id,|
-           come.any? do |one,|
-             one == id
-           end
+           come.any? { |one,| one == id }
          end).map { |device| "#{name}: #{device} is only in #{@called}, or another" }].uniq
       end
 

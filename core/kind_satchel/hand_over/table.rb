@@ -48,9 +48,7 @@ module KindSatchel
         Enumerator.new do |lines|
           lines << line(["tick", "seconds", *addresses.map(&:to_s)])
           ticks.each_with_index do |tick, i|
-            lines << line([tick, song.tempo.seconds_at(tick), *columns.map do |column|
-              column[i]
-            end])
+            lines << line([tick, song.tempo.seconds_at(tick), *columns.map { |column| column[i] }])
           end
         end
       end
@@ -68,9 +66,7 @@ module KindSatchel
             next unless wanted[envelope.target] && song.parameter?(envelope.target)
 
             start = if home.clip
-                      song.directory.regions_of_clip(home.clip.id).map do |placed|
-                        placed.region.start_tick
-                      end.min || 0
+                      song.directory.regions_of_clip(home.clip.id).map { |placed| placed.region.start_tick }.min || 0
                     else
                       0
                     end

@@ -160,9 +160,7 @@ module KindSatchel
       # Parameters whose knob, or the hand on it, is another.
       def turned(old, new)
         %i[values held].flat_map do |field|
-          (old[field].keys | new[field].keys).reject do |id|
-            old[field][id] == new[field][id]
-          end
+          (old[field].keys | new[field].keys).reject { |id| old[field][id] == new[field][id] }
         end.uniq
       end
 
@@ -179,9 +177,7 @@ module KindSatchel
         return if (ids[0] & ids[1]) == (ids[1] & ids[0])
 
         moved = @after.clips.each_value.select(&:carrier?).flat_map do |clip|
-          clip.envelopes.map do |envelope|
-            [envelope.target, clip]
-          end
+          clip.envelopes.map { |envelope| [envelope.target, clip] }
         end
         moved.group_by(&:first).each { |target, list| look_at_meeting(target, list) }
       end

@@ -29,9 +29,7 @@ module KindSatchel
       if scale.steps < MOST
         (0..scale.steps).map { |i| i.fdiv(scale.steps) }
       else
-        QUARTERS.map do |value|
-          scale.heard(value)
-        end
+        QUARTERS.map { |value| scale.heard(value) }
       end
     end
 

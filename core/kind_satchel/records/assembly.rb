@@ -41,9 +41,7 @@ module KindSatchel
       def in_place(song)
         named = records("track")
         song = touched_owners("track").reduce(song) do |now, id|
-          now.with_track(build_track(id, named.fetch(id) do
-            Records.track(@song.track(id))
-          end))
+          now.with_track(build_track(id, named.fetch(id) { Records.track(@song.track(id)) }))
         end
         touched_owners("clip").reduce(song) { |now, id| now.with_clip(build_clip(id)) }
       end

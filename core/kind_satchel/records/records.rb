@@ -24,18 +24,15 @@ module KindSatchel
 
     # @return [Hash]
     def snippet(value)
-      { "role" => value.role, "length_ticks" => value.length_ticks, "points" => value.points.map do |entry|
-        point(entry)
-      end }
+      { "role" => value.role, "length_ticks" => value.length_ticks,
+        "points" => value.points.map { |entry| point(entry) } }
     end
 
     # @return [Snippet]
     # @raise [InvalidInput]
     def read_snippet(record)
       Snippet.new(role: record["role"], length_ticks: record["length_ticks"],
-                  points: each(record["points"], "/points") do |entry|
-                    read_point(entry)
-                  end)
+                  points: each(record["points"], "/points") { |entry| read_point(entry) })
     end
 
     # @return [Hash]
@@ -70,8 +67,8 @@ module KindSatchel
 
     # Only where they are not full.
     def limits(value)
-      { **(value.full_limits? ? {} : { "limits" => value.limits }),
-**(value.depth == 1 ? {} : { "depth" => value.depth }) }
+      limits = value.full_limits? ? {} : { "limits" => value.limits }
+      value.depth == 1 ? limits : limits.merge("depth" => value.depth)
     end
 
     # @return [Envelope]
@@ -240,9 +237,7 @@ module KindSatchel
         **(if song.markers.empty?
              {}
            else
-             { "markers" => song.markers.map do |marker|
-               marker.to_h.transform_keys(&:to_s)
-             end }
+             { "markers" => song.markers.map { |marker| marker.to_h.transform_keys(&:to_s) } }
            end),
         **(song.set_aside.empty? ? {} : { "set_aside" => song.set_aside.map { |one| aside(one) } }) }
     end

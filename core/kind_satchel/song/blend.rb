@@ -65,9 +65,7 @@ module KindSatchel
     def lines(lists, from, to)
       pair = lists.map { |list| list.find { |segment| segment.start <= from && segment.finish >= to } }.compact
       inner = Chords.breaks(from, to, TOLERANCE * 0.8) do |start, finish|
-        blended(pair.map do |one|
-          one.jet(start, finish)
-        end).stray(finish - start)
+        blended(pair.map { |one| one.jet(start, finish) }).stray(finish - start)
       end
       [from, *inner.map(&:round), to].uniq.map do |tick|
         Point.new(tick: tick.round, value: sum(pair.map { |one| one.at(tick) }), shape: Shapes::Straight::PLAIN)

@@ -98,9 +98,7 @@ module KindSatchel
       clip_ids.each { |id| @regions_of_clip[id] = regions_of_clip(id).reject { |placed| placed.track.equal?(old) } }
       add_track(track, @places[track.id])
       clip_ids.each do |id|
-        @regions_of_clip[id] = regions_of_clip(id).sort_by do |placed|
-          [placed.place, placed.region.start_tick]
-        end
+        @regions_of_clip[id] = regions_of_clip(id).sort_by { |placed| [placed.place, placed.region.start_tick] }
       end
     end
 
@@ -168,9 +166,7 @@ module KindSatchel
         home = @envelopes[lane.id] = Home.new(lane, nil, track)
         next unless lane.target.setting?
 
-        @setting_lanes[lane.target] = [*@setting_lanes[lane.target], home].sort_by do |one|
-          @places[one.track.id]
-        end
+        @setting_lanes[lane.target] = [*@setting_lanes[lane.target], home].sort_by { |one| @places[one.track.id] }
       end
       each_drive(track) { |macro, drive| @drivers[drive.target] = [*@drivers[drive.target], Driver.new(macro, drive)] }
       add_regions(track, place)

@@ -39,9 +39,7 @@ module KindSatchel
 
     def second_lanes(song)
       song.directory.moved_settings.flat_map do |id, names|
-        names.map do |name|
-          Address.setting(id, name)
-        end
+        names.map { |name| Address.setting(id, name) }
       end.filter_map do |address|
         again = song.directory.setting_lanes(address).select(&:on).group_by(&:role).values.find do |lanes|
           lanes.size > 1

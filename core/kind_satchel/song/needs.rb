@@ -56,9 +56,7 @@ module KindSatchel
     # What is moved by the move that an address is a setting of, or driven by the macro that it is.
     def above(address)
       if address.song?
-        return @song.directory.envelopes.each_value.map(&:envelope).select do |one|
-          free?(one)
-        end.map(&:target).uniq
+        return @song.directory.envelopes.each_value.map(&:envelope).select { |one| free?(one) }.map(&:target).uniq
       end
       return @song.directory.drives_of(address).map(&:target) unless address.setting?
 

@@ -27,9 +27,7 @@ module KindSatchel
       if extra.empty?
         envelopes
       else
-        envelopes.map do |envelope|
-          extra.key?(envelope.id) ? envelope.with(on: false) : envelope
-        end
+        envelopes.map { |envelope| extra.key?(envelope.id) ? envelope.with(on: false) : envelope }
       end
     end
 

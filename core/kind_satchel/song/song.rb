@@ -199,9 +199,7 @@ module KindSatchel
     def held
       of_devices = chains.flat_map do |owner|
         owner.devices.flat_map do |device|
-          device.held.keys.map do |id|
-            Address.new(owner_id: owner.chain_id, device_id: device.id, parameter_id: id)
-          end
+          device.held.keys.map { |id| Address.new(owner_id: owner.chain_id, device_id: device.id, parameter_id: id) }
         end
       end
       of_song = held_bpm ? [Address.tempo] : []
@@ -233,9 +231,7 @@ module KindSatchel
     # @return [Array<Address>]
     def automated
       memo(:automated) do
-        directory.envelopes.values.map do |home|
-          home.envelope.target
-        end.uniq.select { |target| parameter?(target) }
+        directory.envelopes.values.map { |home| home.envelope.target }.uniq.select { |target| parameter?(target) }
       end
     end
 

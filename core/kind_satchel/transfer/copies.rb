@@ -66,9 +66,7 @@ module KindSatchel
       def drives(song, ids)
         song.tracks.select { |track| track.devices.any? { |device| device.macros.any? } }.reduce(song) do |now, track|
           devices = now.track(track.id).devices.map do |device|
-            device.macros.reduce(device) do |one, macro|
-              one.with_macro(driving_too(macro, ids))
-            end
+            device.macros.reduce(device) { |one, macro| one.with_macro(driving_too(macro, ids)) }
           end
           now.with_track(now.track(track.id).with(devices:))
         end
@@ -85,9 +83,7 @@ module KindSatchel
       # What is inside the clip itself has gone along.
       def carriers(song, ids, added)
         song.clips.each_value.select(&:carrier?).reject do |clip|
-          clip.envelopes.any? do |envelope|
-            ids.key?(envelope.id)
-          end
+          clip.envelopes.any? { |envelope| ids.key?(envelope.id) }
         end.reduce(song) do |now, clip|
           more = again(clip.envelopes, ids, now.next_id, added)
           if more.empty?

@@ -74,9 +74,7 @@ module KindSatchel
         end
 
         lists = Array.new(passes) do |i|
-          filled(snippet).map do |point|
-            point.with(tick: point.tick + (i * snippet.length_ticks))
-          end
+          filled(snippet).map { |point| point.with(tick: point.tick + (i * snippet.length_ticks)) }
         end
         Splice.between(Splice.chain(lists), 0, stretch)
       end

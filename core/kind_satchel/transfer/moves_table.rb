@@ -55,9 +55,7 @@ module KindSatchel
       def with_settings(envelopes)
         list = envelopes.dup
         list.each do |one|
-          list.concat(own(@goal).select do |other|
-            other.target.setting? && other.target.device_id == one.id
-          end - list)
+          list.concat(own(@goal).select { |other| other.target.setting? && other.target.device_id == one.id } - list)
         end
       end
 

@@ -12,9 +12,7 @@ module KindSatchel
         raise InvalidInput.of("too_short", "/to_tick", "A stretch ends after it starts.") unless to > from
 
         regions = song.tracks.flat_map do |track|
-          track.regions_in(from, to).map do |region|
-            [track.id, cut(song, region, from, to)]
-          end
+          track.regions_in(from, to).map { |region| [track.id, cut(song, region, from, to)] }
         end
         lanes = song.tracks.flat_map(&:lanes).select { |lane| lane.points.any? && song.parameter?(lane.target) }
         new(length_ticks: to - from, regions:, lanes: lanes.map do |lane|
@@ -43,9 +41,7 @@ module KindSatchel
         { "length_ticks" => length_ticks,
           "regions" => regions.map { |track_id, entry| { "track_id" => track_id, **Records.region(entry) } },
           "lanes" => lanes.map do |role, target, points|
-            { "role" => role, "target" => target.to_s, "points" => points.map do |entry|
-              Records.point(entry)
-            end }
+            { "role" => role, "target" => target.to_s, "points" => points.map { |entry| Records.point(entry) } }
           end,
           "meters" => meters.map { |tick, meter| { "tick" => tick, **Records.meter(meter) } },
           **(markers.empty? ? {} : { "markers" => markers.map { |tick, name| { "tick" => tick, "name" => name } } }) }

@@ -13,9 +13,7 @@ module KindSatchel
         def find(song, _outside)
           LooseEnds.by_owner(song, :beyond) do |owner, envelopes|
             if owner.is_a?(Clip)
-              envelopes.filter_map do |envelope|
-                past(owner, envelope)
-              end
+              envelopes.filter_map { |envelope| past(owner, envelope) }
             else
               []
             end

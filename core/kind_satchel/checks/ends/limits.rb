@@ -49,9 +49,7 @@ module KindSatchel
         # What can be pushed beyond its travel: where something shifts, or a lane acts together with the knob.
         def summed(song)
           adding = LooseEnds.by_owner(song, :adding) do |_, list|
-            list.select do |one|
-              one.acts? && (one.role == "shift" || one.trims?)
-            end.map(&:target)
+            list.select { |one| one.acts? && (one.role == "shift" || one.trims?) }.map(&:target)
           end
           adding.uniq.select { |address| (parameter = song.parameter?(address)) && !parameter.scale.steps }
         end

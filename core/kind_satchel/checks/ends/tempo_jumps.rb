@@ -15,9 +15,7 @@ module KindSatchel
         def find(song, _outside)
           stretched = song.clips.each_value.select { |clip| clip.audio&.stretched }
           stretched.flat_map do |clip|
-            song.directory.regions_of_clip(clip.id).filter_map do |placed|
-              found(song, placed.region)
-            end
+            song.directory.regions_of_clip(clip.id).filter_map { |placed| found(song, placed.region) }
           end
         end
 

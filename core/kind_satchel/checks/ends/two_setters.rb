@@ -17,12 +17,8 @@ module KindSatchel
           end
           carried.map(&:target).uniq.select { |address| song.parameter?(address) }.flat_map do |address|
             Conflicts.of(song, address).group_by do |one|
-              [one.winner, one.loser].map do |source|
-                source.envelope.id
-              end
-            end.map do |ids, list|
-              [ids.join(" "), address, list.map(&:from).min, list.map(&:to).max]
-            end
+              [one.winner, one.loser].map { |source| source.envelope.id }
+            end.map { |ids, list| [ids.join(" "), address, list.map(&:from).min, list.map(&:to).max] }
           end
         end
 

@@ -13,9 +13,7 @@ module KindSatchel
         def find(song, _outside)
           LooseEnds.by_owner(song, :uneven_starts) do |_, envelopes|
             envelopes.flat_map do |envelope|
-              places(song, envelope).map do |place|
-                ["#{envelope.id} #{envelope.points[place].tick}", place]
-              end
+              places(song, envelope).map { |place| ["#{envelope.id} #{envelope.points[place].tick}", place] }
             end
           end
         end

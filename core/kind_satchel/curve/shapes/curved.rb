@@ -95,9 +95,7 @@ module KindSatchel
       def outer_chain(rise, tolerance)
         count = corner_count(rise, tolerance)
         inner = (1...count).flat_map do |i|
-          root(i, count).then do |root|
-            [Math.log(root) * 2 / @steepness, ((root * root) - 1) / @whole]
-          end
+          root(i, count).then { |root| [Math.log(root) * 2 / @steepness, ((root * root) - 1) / @whole] }
         end
         inner << 1.0 << 1.0
       end

@@ -10,9 +10,7 @@ module KindSatchel
         changes = input.slice(:hue, :length_ticks)
         changes[:name] = Inputs.name!(input[:name]) if input.key?(:name)
         if input.key?(:meter)
-          changes[:meter] = input[:meter] && InvalidInput.under("/meter") do
-            Records.read_meter(input[:meter])
-          end
+          changes[:meter] = input[:meter] && InvalidInput.under("/meter") { Records.read_meter(input[:meter]) }
         end
         if changes.empty?
           raise InvalidInput.of("bad_request", "",

@@ -6,9 +6,7 @@ module KindSatchel
     module HandBack
       def self.call(song, input)
         addresses = if input.key?(:addresses)
-                      input[:addresses].map.with_index do |text, i|
-                        held!(song, text, "/addresses/#{i}")
-                      end
+                      input[:addresses].map.with_index { |text, i| held!(song, text, "/addresses/#{i}") }
                     else
                       song.held
                     end

@@ -71,9 +71,7 @@ module KindSatchel
 
       def self.drivers!(song, macro, drives, input)
         taken = drives.map(&:target).select do |target|
-          song.directory.drivers(target).any? do |one|
-            one.macro != macro
-          end
+          song.directory.drivers(target).any? { |one| one.macro != macro }
         end
         return [] if taken.empty?
 

@@ -56,9 +56,7 @@ module KindSatchel
       # On another scale a move would mean something else: it waits, switched off.
       def self.silenced(song, homes)
         homes.reduce(song) do |now, home|
-          Envelopes.change(now, home.envelope.id) do |envelope|
-            envelope.with(on: false)
-          end
+          Envelopes.change(now, home.envelope.id) { |envelope| envelope.with(on: false) }
         end
       end
       private_class_method :same_role!, :fresh, :kept, :same_unit?, :strange?, :silenced

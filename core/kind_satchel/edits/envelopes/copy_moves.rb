@@ -17,25 +17,20 @@ module KindSatchel
       def self.unmatched(left)
         return [] if left.empty?
 
-        [Notice.new("unmatched", left.map do |row|
-          row.envelope.id
-        end, "#{PlainText.count(left.size, 'move')} found no match")]
+        words = "#{PlainText.count(left.size, 'move')} found no match"
+        [Notice.new("unmatched", left.map { |row| row.envelope.id }, words)]
       end
 
       # The two clips, or the two tracks.
       # @raise [InvalidInput] unless both are of one sort
       def self.places(song, input)
-        clips, tracks = input.values_at(:from_clip_id, :to_clip_id).compact,
-input.values_at(:from_track_id, :to_track_id).compact
+        clips = input.values_at(:from_clip_id, :to_clip_id).compact
+        tracks = input.values_at(:from_track_id, :to_track_id).compact
         if clips.size == 2 && tracks.empty?
-          return [song.clip(clips[0]), InvalidInput.under("/to_clip_id") do
-            song.clip(clips[1])
-          end]
+          return [song.clip(clips[0]), InvalidInput.under("/to_clip_id") { song.clip(clips[1]) }]
         end
         if tracks.size == 2 && clips.empty?
-          return [song.track(tracks[0]), InvalidInput.under("/to_track_id") do
-            song.track(tracks[1])
-          end]
+          return [song.track(tracks[0]), InvalidInput.under("/to_track_id") { song.track(tracks[1]) }]
         end
 
         raise InvalidInput.of("bad_request", "", "Say from which clip to which, or from which track to which.")

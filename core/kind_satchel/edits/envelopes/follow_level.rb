@@ -56,9 +56,7 @@ module KindSatchel
         clips = if of["clip_id"]
                   [song.clips[of["clip_id"]]]
                 else
-                  song.directory.tracks[of["track_id"]]&.regions.to_a.map do |region|
-                    song.clips[region.clip_id]
-                  end
+                  song.directory.tracks[of["track_id"]]&.regions.to_a.map { |region| song.clips[region.clip_id] }
                 end
         clips.compact.uniq.filter_map { |clip| clip.audio&.sound }.uniq
       end

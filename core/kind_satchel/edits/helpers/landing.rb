@@ -34,9 +34,7 @@ module KindSatchel
 
         address = Inputs.target(@song, input[:address])
         there = if input[:clip_id]
-                  @song.clip(input[:clip_id]).envelopes.select do |one|
-                    one.target == address
-                  end
+                  @song.clip(input[:clip_id]).envelopes.select { |one| one.target == address }
                 else
                   @song.lanes_of(address)
                 end

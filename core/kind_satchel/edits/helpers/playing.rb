@@ -13,9 +13,7 @@ module KindSatchel
       # @return [Array<Array(Array, Float)>]
       def grips(list, input)
         read = list.each_with_index.map do |grip, i|
-          InvalidInput.under("/grips/#{i}") do
-            [samples(grip["samples"]), grip["until_seconds"]]
-          end
+          InvalidInput.under("/grips/#{i}") { [samples(grip["samples"]), grip["until_seconds"]] }
         end
         read = read.sort_by { |samples, _| samples.first[0] }
         read.each_with_index.map do |(samples, finish), i|
@@ -188,9 +186,7 @@ module KindSatchel
       def separated(song, strokes)
         strokes = strokes.reject { |address, _| address.setting? || song.tracks_of(address).empty? }
         ids = strokes.flat_map do |address, list|
-          list.flat_map do |stroke|
-            song.tracks_of(address).first.regions_in(stroke.from, stroke.to)
-          end
+          list.flat_map { |stroke| song.tracks_of(address).first.regions_in(stroke.from, stroke.to) }
         end
         shared = ids.uniq.select do |region|
           song.directory.regions_of_clip(region.clip_id).size > 1

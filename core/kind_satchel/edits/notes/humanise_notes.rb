@@ -8,9 +8,7 @@ module KindSatchel
         random = Random.new(input.fetch(:seed, 1))
         ticks, velocity = input.fetch(:ticks, 0), input.fetch(:velocity, 0)
         next_song, words = Noting.change(song, input) do |notes|
-          notes.map do |note|
-            strayed(note, random, ticks, velocity)
-          end
+          notes.map { |note| strayed(note, random, ticks, velocity) }
         end
         [next_song, "humanise #{words}"]
       end

@@ -7,9 +7,7 @@ module KindSatchel
       def self.call(song, input)
         edge, ticks = input.fetch(:edge, "end"), input[:ticks]
         next_song, words = Noting.change(song, input) do |notes|
-          notes.map do |note|
-            edge == "end" ? ended(note, ticks) : started(note, ticks)
-          end
+          notes.map { |note| edge == "end" ? ended(note, ticks) : started(note, ticks) }
         end
         [next_song, "stretch #{words}"]
       end

@@ -19,10 +19,8 @@ module KindSatchel
 
       # @raise [NotFound]
       def self.marker!(song, id)
-        song.markers.find do |marker|
-          marker.id == id
-        end or raise NotFound.of("unknown_marker", "/marker_id",
-                                 "There is no marker #{id.inspect} in this song.")
+        song.markers.find { |marker| marker.id == id } or
+          raise NotFound.of("unknown_marker", "/marker_id", "There is no marker #{id.inspect} in this song.")
       end
     end
   end

@@ -18,9 +18,7 @@ module KindSatchel
       def self.chosen(other, ids)
         list = if ids
                  ids.map do |id|
-                   InvalidInput.under("/track_ids") do
-                     other.track(id)
-                   end
+                   InvalidInput.under("/track_ids") { other.track(id) }
                  end
                else
                  other.tracks.select(&:holds_regions?)

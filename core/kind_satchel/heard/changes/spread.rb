@@ -25,9 +25,7 @@ module KindSatchel
           return [[home.envelope.target, stretches.map { |from, to| [from, rate ? ALWAYS[1] : to] }]] if home.track
 
           [[home.envelope.target, regions(home).flat_map do |region|
-            stretches.filter_map do |stretch|
-              in_region(home, region, stretch, rate)
-            end
+            stretches.filter_map { |stretch| in_region(home, region, stretch, rate) }
           end]]
         end
 
@@ -50,9 +48,7 @@ module KindSatchel
             [home.envelope.target, if home.track
                                      [[from, ALWAYS[1]]]
                                    else
-                                     regions(home).map do |region|
-                                       [region.start_tick, region.end_tick]
-                                     end
+                                     regions(home).map { |region| [region.start_tick, region.end_tick] }
                                    end]
           end
         end

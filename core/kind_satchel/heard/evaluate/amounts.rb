@@ -44,9 +44,7 @@ module KindSatchel
         if found.size < 2
           found
         else
-          found.sort_by.with_index do |(source, _), i|
-            [RANKS.fetch(source.envelope.role), source.turn, i]
-          end
+          found.sort_by.with_index { |(source, _), i| [RANKS.fetch(source.envelope.role), source.turn, i] }
         end
       end
       RANKS = Roles::ALL.ids.each_with_index.to_h.freeze

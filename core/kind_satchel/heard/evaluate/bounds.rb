@@ -80,9 +80,7 @@ module KindSatchel
       def block_bounds(envelope)
         envelope.memo(:bounds) do
           blocks = (0...envelope.points.size).each_slice(BLOCK).map do |places|
-            places.flat_map do |i|
-              segment(envelope, i)
-            end.minmax
+            places.flat_map { |i| segment(envelope, i) }.minmax
           end
           [blocks.map(&:first), blocks.map(&:last)]
         end

@@ -118,9 +118,7 @@ module KindSatchel
         return if parts.sum > most
 
         shares.each_cons(2).zip(parts).flat_map do |(one, other), count|
-          Array.new(count) do |i|
-            one + ((other - one) * i / count)
-          end
+          Array.new(count) { |i| one + ((other - one) * i / count) }
         end << shares.last
       end
 

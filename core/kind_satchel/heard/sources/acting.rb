@@ -206,9 +206,7 @@ module KindSatchel
         own = @song.tracks_of(@address)
         own = own.first(1) if @address.setting?
         list = own.map { |track| Row.new(track, 0, true) } + elsewhere.reject do |row|
-          own.any? do |track|
-            track.id == row.track.id
-          end
+          own.any? { |track| track.id == row.track.id }
         end
         @frame ? list.reject { |row| row.track.id == @frame.track.id } : list
       end

@@ -52,9 +52,7 @@ module KindSatchel
           @alone = widest { |step| stray(step * power, 0.0) <= tolerance }
           @inner = widest { |step| stray(step * power, 0.0) <= 2 * tolerance }
           @outer = widest do |step|
-            [tolerance, -tolerance].all? do |depth|
-              stray(step * power, depth) + [depth, 0.0].min <= tolerance
-            end
+            [tolerance, -tolerance].all? { |depth| stray(step * power, depth) + [depth, 0.0].min <= tolerance }
           end
         end
 

@@ -58,8 +58,8 @@ module KindSatchel
         # The same as for any, many at a time: all of them are reached.
         def place(ramp, first, step, list, unit)
           place, size = 2, ramp.size - 2
-          base, share_step, unit_step, start = @growth * (first - @sum) / @pace, @growth * step / @pace,
-unit / @growth, unit * @from
+          base, share_step = @growth * (first - @sum) / @pace, @growth * step / @pace
+          unit_step, start = unit / @growth, unit * @from
           while place < size
             share = base + (share_step * ramp[place])
             one = 1 + share
