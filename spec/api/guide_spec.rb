@@ -30,7 +30,7 @@ RSpec.describe "The guide" do
   it "says of every panel what it is for" do
     names = root.join("web/src/shell/panelNames.ts").read.scan(/name: "(.+?)"/).flatten
     topics = get_json("/api/help")
-    expect([names.size, names - topics.keys]).to eq [16, []]
+    expect([names.size, names - topics.keys]).to eq [15, []]
     expect(names.map { |name| topics[name]["words"].size }).to all(be_between(60, 330))
     get topics["Hand over"]["page"].split("#")[0], {}, "HTTP_HOST" => "127.0.0.1"
     expect(last_response.body).to include 'id="hand-over"'

@@ -56,7 +56,7 @@ RSpec.describe "What was done" do
 
   # Through clips and moves with so many entries that the log keeps only what differs of them.
   Seeds.list(1, long: 30).each do |seed|
-    it "comes to the same by folded patches as step by step, with seed #{seed}" do
+    it "comes to the same by folded patches as step by step, with seed #{seed}", :long do
       maker = RandomSongs.new(seed)
       songs = [maker.song]
       id = plant(songs[0])

@@ -20,7 +20,7 @@ RSpec.describe "Long work" do
     text.scan(/^event: progress\ndata: (.*)$/).map { |(data)| JSON.parse(data)["progress"] }
   end
 
-  it "takes a document in, with its progress told, and refuses it like any other" do
+  it "takes a document in, with its progress told, and refuses it like any other", :long do
     ours, theirs = UNIXSocket.pair
     Server.listeners.add(token, ours, 0)
     text = json_of(large)
@@ -39,13 +39,13 @@ RSpec.describe "Long work" do
     expect(nice).to be > Process.getpriority(Process::PRIO_PROCESS, 0)
   end
 
-  it "gives a document and what plays out" do
+  it "gives a document and what plays out", :long do
     expect(json_of(KindSatchel::Document.load(get_json("/api/songs/#{id}/export")))).to eq json_of(large)
     found = get_json("/api/songs/#{id}/playback?from_tick=0&to_tick=#{80 * BAR}")
     expect(found).to eq JSON.parse(JSON.generate(Playback.new(large).stretch(0, 80 * BAR)))
   end
 
-  it "mends all of a kind in it" do
+  it "mends all of a kind in it", :long do
     home = large.directory.envelopes.each_value.find { |one| one.clip&.id == "mooring" }
     edit(id, "switch_envelope", { envelope_id: home.envelope.id, on: false })
     itself = apply(snapshot(id).song, "mend_ends", check: "off", fix: 0)

@@ -58,7 +58,7 @@ RSpec.describe "Access" do
       expect(found.merge("songs" => violations).transform_values(&:first).compact).to eq({})
     end
 
-    it "is there on the phone, in every sheet, in the #{colours} theme", long: colours == "dark" do
+    it "is there on the phone, in every sheet, in the #{colours} theme", :long do
       open_song(id, size: :phone)
       theme(colours)
       found = ["Knobs", "Mixer", "Keys", "At hand", "Finder", "Clip", "Track", "Ends", "Versions", "Hand over", "Song"].to_h do |sheet|
@@ -136,5 +136,59 @@ RSpec.describe "Access" do
     end
     expect(line).to eq text
     expect([line == ground, chosen == other]).to eq [false, false]
+  end
+
+  # Source: WCAG 2.2, success criterion 1.4.11 (non-text contrast).
+  it "tells icons, thin lines and the edges of fields from what lies under them, 3:1 in both themes" do
+    open_song(id)
+    show_panel("Clip")
+    mouse.click(**%i[x y].zip(name_row(snapshot(id).song.track("rope-bass").regions.first.id)).to_h)
+    page.find_field("Name of the clip")
+    %w[light dark].each do |colours|
+      theme(colours)
+      expect(page.evaluate_script(<<~JS).select { |_, ratio| ratio < 3 }).to eq []
+        (() => {
+          const pen = document.createElement("canvas").getContext("2d", { willReadFrequently: true });
+          const rgba = (colour) => { pen.clearRect(0, 0, 1, 1); pen.fillStyle = colour; pen.fillRect(0, 0, 1, 1); return [...pen.getImageData(0, 0, 1, 1).data]; };
+          const linear = (c) => { c /= 255; return c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4; };
+          const luminance = ([r, g, b]) => 0.2126 * linear(r) + 0.7152 * linear(g) + 0.0722 * linear(b);
+          const under = (node) => { for (let at = node.parentElement; at; at = at.parentElement) {
+            const colour = rgba(getComputedStyle(at).backgroundColor); if (colour[3] > 250) return colour; } return [255, 255, 255, 255]; };
+          const opacity = (node) => { let all = 1; for (let at = node; at; at = at.parentElement) all *= Number(getComputedStyle(at).opacity); return all; };
+          const ratio = (node, colour) => {
+            const ground = under(node), share = opacity(node) * colour[3] / 255;
+            const seen = [0, 1, 2].map((i) => colour[i] * share + ground[i] * (1 - share));
+            const [a, b] = [luminance(seen), luminance(ground)].sort((one, other) => other - one);
+            return (a + 0.05) / (b + 0.05);
+          };
+          const all = (css, name) => [...document.querySelectorAll(css)].filter((node) => node.getClientRects().length > 0)
+            .map((node) => [css, ratio(node, rgba(getComputedStyle(node)[name]))]);
+          return [...all(".listen:not(.listen-on), .btn.embed", "color"), ...all(".input, .select", "borderTopColor"),
+                  ...all("svg .aside-line, svg .off-line, svg .limit-line", "stroke")];
+        })()
+      JS
+    end
+  end
+
+  it "sets no text smaller than 12 px, and all of it grows with the text of the browser" do
+    open_song(id)
+    sizes = lambda do
+      page.evaluate_script(<<~JS)
+        (() => { const walk = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT), found = [];
+                 while (walk.nextNode()) { const node = walk.currentNode.parentElement;
+                   if (walk.currentNode.data.trim() && node.getClientRects().length > 0) found.push([walk.currentNode.data.trim().slice(0, 20), parseFloat(getComputedStyle(node).fontSize)]); }
+                 return found; })()
+      JS
+    end
+    ["At hand", "Clip", "Satchel", "Finder", "Track", "Hand over"].each do |panel|
+      show_panel(panel)
+      expect(sizes.call.select { |_, size| size < 12 }).to eq []
+    end
+    usual = sizes.call.to_h
+    page.execute_script("document.documentElement.style.fontSize = '200%'")
+    grown = sizes.call.to_h
+    same = usual.keys & grown.keys
+    expect(same.size).to be > 40
+    expect(same.reject { |words| (grown[words] / usual[words]).between?(1.9, 2.1) }).to eq []
   end
 end

@@ -43,7 +43,7 @@ RSpec.describe "From an empty song to a beat of one's own" do
   end
 
   Hands::ALL.each do |name, hand|
-    it "goes by #{name}", long: name == :mouse do
+    it "goes by #{name}", :long do
       Capybara.current_driver = hand[:size]
       visit "/"
       feel_for(name)

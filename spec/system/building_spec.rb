@@ -86,7 +86,7 @@ RSpec.describe "Building in the studio" do
     expect(page).to have_css("[data-testid='found-#{own}']", text: "Rope Bass, clip Mooring, Filter")
   end
 
-  it "starts a bass from a preset, keeps a device's setting under a name, and uses it on another" do
+  it "starts a bass from a preset, keeps a device's setting under a name, and uses it on another", :long do
     from_menu("Add a track", "Bass with a bite")
     made = eventually(id) { track("Bass with a bite") } && track("Bass with a bite")
     expect([made.devices.map(&:type), made.device("drive").values.any?]).to eq [%w[mono-synth drive compressor channel], true]

@@ -107,7 +107,7 @@ RSpec.describe "Many regions in the studio" do
     eventually(id) { regions.first.end_tick == 6 * BAR }
   end
 
-  it "lets lane points follow where the song says so" do
+  it "lets lane points follow where the song says so", :long do
     click_on "Bars"
     page.find("[role=menuitem]", text: "Let lane points go along").click
     song = eventually(id, &:points_follow)

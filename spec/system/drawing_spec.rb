@@ -141,7 +141,7 @@ RSpec.describe "Drawing moves" do
       expect(page).to have_css("[aria-label='Points'] .section-line", text: "4, none chosen")
     end
 
-    it "shapes segments, and sets count and skew by their marks and by typing" do
+    it "shapes segments, and sets count and skew by their marks and by typing", :long do
       mouse.click(x: middle("point-#{move_id}-0")[0], y: middle("point-#{move_id}-0")[1])
       page.find("[aria-label='The chosen points']").click_button("Shape")
       page.find("[role=menuitem]", text: "Sine").click
@@ -278,7 +278,7 @@ RSpec.describe "Drawing moves" do
       touch("touchEnd")
     end
 
-    it "draws steps and a ramp, bends, chooses by loop, and flips" do
+    it "draws steps and a ramp, bends, chooses by loop, and flips", :long do
       tool "Steps"
       finger(*(0..6).map { |i| place(move_id, 0.1 + (i * 0.08), i.odd? ? 0.9 : 0.2) })
       eventually(id) { |now| points_of(now, move_id).count { |point| point.shape.text == "hold" } > 4 }

@@ -30,7 +30,7 @@ RSpec.describe "Finding and showing" do
     expect(found.first).to eq "deck/filter/cutoff"
   end
 
-  it "filters by track, by clip and by what is automated" do
+  it "filters by track, by clip and by what is automated", :long do
     tab "Finder"
     within("[aria-label='Finder']") { click_on "automated" }
     song = snapshot(id).song

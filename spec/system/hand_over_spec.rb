@@ -33,7 +33,7 @@ RSpec.describe "Handing over" do
   def entries(zip) = Zip::File.open_buffer(zip).entries.to_h { |entry| [entry.name, entry.get_input_stream.read] }
 
   Hands::ALL.each do |name, hand|
-    it "to a studio of lanes, straight lines and seven bits, by #{name}: what is lost is read, and the file comes back in", long: name == :finger do
+    it "to a studio of lanes, straight lines and seven bits, by #{name}: what is lost is read, and the file comes back in", :long do
       open_song(id, size: hand[:size])
       feel_for(name)
       open_panel(hand, "Hand over")
@@ -52,7 +52,7 @@ RSpec.describe "Handing over" do
     end
   end
 
-  it "says where two controllers clash, keeps the table, and hands out what was chosen last" do
+  it "says where two controllers clash, keeps the table, and hands out what was chosen last", :long do
     open_song(id)
     open_panel(Hands::ALL[:mouse], "Hand over")
     press_button(Hands::ALL[:mouse], "Controllers …")

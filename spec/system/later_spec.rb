@@ -6,7 +6,7 @@ RSpec.describe "Parts of the page that come later" do
 
   let(:id) { plant }
 
-  it "says when a panel cannot be had, and shows it once it can" do
+  it "says when a panel cannot be had, and shows it once it can", :long do
     Capybara.current_driver = :desk
     page.driver.browser.network.blocklist = [/VersionsPanel/]
     open_song(id)

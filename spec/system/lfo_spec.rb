@@ -84,7 +84,7 @@ RSpec.describe "An LFO in a clip" do
   end
 
   Hands::ALL.to_a.reverse.each do |name, hand|
-    it "has its rate moved beside it in the clip by #{name}, so that every copy does it too, and says why it is as it is", long: name == :finger do
+    it "has its rate moved beside it in the clip by #{name}, so that every copy does it too, and says why it is as it is", :long do
       make_one(hand)
       typed("A cycle lasts", "1/8")
       eventually(id) { move.source.cycle_ticks == 480 }

@@ -32,7 +32,7 @@ RSpec.describe "A macro" do
   end
 
   Hands::ALL.each do |name, hand|
-    it "drives knobs that are touched, by #{name}, between the values that are typed, and goes back by undo", long: name == :mouse do
+    it "drives knobs that are touched, by #{name}, between the values that are typed, and goes back by undo", :long do
       open_song(id, size: hand[:size])
       feel_for(name)
       at_foot(hand, "Knobs") do
@@ -89,7 +89,7 @@ RSpec.describe "A macro" do
   end
 
   Hands::ALL.each do |name, hand|
-    it "morphs through kept settings by #{name}; a move of a clip varies from loop to loop", long: name == :mouse do
+    it "morphs through kept settings by #{name}; a move of a clip varies from loop to loop", :long do
       edit(id, "add_device", { track_id: "rope-bass", type: "macro-strip" })
       open_song(id, size: hand[:size])
       feel_for(name)

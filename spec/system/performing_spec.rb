@@ -136,7 +136,7 @@ RSpec.describe "Performing" do
     expect(page).to have_css("[data-testid='thinned-#{cutoff}']")
   end
 
-  it "takes the best of three laps, and a stretch of another" do
+  it "takes the best of three laps, and a stretch of another", :long do
     three = [0.2, 0.5, 0.8]
     three.each_with_index do |value, lap|
       edit(id, "record_moves", { pass: "one", lap:, from_seconds: 10.5, to_seconds: 20, into: "clip", role: "set",

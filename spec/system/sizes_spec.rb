@@ -75,7 +75,7 @@ RSpec.describe "The studio at other sizes" do
       click_on "Close the panel"
       expect(page).to have_no_css(".rail-panel")
       expect(song_seen).to eq before
-      expect(before[0]).to be >= 700
+      expect(before[0]).to be >= 680
     end
   end
 end

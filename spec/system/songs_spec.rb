@@ -27,7 +27,7 @@ RSpec.describe "Songs in the studio" do
     expect(snapshot(id).song.meters.parse(stopped)).to be_between(4 * BAR, 12 * BAR)
   end
 
-  it "repeats the range without a gap" do
+  it "repeats the range without a gap", :long do
     open_song(id)
     drag([bar_x(6) + 1, middle("ruler")[1] - 6], 26, 0)
     eventually(id) { |song| song.range.end_tick - song.range.start_tick == 960 }
@@ -178,7 +178,7 @@ RSpec.describe "Songs in the studio" do
     expect(page).to have_field("Name of the song", with: "New song").and have_button("Play")
   end
 
-  it "packs a song with its sounds and takes it in; says which sounds are missing where they are" do
+  it "packs a song with its sounds and takes it in; says which sounds are missing where they are", :long do
     song = DemoSong.build
     clip = song.clips.values.find(&:audio)
     lost = plant(song.with(name: "Lost horn #{id}").with_clip(clip.with(audio: clip.audio.with(sound: "a" * 64))))
@@ -193,7 +193,7 @@ RSpec.describe "Songs in the studio" do
     expect(page).to have_css("[role=alert]", text: "A sound is missing here, so #{clip.name} will be silent")
   end
 
-  it "finds and orders the sounds there are" do
+  it "finds and orders the sounds there are", :long do
     visit("/")
     click_on "Sounds"
     names = -> { told("ul[aria-label='Sounds'] > li .preset").map { |text| text.lines.first.strip } }

@@ -1,7 +1,8 @@
 import type { EnvelopePart, Px, TrackPart } from "../api/types";
 
 export const RULER_HEIGHT: Px = 30;
-const COARSE = matchMedia("(pointer: coarse)").matches;
+/** Whether fingers are what most of it is pressed with. */
+export const COARSE = matchMedia("(pointer: coarse)").matches;
 export const FOLDED_HEIGHT: Px = COARSE ? 45 : 33;
 
 /** Heights of the strips of an unfolded row. */

@@ -1,5 +1,5 @@
 import { startTransition, useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
-import { moreLanes, rowHeight, stripsOf } from "../geometry/heights";
+import { COARSE, moreLanes, rowHeight, stripsOf } from "../geometry/heights";
 import { barTicks } from "../geometry/viewport";
 import { pointTable, pressTable } from "../gestures/choosing";
 import { pressEmpty } from "../gestures/clips";
@@ -29,6 +29,10 @@ const CHUNK_ROWS_PX = 160;
 const ROWS_DRAWN = "rows drawn";
 const NO_LANES: never[] = [];
 
+/** How wide the names of tracks are: what is done with a track stands behind its name where there is room. */
+const NARROW_HEADER = 124;
+const ROOMY_HEADER = COARSE ? 280 : 188;
+
 /** The song on the table: ruler, tracks, playhead. Only what lies near the view is drawn. */
 export function Table() {
   const { model, find } = useShown();
@@ -41,7 +45,7 @@ export function Table() {
   const pinnedLanes = useView((state) => state.pinned);
   const scroller = useRef<HTMLDivElement>(null);
   useDropFiles(scroller, (files, { clientX, clientY }) => void placeFiles(files, goalAt(clientX, clientY)));
-  const headerWidth = useRoomy() ? 188 : 124;
+  const headerWidth = useRoomy() ? ROOMY_HEADER : NARROW_HEADER;
   const bar = barTicks(model.head.meters[0]);
   const end = Math.max(songEnd(model), model.head.range.end_tick) + 4 * bar;
   const [view, setShown] = useState<[number, number]>([0, 120_000]);

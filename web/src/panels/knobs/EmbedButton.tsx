@@ -8,9 +8,7 @@ import { lookup } from "../../state/lookup";
 import { useSong } from "../../state/song";
 import { DeedMenu } from "../../ui/Menu";
 
-const LOOK =
-  "embed btn btn-circle btn-xs absolute -top-1 right-0 group-focus-within:opacity-100 group-hover:opacity-100 " +
-  "pointer-coarse:opacity-100";
+const LOOK = "embed btn btn-circle btn-xs absolute -top-1 right-0";
 
 interface Props {
   placed: Placed;
@@ -34,14 +32,13 @@ export const EmbedButton = memo(function EmbedButton({ placed, acts, focused }: 
   );
   const setting = useSong(({ model }) => Boolean(moveOf(model, address)));
   if (!entry.automatable || (!setting && count > (scale.set_only ? 0 : 2))) return null;
-  const quiet = focused || acts.clip || acts.lane ? "opacity-100" : "opacity-45";
-  const style = { borderColor: "var(--hue)", color: "var(--hue)" };
+  const quiet = focused || acts.clip || acts.lane ? "" : "embed-quiet";
   if (setting && clip) {
     const words = `Let something move the ${entry.name}`;
     const deeds = settingDeeds(address, clip, scale.set_only);
     if (deeds.length === 0) return null;
     return (
-      <DeedMenu label={words} title={words} look={`${LOOK} ${quiet}`} style={style} head={words} deeds={deeds}>
+      <DeedMenu label={words} title={words} look={`${LOOK} ${quiet}`} head={words} deeds={deeds}>
         <Plus size={13} />
       </DeedMenu>
     );
@@ -50,7 +47,7 @@ export const EmbedButton = memo(function EmbedButton({ placed, acts, focused }: 
     const words = clip ? `Embed another ${entry.name} in ${clip.name}` : `Add another lane for ${entry.name}`;
     const deeds = layerDeeds(address, clip, freeRoles(address, owner));
     return (
-      <DeedMenu label={words} title={words} look={`${LOOK} ${quiet}`} style={style} head={words} deeds={deeds}>
+      <DeedMenu label={words} title={words} look={`${LOOK} ${quiet}`} head={words} deeds={deeds}>
         <Plus size={13} />
       </DeedMenu>
     );
@@ -60,7 +57,6 @@ export const EmbedButton = memo(function EmbedButton({ placed, acts, focused }: 
     <button
       type="button"
       className={`${LOOK} ${quiet}`}
-      style={style}
       title={words}
       aria-label={words}
       onClick={() => void embed(address, clip)}
