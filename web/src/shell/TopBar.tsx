@@ -36,7 +36,7 @@ export function TopBar({ narrow }: { narrow: boolean }) {
         label="Name of the song"
         value={head.name}
         onCommit={(name) => edit("rename_song", { name })}
-        className={clsx("input-ghost font-bold", narrow ? "w-full min-w-10 px-1" : "w-full max-w-40")}
+        className={clsx("song-name input-ghost font-bold", narrow ? "w-full min-w-10 px-1" : "w-full max-w-40")}
       />
       {narrow && <Position />}
       <FollowAgain />

@@ -45,7 +45,7 @@ export const Knob = memo(function Knob({ owner, placed, acts, focused, moving = 
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: the menu key on the slider in it opens the menu too
     <div
-      className="group relative flex w-[70px] flex-col items-center"
+      className="group knob-box"
       style={hueStyle(parameterHue(address))}
       data-testid={`${moving ? "moving" : "knob"}-${address}`}
       onContextMenu={menu}
@@ -77,6 +77,7 @@ export const Knob = memo(function Knob({ owner, placed, acts, focused, moving = 
           automated={automated}
           held={held}
           arming={arming}
+          large={moving}
         />
       </div>
       <span className="max-w-full truncate text-xs leading-4 first-letter:uppercase">

@@ -49,10 +49,12 @@ interface Props {
   held: boolean;
   /** Whether it is armed, or being written now. */
   arming?: "armed" | "written" | null;
+  /** Among what moves, where it is larger than the rest. */
+  large?: boolean;
 }
 
 /** The dial of a knob. While it plays, its arc and needle follow the playhead by themselves. */
-export function KnobFace({ address, value, rest, origin, acts, automated, held, arming }: Props) {
+export function KnobFace({ address, value, rest, origin, acts, automated, held, arming, large = false }: Props) {
   const arcLine = useRef<SVGPathElement>(null);
   const needleLine = useRef<SVGPathElement>(null);
   const radius = RADIUS - (acts.lane ? 4 : 0);
@@ -67,7 +69,7 @@ export function KnobFace({ address, value, rest, origin, acts, automated, held, 
   }, [address, automated, origin]);
   const [restX, restY] = polar(START + SWEEP * rest, RADIUS + 2).split(" ");
   return (
-    <svg width={44} height={44} aria-hidden="true">
+    <svg viewBox="0 0 44 44" className={large ? "knob-face knob-face-large" : "knob-face"} aria-hidden="true">
       <path d={arc(0, 1, RADIUS)} fill="none" stroke="var(--color-base-300)" strokeWidth={4} strokeLinecap="round" />
       {acts.lane && (
         <path
