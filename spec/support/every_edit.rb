@@ -98,6 +98,7 @@ class EveryEdit
      ["set_knob", { address: "move/e1/depth", value: 0.4 }, ["add_lane", { address: "move/e1/depth" }]],
      ["hand_back", {}, ["add_lane", { address: "move/e1/depth" }], ["set_knob", { address: "move/e1/depth", value: 0.4 }]],
      ["set_role", { envelope_id: "e1", role: "scale" }], ["switch_envelope", { envelope_id: "e1", on: false }],
+     ["switch_envelopes", { envelope_ids: %w[e1 l1], on: false }],
      ["set_knob", { address: "bass/synth/cutoff", value: 0.4 }],
      ["vary_move", { envelope_id: "e1", repeats: 2, scatter: 0.1 }]]
   end

@@ -185,7 +185,7 @@ module StudioHelpers
     listed = group.all(:css, "option", wait: 0).find { |option| [option.value, option.text].include?(wanted) }
     return listed.select_option if listed
 
-    group.find("[data-testid='chip-#{wanted}'], .chip[title='#{wanted}']").click
+    group.find("[data-testid='chip-#{wanted}'], .chip[title^='#{wanted}:'], .chip[title^='#{wanted}, off']").click
   end
 
   def parameter_shown?(track, name)

@@ -73,6 +73,20 @@ RSpec.describe "The foot" do
     expect(parameter_shown?("Rope Bass", "Cutoff")).to be true
     show_parameter("Rope Bass", "Resonance")
     expect(parameter_shown?("Rope Bass", "Resonance")).to be true
+    moves = -> { snapshot(id).song.directory.envelopes.values.map(&:envelope).select { |one| one.target.to_s == "rope-bass/synth/cutoff" } }
+    on = moves.call.select(&:on).map(&:id)
+    chip = page.find("[data-testid='chip-rope-bass/synth/cutoff']")
+    x, y = place_of(chip)
+    before = revision(id)
+    mouse.move(x:, y:).down
+    eventually(id) { moves.call.none?(&:on) }
+    mouse.up
+    expect(chip[:class]).to include "chip-off"
+    expect(parameter_shown?("Rope Bass", "Resonance")).to be true
+    mouse.down
+    eventually(id) { moves.call.select(&:on).map(&:id).sort == on.sort }
+    mouse.up
+    expect([on.size, revision(id)]).to eq [3, before + 2]
     expect(page).to have_css("[data-testid='at-hand'] h2", text: "Resonance of Rope Bass")
   end
 end

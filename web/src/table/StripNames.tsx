@@ -1,19 +1,22 @@
 import { clsx } from "clsx";
 import { MoveVertical } from "lucide-react";
+import { type PointerEvent, useRef } from "react";
 import type { EnvelopePart, TrackPart } from "../api/types";
 import { CommandMenu } from "../commands/CommandMenu";
 import { FOLDED_HEIGHT, hasLanes } from "../geometry/heights";
 import { hueStyle, parameterHue } from "../geometry/hue";
-import { restOnThing, thingMenu } from "../gestures/menus";
+import { RESTED_MS, whenRested } from "../gestures/hold";
+import { thingMenu } from "../gestures/menus";
 import { pressRaise, raiseKey } from "../gestures/raise";
 import { findParameter, isHeld, targetsOn } from "../state/catalogue";
 import { holdsRegions } from "../state/holds";
 import { keyHint } from "../state/keyMap";
 import { inHand, layersOf, useLayer } from "../state/layers";
-import type { Lookup } from "../state/lookup";
+import { type Lookup, lookup } from "../state/lookup";
 import type { Subject } from "../state/menu";
 import type { Model } from "../state/model";
 import { useSong } from "../state/song";
+import { switchMoves } from "../state/switching";
 import { useStrips } from "../state/useStrips";
 import { setView, turnNotes, useView, viewNow } from "../state/view";
 import { useNarrow } from "../ui/useNarrow";
@@ -153,20 +156,31 @@ interface ChipProps {
   onShow: (address: string) => void;
 }
 
-/** A press shows its parameter in the strips; right press and rest: what can be done with it. */
+/** A press shows its parameter in the strips; held, all that moves it goes off, and on again; a right press asks. */
 function Chip({ address, words, shown, onShow }: ChipProps) {
   const subject: Subject = { kind: "knob", address };
+  const envelopes = useSong(({ model }) => lookup(model).targets[address]) ?? NONE;
+  const off = envelopes.length > 0 && envelopes.every(({ on }: EnvelopePart) => !on);
+  const held = useRef(false);
+  const hold = (event: PointerEvent) => {
+    held.current = false;
+    if (event.button !== 0) return;
+    whenRested(event, RESTED_MS, () => {
+      held.current = true;
+      switchMoves(address, envelopes);
+    });
+  };
   return (
     <button
       type="button"
       tabIndex={-1}
-      className={clsx("chip", shown && "chip-shown")}
+      className={clsx("chip", shown && "chip-shown", off && "chip-off")}
       style={hueStyle(parameterHue(address))}
       aria-pressed={shown}
       data-testid={`chip-${address}`}
-      title={words}
-      onClick={() => onShow(address)}
-      onPointerDown={(event) => restOnThing(event, subject)}
+      title={`${words}${off ? ", off" : ""}: a press shows it, held it goes ${off ? "on" : "off"}`}
+      onClick={() => held.current || onShow(address)}
+      onPointerDown={hold}
       onContextMenu={(event) => thingMenu(event, subject)}
     >
       {words}
