@@ -18,9 +18,19 @@ export const LEAST_TALL = 0.7;
 export const MOST_TALL = 6;
 export const clampTall = (tall: number): number => Math.min(Math.max(tall, LEAST_TALL), MOST_TALL);
 
+/** Room at the foot of the strip for how loud each note is. */
+export const VELOCITY_HEIGHT: Px = 30;
+/** In the strip of a kit every sound has a row with its name, below the name of the track. */
+export const KIT_TOP: Px = FOLDED_HEIGHT - 7;
+const KIT_ROWS = 8;
+const KIT_ROW: Px = 12;
+const KIT_MATERIAL: Px = KIT_TOP + 4 + KIT_ROWS * KIT_ROW + VELOCITY_HEIGHT;
+
+const isKit = ({ devices }: TrackPart): boolean => devices.some(({ type }) => type === "drum-kit");
+
 /** The strips of a row that is so many times as tall as usual. */
-export const stripsOf = (tall = 1): Strips => ({
-  material: Math.round(USUAL.material * tall),
+export const stripsOf = (tall = 1, track?: TrackPart): Strips => ({
+  material: Math.max(Math.round(USUAL.material * tall), track && isKit(track) ? KIT_MATERIAL : 0),
   lane: Math.round(USUAL.lane * tall),
   heard: Math.round(USUAL.heard * tall),
 });
@@ -50,7 +60,7 @@ export const moreLanes = (
 
 /** A row with the line under it. `regions`: whether the track may hold any. */
 export function rowHeight(track: TrackPart, regions: boolean, unfolded: boolean, more: number, tall = 1): Px {
-  const { material, lane, heard } = stripsOf(tall);
+  const { material, lane, heard } = stripsOf(tall, track);
   if (!unfolded) return more * lane + FOLDED_HEIGHT;
   return more * lane + (regions ? material : 0) + (hasLanes(track) ? lane : 0) + heard + 1;
 }

@@ -1,8 +1,6 @@
 import type { ClipPart, Px } from "../api/types";
-import { NAME_HEIGHT } from "./heights";
+import { KIT_TOP, NAME_HEIGHT, VELOCITY_HEIGHT } from "./heights";
 
-/** Room at the foot of the strip for how loud each note is. */
-export const VELOCITY_HEIGHT: Px = 30;
 /** The fewest rows of pitches; fewer notes have room around them. */
 const FEWEST = 13;
 const AROUND = 2;
@@ -23,7 +21,7 @@ export function noteRows(clips: ClipPart[], drums: Record<string, string> | null
   const pitches = drums
     ? [...new Set([...Object.keys(drums).map(Number), ...used])].sort((a, b) => a - b)
     : around(used);
-  const top = NAME_HEIGHT + 4;
+  const top = drums ? KIT_TOP : NAME_HEIGHT + 4;
   const foot = height - VELOCITY_HEIGHT;
   return { pitches: pitches.reverse(), top, height: (foot - top - 4) / pitches.length, foot };
 }

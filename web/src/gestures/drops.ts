@@ -90,7 +90,7 @@ export function goalAt(x: Px, y: Px): Goal | null {
   const address = track && focusOf(track.id);
   const box = track && rowBox(track.id);
   if (!place || !track || !address || !box || place.tick < 0) return null;
-  const { material, lane } = stripsOf(viewNow().tall[track.id]);
+  const { material, lane } = stripsOf(viewNow().tall[track.id], track);
   const down = y - box.top;
   const clips = holdsRegions(track) ? (viewNow().unfolded.includes(track.id) ? material : box.height) : 0;
   if (down < clips) return goalOn(track.id, address, place.tick, "clip");

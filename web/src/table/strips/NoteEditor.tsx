@@ -1,7 +1,8 @@
 import { clsx } from "clsx";
 import { type PointerEvent, type RefObject, useEffect, useMemo, useRef, useState } from "react";
 import type { ClipPart, Pass, Px, RegionPart, Ticks, TrackPart } from "../../api/types";
-import { type NoteRows, noteRows, rowY, VELOCITY_HEIGHT, velocityY } from "../../geometry/noteRows";
+import { FOLDED_HEIGHT, VELOCITY_HEIGHT } from "../../geometry/heights";
+import { type NoteRows, noteRows, rowY, velocityY } from "../../geometry/noteRows";
 import { positionText } from "../../geometry/viewport";
 import { noteMenu, restOnNote } from "../../gestures/menus";
 import {
@@ -29,7 +30,7 @@ interface Props {
 
 /** Names of rows stand no nearer than this, and below the name of the track. */
 const NEAREST: Px = 12;
-const CLEAR: Px = 31;
+const CLEAR: Px = FOLDED_HEIGHT - 2;
 const NO_PASSES: Pass[] = [];
 /** So near its ends, and in its title, a press means the region; notes that lie there can still be taken. */
 const EDGE: Px = 6;
