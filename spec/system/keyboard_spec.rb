@@ -34,6 +34,7 @@ RSpec.describe "The keyboard" do
     settles_on "note-mooring-1"
     press_keys(:Delete)
     eventually(id) { notes.size == before.size - 1 }
+    settles_on "note-mooring-1"
     press_keys([:control, "z"])
     eventually(id) { notes.size == before.size }
     focus(region.id)
@@ -63,6 +64,19 @@ RSpec.describe "The keyboard" do
     expect(watch(-> { spoken }, ->(seen) { seen.last&.start_with?("Undone: move") })).to be true
     press_keys([:control, "y"])
     expect(watch(-> { spoken }, ->(seen) { seen.last&.start_with?("Done again: move") })).to be true
+    # What the place says, each time it changes.
+    page.execute_script(<<~JS)
+      window.toldTexts = [];
+      const place = document.querySelector("[data-testid='spoken']");
+      new MutationObserver(() => window.toldTexts.push(place.textContent.trim())).observe(place, { childList: true, characterData: true, subtree: true });
+    JS
+    focus("point-#{mooring}-1")
+    2.times { |i| press_keys(:Up) && eventually(id) { revision(id) >= 4 + i } }
+    mouse.click(**%i[x y].zip(name_row(song.track("rope-bass").regions.first.id)).to_h)
+    in_choice_bar { click_on "Duplicate" }
+    heard = nil
+    expect(watch(-> { heard = page.evaluate_script("window.toldTexts") }, ->(seen) { seen.last.to_a.last.to_s.include?("duplicate") })).to be true
+    expect(heard.map { |text| text[/\ADone: \w+/] }).to eq ["Done: move", "Done: move", "Done: duplicate"]
   end
 
   it "passes a device and what moves in one step of Tab; arrows across lead from knob to knob, those up and down turn" do

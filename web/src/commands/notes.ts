@@ -1,4 +1,5 @@
 import { ArrowDown, ArrowUp, ClipboardPaste, Copy, Grid2x2, PanelRight, Scissors, Trash2 } from "lucide-react";
+import { removeNotes } from "../gestures/goTo";
 import { gridNow } from "../state/grid";
 import { lookup } from "../state/lookup";
 import { chooseNotes, chosenNotes, copyNotes, notesNow, pasteNotes, withNotes } from "../state/noteChoice";
@@ -45,7 +46,7 @@ export const NOTE_COMMANDS: Command[] = [
     why: any,
     run: () => {
       copyNotes();
-      withNotes("remove_notes", {});
+      return removeNotes();
     },
   },
   {
@@ -168,6 +169,6 @@ export const NOTE_COMMANDS: Command[] = [
     held: "Delete",
     removes: true,
     why: any,
-    run: () => withNotes("remove_notes", {}),
+    run: removeNotes,
   },
 ];

@@ -3,7 +3,7 @@ import { setChoice } from "../state/choice";
 import { choose } from "../state/choosing";
 import { inHand } from "../state/layers";
 import { lookup } from "../state/lookup";
-import { chooseNotes, chosenNotes } from "../state/noteChoice";
+import { chooseNotes, chosenNotes, withNotes } from "../state/noteChoice";
 import { showTime } from "../state/scrolling";
 import { song } from "../state/song";
 import { viewNow } from "../state/view";
@@ -72,6 +72,18 @@ export function backToNote(): void {
   const choice = chosenNotes();
   if (choice && walked?.clipId === choice.clip.id)
     setWishes({ note: { clipId: choice.clip.id, index: choice.chosen[0], from: walked.from } });
+}
+
+/** Takes the chosen notes out; a keyboard that is on one goes to the next of its clip, or to the region. */
+export async function removeNotes(): Promise<void> {
+  const choice = chosenNotes();
+  const onNote = document.activeElement?.closest(".note") !== null;
+  const region = regionOfNotes();
+  await withNotes("remove_notes", {});
+  if (!choice || !onNote || walked?.clipId !== choice.clip.id) return;
+  const left = song().model.clips[choice.clip.id]?.notes ?? [];
+  if (left.length > 0) goToNote(choice.clip.id, Math.min(choice.chosen[0], left.length - 1), walked.from);
+  else if (region) goTo(region);
 }
 
 /** The region that the keyboard came from to the notes. */

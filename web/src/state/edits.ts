@@ -11,6 +11,9 @@ type Inputs<K extends Name> = EditInputs[K] | (() => EditInputs[K]);
 
 /** Makes an edit. Null when it was refused; the reason is said, in the notice or where `say` puts it. */
 export const edit = <K extends Name>(name: K, inputs: Inputs<K>, say?: Say): Promise<Change | null> =>
+  made(name, inputs, say, (change) => speak(`Done: ${change.words}`));
+
+const made = <K extends Name>(name: K, inputs: Inputs<K>, say: Say | undefined, told: (change: Change) => void) =>
   inTurn(() =>
     faultsSaid(async () => {
       setNotice({ notice: null });
@@ -18,17 +21,16 @@ export const edit = <K extends Name>(name: K, inputs: Inputs<K>, say?: Say): Pro
       const wish = wants();
       const change = await api().edit(song().revision, name, given, wish);
       take(change, wish.heard);
-      speak(`Done: ${change.words}`);
+      told(change);
       return change;
     }, say),
   );
 
 /** Makes an edit and says what was done, with what came with it and the way back. */
-export const editAndTell = async <K extends Name>(name: K, inputs: Inputs<K>, say?: Say): Promise<Change | null> => {
-  const change = await edit(name, inputs, say);
-  if (change) tell("done", [`Done: ${change.words}`, ...change.notices.map(({ text }) => text)].join("; "), true);
-  return change;
-};
+export const editAndTell = <K extends Name>(name: K, inputs: Inputs<K>, say?: Say): Promise<Change | null> =>
+  made(name, inputs, say, (change) =>
+    tell("done", [`Done: ${change.words}`, ...change.notices.map(({ text }) => text)].join("; "), true),
+  );
 
 /** Makes an edit of what was typed into a field: null when it was taken, else what was wrong with it. */
 export async function editTyped<K extends Name>(name: K, inputs: EditInputs[K]): Promise<string | null> {

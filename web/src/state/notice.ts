@@ -17,7 +17,9 @@ export const setNotice = useNotice.setState;
 
 /** What was done last, for whoever hears the page rather than sees it. */
 export const useSpoken = create<{ words: string }>(() => ({ words: "" }));
-export const say = (words: string): void => useSpoken.setState({ words });
+/** The same words once more are told again: a space that is not seen makes them other ones. */
+export const say = (words: string): void =>
+  useSpoken.setState(({ words: before }) => ({ words: before === words ? `${words}\u00a0` : words }));
 
 // A fault is an alert of its own; all else that is shown is told there too.
 useNotice.subscribe(({ notice }) => notice?.tone === "done" && say(notice.words));

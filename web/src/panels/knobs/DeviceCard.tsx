@@ -6,7 +6,7 @@ import type { Lookup } from "../../state/lookup";
 import { useSong } from "../../state/song";
 import { openDevice, openOf, setView, useView, viewNow } from "../../state/view";
 import { openField } from "../../state/wishes";
-import { oneStop } from "../../ui/oneStop";
+import { OneStop } from "../../ui/OneStop";
 import { DeviceHead } from "./DeviceHead";
 import { DriveButton } from "./DriveButton";
 import { Knob } from "./Knob";
@@ -48,37 +48,38 @@ export function DeviceCard({ owner, device, find, focus, carrying, open }: Props
       ref={(card) => carrying.note(device.id, card)}
       className={clsx("device-card", goal && "drop-before", !open && "device-card-closed")}
       aria-label={device.name}
-      onKeyDown={oneStop}
     >
-      <div className="flex items-center">
-        <DeviceHead owner={owner} device={part} name={device.name} carrying={carrying} />
-        {open && (
+      <OneStop>
+        <div className="flex items-center">
+          <DeviceHead owner={owner} device={part} name={device.name} carrying={carrying} />
+          {open && (
+            <button
+              type="button"
+              className="card-menu card-close"
+              aria-expanded={true}
+              aria-label={`Close ${device.name} of ${owner.name}`}
+              onClick={() => turn(false)}
+            >
+              <ChevronLeft size={14} aria-hidden="true" />
+            </button>
+          )}
+        </div>
+        {open ? (
+          <Knobs owner={owner} device={device} find={find} focus={focus} />
+        ) : (
           <button
             type="button"
-            className="card-menu card-close"
-            aria-expanded={true}
-            aria-label={`Close ${device.name} of ${owner.name}`}
-            onClick={() => turn(false)}
+            className="device-closed"
+            aria-expanded={false}
+            aria-label={`Open ${device.name} of ${owner.name}, ${number}`}
+            data-testid={`open-${device.path}`}
+            onClick={() => turn(true)}
           >
-            <ChevronLeft size={14} aria-hidden="true" />
+            {number}
+            <ChevronRight size={14} aria-hidden="true" />
           </button>
         )}
-      </div>
-      {open ? (
-        <Knobs owner={owner} device={device} find={find} focus={focus} />
-      ) : (
-        <button
-          type="button"
-          className="device-closed"
-          aria-expanded={false}
-          aria-label={`Open ${device.name} of ${owner.name}, ${number}`}
-          data-testid={`open-${device.path}`}
-          onClick={() => turn(true)}
-        >
-          {number}
-          <ChevronRight size={14} aria-hidden="true" />
-        </button>
-      )}
+      </OneStop>
     </section>
   );
 }

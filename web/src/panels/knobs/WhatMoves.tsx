@@ -9,7 +9,7 @@ import { type Mover, moversOn } from "../../state/movers";
 import { useSong } from "../../state/song";
 import { roomForSong } from "../../state/stage";
 import { useView } from "../../state/view";
-import { oneStop } from "../../ui/oneStop";
+import { OneStop } from "../../ui/OneStop";
 import { MoveMark } from "../MoveMark";
 import { SmallCurve } from "../SmallCurve";
 import { Knob } from "./Knob";
@@ -43,18 +43,20 @@ export function WhatMoves({ track, model, find, focus }: Props) {
   const movers = useMemo(() => moversOn(model, track.id, bars), [model, track.id, bars]);
   const shown = all ? movers : movers.slice(0, MOST);
   return (
-    <section className="what-moves" aria-label={`What moves on ${track.name}`} onKeyDown={oneStop}>
+    <section className="what-moves" aria-label={`What moves on ${track.name}`}>
       <h3 className="px-1 text-xs font-bold">What moves on {track.name}</h3>
-      <div className="flex gap-1">
-        {shown.map((mover) => (
-          <Moved key={mover.address} mover={mover} bars={bars} find={find} focus={focus} />
-        ))}
-        {movers.length > shown.length && (
-          <button type="button" className="btn btn-ghost btn-sm self-center" onClick={() => setAll(true)}>
-            {movers.length - shown.length} more
-          </button>
-        )}
-      </div>
+      <OneStop>
+        <div className="flex gap-1">
+          {shown.map((mover) => (
+            <Moved key={mover.address} mover={mover} bars={bars} find={find} focus={focus} />
+          ))}
+          {movers.length > shown.length && (
+            <button type="button" className="btn btn-ghost btn-sm self-center" onClick={() => setAll(true)}>
+              {movers.length - shown.length} more
+            </button>
+          )}
+        </div>
+      </OneStop>
     </section>
   );
 }
