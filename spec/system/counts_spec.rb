@@ -57,19 +57,28 @@ RSpec.describe "Hands that never slip" do
       eventually(id) { |song| points(mooring, song).size == before }
     end
     revision = snapshot(id).revision
-    times.call(200).times { by_finger(random.rand(4), [150 + random.rand(200), 420 + random.rand(250)]) }
+    times.call(200).times { by_finger(random.rand(5), [150 + random.rand(200), 420 + random.rand(250)]) }
     sleep 0.5
     expect(snapshot(id).revision).to eq revision
   end
 
-  # A swipe up or down, a swipe sideways, a pinch, a palm that lies down with five places.
+  # A swipe up or down, a swipe sideways, a pinch, a rest, a palm that lies down with five places.
   def by_finger(way, place)
     x, y = place
     case way
     when 0 then swipe(place, 0, random.rand(-150..150))
     when 1 then swipe(place, random.rand(-120..120), 0)
+    when 3 then rest(place)
     else touches(way == 2 ? [[x - 30, y], [x + 30, y]] : Array.new(5) { |i| [x + (i * 9), y + (i.odd? ? 14 : 0)] })
     end
+  end
+
+  # What opens then is put away.
+  def rest(place)
+    touch("touchStart", *place)
+    sleep 0.7
+    touch("touchEnd")
+    press_keys(:Escape)
   end
 
   def touches(places)
@@ -80,6 +89,29 @@ RSpec.describe "Hands that never slip" do
     send.call("touchStart", places)
     3.times { |i| send.call("touchMove", places.map { |x, y| [x + (i * random.rand(-6..6)), y + (i * random.rand(-6..6))] }) }
     send.call("touchEnd", [])
+  end
+
+  it "scrolls and zooms by wheel and trackpad, over marks as well, and never changes the song or leaves it" do
+    open_song(id)
+    mooring = snapshot(id).song.clip("mooring").envelopes.first.id
+    marks = Array.new(3) { |i| middle("point-#{mooring}-#{i}") }
+    before = [snapshot(id).revision, page.current_path]
+    view = lambda do
+      page.evaluate_script(<<~JS)
+        (t => [t.scrollLeft, t.scrollTop, t.querySelector("[data-testid=range]").getBoundingClientRect().width])(document.querySelector("[data-testid=table]"))
+      JS
+    end
+    first = view.call
+    times.call(100).times do |i|
+      x, y = i.even? ? marks.sample(random:) : [240 + random.rand(640), 130 + random.rand(400)]
+      across, up = random.rand(-180..180), random.rand(-180..180)
+      wheel = { type: "mouseWheel", x:, y:, deltaX: across, deltaY: up, modifiers: [0, 2, 8][i % 3] }
+      page.driver.browser.page.command("Input.dispatchMouseEvent", **wheel)
+    end
+    last = nil
+    expect(watch(-> { last = view.call }, ->(all) { all.size > 3 && all.last(3).uniq.one? })).to be true
+    expect([[snapshot(id).revision, page.current_path], page.evaluate_script("visualViewport.scale")]).to eq [before, 1]
+    expect(last.zip(first).map { |now, was| now == was }).to include false
   end
 
   it "bears presses anywhere: no error of the page, and undo brings back what was there" do
@@ -99,6 +131,6 @@ RSpec.describe "Hands that never slip" do
 
   def heap
     page.driver.browser.page.command("HeapProfiler.collectGarbage")
-    page.evaluate_script("performance.memory.usedJSHeapSize")
+    page.driver.browser.page.command("Runtime.getHeapUsage")["usedSize"]
   end
 end
