@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "tsort"
+
 # The folders of the front end stand one upon the other: each knows only those below it.
 RSpec.describe "The floors of the front end" do
   root = File.expand_path("../../web/src", __dir__)
@@ -21,6 +23,17 @@ RSpec.describe "The floors of the front end" do
       wrong = own.flat_map { |file| (imported.call(file) & floors.drop(place + 1)).map { |other| "#{File.basename(file)}: #{other}" } }
       expect([own.any?, wrong]).to eq [true, []]
     end
+  end
+
+  # What is imported for its types alone is not there when the page runs.
+  it "has no files that know each other in a ring" do
+    known = files.to_h do |file|
+      places = File.read(file).scan(/^(?:import|export)\s+(?!type\b)[^;]*?from "(\.[^"]+)"/).flatten
+      [file, places.flat_map { |place| Dir["#{File.expand_path(place, File.dirname(file))}{,.ts,.tsx,/index.ts}"] & files }]
+    end
+    expect(known.values.sum(&:size)).to be > 1500
+    rings = TSort.strongly_connected_components(known.method(:each_key), ->(file, &each) { known.fetch(file).each(&each) })
+    expect(rings.reject(&:one?).map { |ring| ring.map { |file| file.delete_prefix("#{root}/") } }).to eq []
   end
 
   it "finds no screen through the page" do

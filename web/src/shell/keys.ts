@@ -12,7 +12,7 @@ import { typedPitch } from "../panels/keys/pitches";
 import { player } from "../sound/player";
 import { chosenNow, setChoice } from "../state/choice";
 import { choiceNow } from "../state/choosing";
-import { endDriving, isDriving } from "../state/driving";
+import { endDriving } from "../state/driving";
 import { step } from "../state/edits";
 import { handNow } from "../state/hand";
 import { commandOf } from "../state/keyMap";
@@ -22,6 +22,7 @@ import { playInNow, setPlayIn } from "../state/playIn";
 import { song } from "../state/song";
 import { transportNow } from "../state/transport";
 import { setView } from "../state/view";
+import { isDriving } from "../state/whoDrives";
 import { openField, setWishes } from "../state/wishes";
 import { byPointer } from "./focusKeeper";
 

@@ -1,4 +1,3 @@
-import { create } from "zustand";
 import type { Catalogue } from "../api/types";
 import { findParameter, parametersOf } from "./catalogue";
 import { edit, editAndTell } from "./edits";
@@ -6,17 +5,7 @@ import { lookup } from "./lookup";
 import type { Model } from "./model";
 import { setNotice, tell } from "./notice";
 import { song } from "./song";
-
-/** What drives whatever is touched next: a macro, or a move that is to move another knob too; null for neither. */
-interface Driving {
-  macro: string | null;
-  envelopeId: string | null;
-}
-
-const NOBODY: Driving = { macro: null, envelopeId: null };
-export const useDriving = create<Driving>(() => NOBODY);
-const now = useDriving.getState;
-export const isDriving = (): boolean => now().macro !== null || now().envelopeId !== null;
+import { isDriving, NOBODY, whoDrives as now, useDriving } from "./whoDrives";
 
 export function endDriving(): void {
   useDriving.setState(NOBODY);

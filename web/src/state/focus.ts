@@ -1,13 +1,13 @@
 import type { EnvelopePart, TrackPart } from "../api/types";
 import { hasLanes } from "../geometry/heights";
 import { moveOf, movesHere, ownerById, trackOf } from "./catalogue";
-import { isDriving } from "./driving";
 import { askedForValue } from "./latest";
 import type { Lookup } from "./lookup";
 import { lookup } from "./lookup";
 import type { Model } from "./model";
 import { song } from "./song";
 import { openDevice, openOf, setView, viewNow } from "./view";
+import { isDriving } from "./whoDrives";
 
 const MOST_LATELY = 24;
 

@@ -1,7 +1,8 @@
 import { clsx } from "clsx";
 import { Split } from "lucide-react";
 import { memo } from "react";
-import { driveBy, driveFrom, endDriving, useDriving } from "../../state/driving";
+import { driveBy, driveFrom, endDriving } from "../../state/driving";
+import { useDriving } from "../../state/whoDrives";
 
 interface Props {
   address: string;

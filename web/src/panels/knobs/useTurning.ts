@@ -5,7 +5,7 @@ import { giveUp, isWritten, release, touch, turn, turnBriefly } from "../../gest
 import { restOnThing, thingMenu } from "../../gestures/menus";
 import { type Acting, movesNow } from "../../state/acting";
 import { heldIn, knobValue, type Owner, type Placed } from "../../state/catalogue";
-import { driveIt, isDriving } from "../../state/driving";
+import { driveIt } from "../../state/driving";
 import { edit } from "../../state/edits";
 import { focusOnKnob } from "../../state/focus";
 import { heardNow } from "../../state/heardNow";
@@ -13,6 +13,7 @@ import { usePerforming } from "../../state/performing";
 import { useReading } from "../../state/reading";
 import { useSong } from "../../state/song";
 import { useTransport } from "../../state/transport";
+import { isDriving } from "../../state/whoDrives";
 
 /** A full turn takes this many pixels, unless said otherwise. */
 const TRAVEL_PX = 170;
