@@ -18,6 +18,7 @@ const anything = () =>
 Object.assign(globalThis, {
   window: globalThis,
   document: anything(),
+  getComputedStyle: () => ({ fontSize: "16px" }),
   matchMedia: () => ({ matches: false, addEventListener: nothing }),
   localStorage: { getItem: () => null, setItem: nothing },
   location: { pathname: "/", search: "" },

@@ -66,6 +66,23 @@ RSpec.describe "The studio at other sizes" do
     end
   end
 
+  # Source: WCAG 2.2, success criterion 1.4.4 (text resized to 200 %).
+  describe "a desk of a browser whose text is twice as large" do
+    let(:size) { [1280, 800] }
+
+    it "has the room that a small screen has: names in full, nothing beyond the window, rows as tall as their words" do
+      page.driver.browser.page.command("Page.setFontSizes", fontSizes: { standard: 32, fixed: 26 })
+      page.refresh
+      expect(page).to have_css(".heard-edge", visible: :all)
+      expect(page).to have_css("nav button", text: "At hand")
+      expect([cut, beyond("nav button, .phone-top > * > button")]).to eq [[], []]
+      low = page.evaluate_script(<<~JS)
+        [...document.querySelectorAll("[data-testid='table'] header button[aria-pressed]")].filter(b => b.scrollHeight > b.clientHeight + 1).map(b => b.innerText)
+      JS
+      expect([low, song_seen]).to match [[], [be >= 480, be >= 300]]
+    end
+  end
+
   describe "a small window, 1024 by 768" do
     let(:size) { [1024, 768] }
 

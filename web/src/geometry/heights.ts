@@ -1,9 +1,10 @@
 import type { EnvelopePart, Px, TrackPart } from "../api/types";
+import { scaled } from "./text";
 
-export const RULER_HEIGHT: Px = 30;
+export const RULER_HEIGHT: Px = scaled(30);
 /** Whether fingers are what most of it is pressed with. */
 export const COARSE = matchMedia("(pointer: coarse)").matches;
-export const FOLDED_HEIGHT: Px = COARSE ? 45 : 33;
+export const FOLDED_HEIGHT: Px = scaled(COARSE ? 45 : 33);
 
 /** Heights of the strips of an unfolded row. */
 export interface Strips {
@@ -11,7 +12,7 @@ export interface Strips {
   lane: Px;
   heard: Px;
 }
-const USUAL: Strips = { material: 130, lane: 80, heard: 52 };
+const USUAL: Strips = { material: scaled(130), lane: scaled(80), heard: scaled(52) };
 
 /** How much taller or lower than usual the strips of a row may be. */
 export const LEAST_TALL = 0.7;
@@ -19,11 +20,11 @@ export const MOST_TALL = 6;
 export const clampTall = (tall: number): number => Math.min(Math.max(tall, LEAST_TALL), MOST_TALL);
 
 /** Room at the foot of the strip for how loud each note is. */
-export const VELOCITY_HEIGHT: Px = 30;
+export const VELOCITY_HEIGHT: Px = scaled(30);
 /** In the strip of a kit every sound has a row with its name, below the name of the track. */
 export const KIT_TOP: Px = FOLDED_HEIGHT - 7;
 const KIT_ROWS = 8;
-const KIT_ROW: Px = 12;
+const KIT_ROW: Px = scaled(12);
 const KIT_MATERIAL: Px = KIT_TOP + 4 + KIT_ROWS * KIT_ROW + VELOCITY_HEIGHT;
 
 const isKit = ({ devices }: TrackPart): boolean => devices.some(({ type }) => type === "drum-kit");
@@ -36,10 +37,10 @@ export const stripsOf = (tall = 1, track?: TrackPart): Strips => ({
 });
 
 /** Beside the name of an unfolded track stands which parameter it shows. */
-export const SELECT_HEIGHT: Px = COARSE ? 44 : 24;
+export const SELECT_HEIGHT: Px = scaled(COARSE ? 44 : 24);
 
 /** Regions keep their name free of curves; only there they can be dragged. */
-export const NAME_HEIGHT: Px = 18;
+export const NAME_HEIGHT: Px = scaled(18);
 
 /** A carrier track has no knobs, so no lane. */
 export const hasLanes = (track: TrackPart): boolean => track.kind !== "carrier";

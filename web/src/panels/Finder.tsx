@@ -6,6 +6,7 @@ import { CommandMenu } from "../commands/CommandMenu";
 import { does, hintOf, wordsOf } from "../commands/command";
 import { type FoundCommand, searchCommands } from "../commands/search";
 import { hueStyle, parameterHue } from "../geometry/hue";
+import { scaled } from "../geometry/text";
 import { actingWords } from "../state/acting";
 import { useChoice } from "../state/choice";
 import { entriesOf, type Filter, type Found, search } from "../state/entries";
@@ -18,7 +19,7 @@ import { useField } from "../ui/useField";
 import { EmbedButton } from "./knobs/EmbedButton";
 import { WhatDrives } from "./WhatDrives";
 
-const ROW = 44;
+const ROW = scaled(44);
 /** So many commands stand above the parameters. */
 const MOST_COMMANDS = 5;
 const FILTERS: [Filter, string][] = [

@@ -1,6 +1,7 @@
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { useMemo, useRef, useState } from "react";
 import { hueStyle, parameterHue } from "../geometry/hue";
+import { scaled } from "../geometry/text";
 import { controlWords } from "../gestures/midi/reader";
 import { trackOf } from "../state/catalogue";
 import { focusOn } from "../state/focus";
@@ -12,7 +13,7 @@ import { useShown } from "../state/useShown";
 import { setView } from "../state/view";
 import { type Driving, drivingsOf, type Side, sortedBy } from "../state/whatDrives";
 
-const ROW = 52;
+const ROW = scaled(52);
 const SIDES: [Side, string][] = [
   ["driver", "by what drives"],
   ["driven", "by what is driven"],

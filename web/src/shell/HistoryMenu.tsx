@@ -76,7 +76,7 @@ export function HistoryMenu() {
   return (
     <DialogTrigger>
       <Button
-        className="btn btn-ghost btn-sm btn-square max-[900px]:hidden"
+        className="btn btn-ghost btn-sm btn-square max-[56.25em]:hidden"
         aria-label="What was done"
         aria-haspopup="dialog"
       >

@@ -4,6 +4,7 @@ import { useRef } from "react";
 import { named as command, SHOWING_WORDS, TOOL_COMMANDS, VIEW_COMMANDS, WAY_COMMANDS } from "../commands";
 import { CommandMenu } from "../commands/CommandMenu";
 import { does, hintOf } from "../commands/command";
+import { scaled } from "../geometry/text";
 import { setView, useView } from "../state/view";
 import { useWidth } from "../ui/useWidth";
 import { GridSelect } from "./GridSelect";
@@ -14,7 +15,7 @@ const PUSH = command(WAY_COMMANDS, "push");
 const SHOW = command(VIEW_COMMANDS, "hide");
 
 /** Narrower than this, all but the tools and the grid stands behind one button. */
-const ROOMY_PX = 700;
+const ROOMY_PX = scaled(700);
 
 /** What a press on an envelope does, on which grid, and what else is done with the song. */
 export function ToolBar({ narrow }: { narrow: boolean }) {

@@ -46,7 +46,7 @@ export function TopBar({ narrow }: { narrow: boolean }) {
           <RecordButton />
           <RecordWays />
           <Position />
-          <span className="flex items-center gap-1 max-[900px]:hidden">
+          <span className="flex items-center gap-1 max-[56.25em]:hidden">
             <Level />
             <IconButton label="Silence: stop every note at once" onPress={silence}>
               <VolumeOff size={15} />
@@ -66,7 +66,7 @@ export function TopBar({ narrow }: { narrow: boolean }) {
       <RedoButton />
       {!narrow && <HistoryMenu />}
       {!narrow && (
-        <span className="flex max-[900px]:hidden">
+        <span className="flex max-[56.25em]:hidden">
           <ZoomButtons />{" "}
         </span>
       )}
@@ -83,7 +83,7 @@ export function UndoButton({ words = false }: { words?: boolean }) {
       type="button"
       className={clsx(
         "btn btn-ghost btn-sm",
-        words ? "w-44 min-w-0 shrink justify-start max-[900px]:w-auto" : "btn-square shrink-0 pointer-coarse:size-11",
+        words ? "w-44 min-w-0 shrink justify-start max-[56.25em]:w-auto" : "btn-square shrink-0 pointer-coarse:size-11",
       )}
       disabled={!undo}
       aria-label={undo ? `Undo: ${undo}` : "Nothing to undo"}
@@ -91,7 +91,7 @@ export function UndoButton({ words = false }: { words?: boolean }) {
       onClick={() => void step("undo")}
     >
       <Undo2 size={words ? 15 : 18} className="shrink-0" />
-      {words && undo && <span className="truncate font-normal max-[900px]:hidden">{undo}</span>}
+      {words && undo && <span className="truncate font-normal max-[56.25em]:hidden">{undo}</span>}
     </button>
   );
 }

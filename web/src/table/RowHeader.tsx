@@ -55,7 +55,7 @@ export function RowHeader({ track, model, find, focus, width }: Props) {
             <button
               type="button"
               tabIndex={-1}
-              className="btn btn-ghost btn-sm btn-square h-[30px]"
+              className="btn btn-ghost btn-sm btn-square h-7.5"
               aria-expanded={unfolded}
               aria-label={`${unfolded ? "Fold" : "Unfold"} ${track.name}`}
               onClick={() => toggleFold(track.id)}

@@ -5,6 +5,7 @@ import type { EnvelopePart, TrackPart } from "../api/types";
 import { CommandMenu } from "../commands/CommandMenu";
 import { FOLDED_HEIGHT, hasLanes } from "../geometry/heights";
 import { hueStyle, parameterHue } from "../geometry/hue";
+import { scaled } from "../geometry/text";
 import { RESTED_MS, whenRested } from "../gestures/hold";
 import { thingMenu } from "../gestures/menus";
 import { pressRaise, raiseKey } from "../gestures/raise";
@@ -24,8 +25,8 @@ import { LayerSwitch } from "./LayerSwitch";
 
 const NONE: never[] = [];
 /** How tall a chip is with the gap after it, and what stands under the chips. */
-const CHIP = 26;
-const UNDER_CHIPS = 30;
+const CHIP = scaled(26);
+const UNDER_CHIPS = scaled(30);
 
 /** The names of an unfolded track's strips, beside them. */
 export function StripNames({
@@ -79,7 +80,7 @@ export function StripNames({
       {holds && (
         <p
           className="faint absolute left-3 flex items-center gap-1.5 text-xs"
-          style={{ top: material - FOLDED_HEIGHT - 28 }}
+          style={{ top: material - FOLDED_HEIGHT - scaled(28) }}
         >
           {track.kind === "notes" && <NotesSwitch track={track} />}
           {!(narrow && (layered || track.kind === "notes")) && (
@@ -97,10 +98,10 @@ export function StripNames({
           find={find}
           focus={focus}
           waits={waits}
-          top={laneTop + lane / 2 - FOLDED_HEIGHT - 8 + (holds ? 0 : 30)}
+          top={laneTop + lane / 2 - FOLDED_HEIGHT - scaled(8) + (holds ? 0 : scaled(30))}
         />
       )}
-      <p className="faint absolute left-3 text-xs" style={{ top: heardTop + heard / 2 - FOLDED_HEIGHT - 6 }}>
+      <p className="faint absolute left-3 text-xs" style={{ top: heardTop + heard / 2 - FOLDED_HEIGHT - scaled(6) }}>
         heard
       </p>
     </div>

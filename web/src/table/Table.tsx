@@ -1,5 +1,6 @@
 import { startTransition, useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
 import { COARSE, moreLanes, rowHeight, stripsOf } from "../geometry/heights";
+import { scaled } from "../geometry/text";
 import { barTicks } from "../geometry/viewport";
 import { pointTable, pressTable } from "../gestures/choosing";
 import { pressEmpty } from "../gestures/clips";
@@ -30,8 +31,8 @@ const ROWS_DRAWN = "rows drawn";
 const NO_LANES: never[] = [];
 
 /** How wide the names of tracks are: what is done with a track stands behind its name where there is room. */
-const NARROW_HEADER = 124;
-const ROOMY_HEADER = COARSE ? 280 : 188;
+const NARROW_HEADER = scaled(124);
+const ROOMY_HEADER = scaled(COARSE ? 280 : 188);
 
 /** The song on the table: ruler, tracks, playhead. Only what lies near the view is drawn. */
 export function Table() {

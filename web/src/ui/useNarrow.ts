@@ -1,6 +1,6 @@
 import { useSyncExternalStore } from "react";
 
-/** A size of the screen that a page asks about. */
+/** A size of the screen that a page asks about; in em, so that large text counts as a small screen. */
 function sized(query: string) {
   const list = matchMedia(query);
   const listen = (told: () => void) => {
@@ -10,8 +10,8 @@ function sized(query: string) {
   return { use: () => useSyncExternalStore(listen, () => list.matches), now: () => list.matches };
 }
 
-const NARROW = sized("(max-width: 799px), (max-height: 480px)");
-const ROOMY = sized("(min-width: 700px)");
+const NARROW = sized("(max-width: 49.9375em), (max-height: 30em)");
+const ROOMY = sized("(min-width: 43.75em)");
 
 /** Whether the screen is a phone or an upright tablet: one column, or a phone lying on its side. */
 export const useNarrow = NARROW.use;

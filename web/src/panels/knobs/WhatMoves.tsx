@@ -1,6 +1,7 @@
 import { useMemo, useState } from "react";
 import type { Corners, Ticks, TrackPart } from "../../api/types";
 import { hueStyle, parameterHue } from "../../geometry/hue";
+import { scaled } from "../../geometry/text";
 import { acting } from "../../state/acting";
 import { findParameter } from "../../state/catalogue";
 import type { Lookup } from "../../state/lookup";
@@ -16,8 +17,8 @@ import { Knob } from "./Knob";
 
 /** So many are shown at first. */
 const MOST = 24;
-const WIDTH = 76;
-const HEIGHT = 18;
+const WIDTH = scaled(76);
+const HEIGHT = scaled(18);
 const NO_CORNERS: Corners = [];
 
 /** The bars in view; told again once a scroll has come to rest. */

@@ -1,10 +1,11 @@
 import type { Catalogue, EnvelopePart, Normalised, Px, ScaleEntry, Ticks } from "../../api/types";
+import { scaled } from "../../geometry/text";
 import { bandFor, linesIn, tickToX, valueToY } from "../../geometry/viewport";
 import { useSong } from "../../state/song";
 import { useGrid } from "../../state/useGrid";
 import { useView } from "../../state/view";
 
-const NEAREST: Px = 13;
+const NEAREST: Px = scaled(13);
 
 /** Values worth a line on the axis of an envelope, in the unit of its role. */
 export function marksOf(
@@ -56,7 +57,7 @@ export function Axis({
             <span
               key={y}
               className="faint absolute right-1.5 text-xs leading-none whitespace-nowrap"
-              style={{ top: Math.min(Math.max(y - 6, 1), height - 13) }}
+              style={{ top: Math.min(Math.max(y - scaled(6), 1), height - scaled(13)) }}
             >
               {text}
             </span>

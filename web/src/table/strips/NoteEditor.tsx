@@ -3,6 +3,7 @@ import { type PointerEvent, type RefObject, useEffect, useMemo, useRef, useState
 import type { ClipPart, Pass, Px, RegionPart, Ticks, TrackPart } from "../../api/types";
 import { FOLDED_HEIGHT, VELOCITY_HEIGHT } from "../../geometry/heights";
 import { type NoteRows, noteRows, rowY, velocityY } from "../../geometry/noteRows";
+import { scaled } from "../../geometry/text";
 import { positionText } from "../../geometry/viewport";
 import { noteMenu, restOnNote } from "../../gestures/menus";
 import {
@@ -29,7 +30,7 @@ interface Props {
 }
 
 /** Names of rows stand no nearer than this, and below the name of the track. */
-const NEAREST: Px = 12;
+const NEAREST: Px = scaled(12);
 const CLEAR: Px = FOLDED_HEIGHT - 2;
 const NO_PASSES: Pass[] = [];
 /** So near its ends, and in its title, a press means the region; notes that lie there can still be taken. */
@@ -249,7 +250,7 @@ function RowNames({ rows, drums }: { rows: NoteRows; drums: Record<string, strin
         <span
           key={pitch}
           className="faint absolute right-1.5 text-xs leading-none whitespace-nowrap"
-          style={{ top: y - 6 }}
+          style={{ top: y - scaled(6) }}
         >
           {drums?.[pitch] ?? noteName(pitch)}
         </span>
