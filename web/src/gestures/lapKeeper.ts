@@ -4,7 +4,7 @@ import { player } from "../sound/player";
 import { transportNow } from "../state/transport";
 
 const LOOK_EVERY_MS = 40;
-/** The playhead that goes back, or on, by more was put there. */
+/** The playhead that goes back, or on, by more than time has passed meanwhile, was put there. */
 const BACK_SECONDS = 0.1;
 const ON_SECONDS = 1;
 /** So long before its end a lap is written, so that what was played is heard when it begins again. */
@@ -22,6 +22,8 @@ export class LapKeeper {
   /** Where what is not written yet begins, and where the song was when it was last looked at. */
   from: Seconds = 0;
   last: Seconds = 0;
+  /** When that was, by the browser's clock, in ms: a page that stood still for a while has not jumped. */
+  private lookedAt = 0;
   private timer = 0;
   private sent: Promise<boolean> = Promise.resolve(true);
 
@@ -30,6 +32,7 @@ export class LapKeeper {
     const place = player.heardAt(performance.now());
     this.turn = place?.turn ?? 0;
     this.from = this.last = place ? within(place) : player.secondsAt(transportNow().playhead);
+    this.lookedAt = performance.now();
   }
 
   /** Has the song looked at again and again, until `stop`. */
@@ -45,19 +48,22 @@ export class LapKeeper {
   seen(place: Place): "on" | "next" | "elsewhere" {
     const at = within(place);
     if (place.turn > this.turn) return "next";
-    const jumped = place.turn < this.turn || at < this.last - BACK_SECONDS || at > this.last + ON_SECONDS;
+    const passed = (performance.now() - this.lookedAt) / 1000;
+    const jumped = place.turn < this.turn || at < this.last - BACK_SECONDS || at > this.last + passed + ON_SECONDS;
     return jumped ? "elsewhere" : "on";
   }
 
   /** Goes on with the song, in the same lap. */
   follow(place: Place): void {
     this.last = within(place);
+    this.lookedAt = performance.now();
   }
 
   /** Goes on where the song is now: in a next lap from its start, else from where the playhead was put. */
   enter(place: Place, at: Seconds = within(place)): void {
     this.turn = place.turn;
     this.from = this.last = at;
+    this.lookedAt = performance.now();
   }
 
   /** Has something written after all that was sent before. */

@@ -57,14 +57,27 @@ function stillTrue({ revision, parts, windows }: TrackDrawing): boolean {
   return since.every(({ touched }) => held.every((key) => !touched.has(key)));
 }
 
+/** How many drawings in a row were not of the song as it stands here. */
+let misses = 0;
+const SOME_MISSES = 3;
+const LONGEST_WAIT_MS = 5000;
+
+/** A page that hears of no changes any more does not ask on and on without a pause. */
+const pause = (): Promise<void> =>
+  new Promise((done) => setTimeout(done, misses < SOME_MISSES ? 0 : Math.min(100 * 2 ** misses, LONGEST_WAIT_MS)));
+
 async function drawWaiting(): Promise<void> {
   const wanted = undrawn.slice(0, DRAWN_AT_ONCE);
   const { songId } = song();
   const drawing = await api().drawing(wanted);
   undrawn = undrawn.filter((id) => !wanted.includes(id));
   if (song().songId !== songId) return;
-  if (stillTrue(drawing))
+  if (stillTrue(drawing)) {
+    misses = 0;
     return setSong((state) => ({ ...merged(state, drawing), model: applyParts(state.model, drawing.parts) }));
+  }
+  misses += 1;
+  await pause();
   forgetDrawn(wanted);
 }
 
