@@ -38,7 +38,7 @@ module KindSatchel
 
       def song_at(position) = song_from + ((position - from) * (song_to - song_from).fdiv(to - from)).round
 
-      # Played once more at the same place of the song is played anew, not lost.
+      # What is played again at the same place of the song replaces itself; nothing of it is lost.
       def shared_ticks(other, left, right) = [[right, other.song_to].min - [left, other.song_from].max, 0].max
     end
   end

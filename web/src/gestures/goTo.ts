@@ -77,7 +77,7 @@ export function backToNote(): void {
 /** Takes the chosen notes out; a keyboard that is on one goes to the next of its clip, or to the region. */
 export async function removeNotes(): Promise<void> {
   const choice = chosenNotes();
-  const onNote = document.activeElement?.closest(".note") !== null;
+  const onNote = Boolean(document.activeElement?.closest(".note"));
   const region = regionOfNotes();
   await withNotes("remove_notes", {});
   if (!choice || !onNote || walked?.clipId !== choice.clip.id) return;

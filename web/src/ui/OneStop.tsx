@@ -13,6 +13,8 @@ export function OneStop({ children }: { children: ReactNode }) {
 function Walked({ children }: { children: ReactNode }) {
   const manager = useFocusManager();
   const onKey = (event: KeyboardEvent) => {
+    // Menus and boxes that are opened from it lie elsewhere on the page and have their own keys.
+    if (!event.currentTarget.contains(event.target as Node)) return;
     // From the last of them the browser goes on to what comes after, from the first to what comes before.
     if (event.key === "Tab") {
       if (event.shiftKey) manager?.focusFirst({ tabbable: true });

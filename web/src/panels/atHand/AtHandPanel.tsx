@@ -56,7 +56,13 @@ function OfParameter({ atHand, address }: { atHand: AtHand; address: string }) {
   const chosen = useChoice((state) => (state.envelopeId === envelope?.id ? state.chosen.length : 0));
   const placed = catalogue && findParameter(catalogue, model, address);
   const home = envelope && model.clips[envelope.owner.slice("clip/".length)];
-  if (!placed) return <p className="faint p-4">This knob is gone.</p>;
+  if (!placed)
+    return (
+      <div className="flex items-center p-3" data-testid="at-hand">
+        <p className="faint grow">This knob is gone.</p>
+        <PinButton address={address} />
+      </div>
+    );
   return (
     <div style={hueStyle(parameterHue(address))} data-testid="at-hand">
       <header className="flex items-center gap-2 px-3 pt-3 pb-1">
