@@ -59,7 +59,7 @@ class SongWriter
 
   def song
     Song.new(name: @name, meters: Timing::Meters.steady(Timing::Meter.new(beats: 4, unit: 4)), bpm: @bpm,
-             range: Song::PlayRange.new(on: true, start_tick: @range[0], end_tick: @range[1]), points_follow: false, next_id: @next_id,
+             range: PlayRange.new(on: true, start_tick: @range[0], end_tick: @range[1]), points_follow: false, next_id: @next_id,
              tracks: @tracks.map { |id, fields| build_track(id, fields) }, clips: @clips)
   end
 

@@ -6,7 +6,7 @@ RSpec.describe "Song time" do
 
   def with_tempo(song)
     points = [[0, 100, "hold"], [2 * BAR, 100, "straight"], [6 * BAR, 140, "hold"]].map { |tick, bpm, shape| KindSatchel::Timing::TempoPoint.new(tick:, bpm:, shape:) }
-    song.with(tempo: KindSatchel::Timing::TempoMap.new(points:), range: KindSatchel::Song::PlayRange.new(on: true, start_tick: 4 * BAR, end_tick: 6 * BAR))
+    song.with(tempo: KindSatchel::Timing::TempoMap.new(points:), range: KindSatchel::PlayRange.new(on: true, start_tick: 4 * BAR, end_tick: 6 * BAR))
   end
 
   def starts(some) = some.track("bass").regions.map { |one| [one.start_tick, one.end_tick, one.offset_ticks] }

@@ -49,7 +49,7 @@ module KindSatchel
 
         @left_out << "#{parts.size - MOST_TRACKS} parts beyond the first #{MOST_TRACKS}" if parts.size > MOST_TRACKS
         made = parts.first(MOST_TRACKS).each_with_index.map { |part, i| track(part, i) }
-        range = Song::PlayRange.new(on: false, start_tick: 0, end_tick: meters.start_of(5))
+        range = PlayRange.new(on: false, start_tick: 0, end_tick: meters.start_of(5))
         Song.new(name: @name, meters:, bpm: 120, range:, points_follow: false, tracks: [*made.map(&:first), *ends],
                  clips: made.to_h { |_, clip| [clip.id, clip] }, markers:, next_id: @next_id).with_tempo(tempo)
       end

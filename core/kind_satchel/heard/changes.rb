@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative "changes/devices_changed"
 require_relative "changes/points_changed"
 require_relative "changes/tempo_changed"
 require_relative "changes/spread"
@@ -15,6 +16,8 @@ module KindSatchel
     #   changes = Changes.between(song, after)
     #   changes.clock_from #=> 0
     class Changes
+      include DevicesChanged
+
       # To the end of all time.
       ALWAYS = [0, Timing::LAST_TICK + 1].freeze
       # More runs of one envelope in one region than this are told as the region.
@@ -62,9 +65,7 @@ module KindSatchel
         end
         return if @before.clips.equal?(@after.clips)
 
-        pairs(@before.clips, @after.clips) do |old, new|
-          look_at_clips(old, new)
-        end
+        pairs(@before.clips, @after.clips) { |old, new| look_at_clips(old, new) }
       end
 
       # On from settings to what hangs on them, until nothing more does.
@@ -141,36 +142,6 @@ module KindSatchel
 
       def reaches?(clip, envelope, track) = clip.reaches?(envelope.target, track)
 
-      def look_at_devices(owner_id, before, after)
-        pairs(before, after) do |old, new|
-          ids = old && new && old.type == new.type ? turned(old, new) : moved_ids(owner_id, (old || new).id)
-          ids.each { |id| add(Address.new(owner_id:, device_id: (new || old).id, parameter_id: id), ALWAYS) }
-          look_at_drives(old, new)
-        end
-      end
-
-      # What is driven otherwise, or no more.
-      def look_at_drives(old, new)
-        was, is = [old, new].map { |device| device ? device.macros.flat_map(&:drives) : [] }
-        return if was.equal?(is)
-
-        ((was - is) | (is - was)).each { |drive| add(drive.target, ALWAYS) }
-      end
-
-      # Parameters whose knob, or the hand on it, is another.
-      def turned(old, new)
-        %i[values held].flat_map do |field|
-          (old[field].keys | new[field].keys).reject { |id| old[field][id] == new[field][id] }
-        end.uniq
-      end
-
-      # Of a device that comes, goes or is another: all that something acts on.
-      def moved_ids(owner_id, device_id)
-        envelopes = [@before, @after].flat_map { |song| song.directory.envelopes.each_value.map(&:envelope) }
-        targets = envelopes.map(&:target).uniq
-        targets.select { |target| target.owner_id == owner_id && target.device_id == device_id }.map(&:parameter_id)
-      end
-
       # Further down the tracks is later: where carriers meet, another one may win.
       def look_at_order
         ids = [@before, @after].map { |song| song.tracks.map(&:id) }
@@ -193,19 +164,14 @@ module KindSatchel
         return if old.nil? || new.nil? || (old.length_ticks == new.length_ticks && old.kind == new.kind)
 
         [[@before, old], [@after, new]].each do |song, clip|
-          each_region(song, clip) do |placed|
-            add_region(song, placed.track, placed.region)
-          end
+          each_region(song, clip) { |placed| add_region(song, placed.track, placed.region) }
         end
       end
 
       def look_at_envelopes(old, new, was, is)
         look_at_settings(was, is)
-        stretch = if was && is && was.target == is.target && !Spread.new(@after).rate?(is.target)
-                    PointsChanged.between(
-                      was, is
-                    )
-                  end
+        same = was && is && was.target == is.target && !Spread.new(@after).rate?(is.target)
+        stretch = PointsChanged.between(was, is) if same
         [[@before, old, was], [@after, new, is]].each do |song, clip, envelope|
           each_region(song, clip) { |placed| add_runs(clip, envelope, placed, stretch) } if envelope&.acts?
         end

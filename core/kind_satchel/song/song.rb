@@ -8,6 +8,9 @@ module KindSatchel
   # is told by {#tempo}. `set_aside` are loose ends that are meant to be so.
   class Song < Value.of(:name, :meters, :bpm, :held_bpm, :range, :points_follow, :next_id, :tracks, :clips, :markers,
                         :set_aside)
+    include Names
+    include Hands
+
     def initialize(markers: [], held_bpm: nil, set_aside: [], **fields) = super
 
     class << self
@@ -16,24 +19,12 @@ module KindSatchel
       attr_accessor :clock
     end
 
-    # A stretch of song time, and whether playing stays inside it.
-    class PlayRange < Value.of(:on, :start_tick, :end_tick)
-      def check
-        whole!("/start_tick", start_tick)
-        whole!("/end_tick", end_tick, 1)
-        fault!("out_of_range", "/end_tick", "A range ends after it starts.") unless end_tick > start_tick
-      end
-    end
-
     MOST_NAME = 120
     MOST_REMEMBERED = 32
 
     def check
-      unless name.is_a?(String) && name.strip.size.between?(
-        1, MOST_NAME
-      )
-        fault!("bad_name", "/name",
-               "A name has 1 to #{MOST_NAME} characters.")
+      unless name.is_a?(String) && name.strip.size.between?(1, MOST_NAME)
+        fault!("bad_name", "/name", "A name has 1 to #{MOST_NAME} characters.")
       end
       whole!("/next_id", next_id, 1)
       [["/bpm", bpm], ["/held_bpm", held_bpm]].each do |path, number|
@@ -41,28 +32,6 @@ module KindSatchel
       end
       [tracks, clips, markers, set_aside].each(&:freeze)
       check_markers
-    end
-
-    # A loose end that is meant to be so: which check found it, its key there, and why.
-    class SetAside < Value.of(:check_id, :key, :reason)
-      # The most of one song.
-      MOST = 2000
-      MOST_REASON = 200
-
-      def check
-        [["/check", check_id, 40], ["/key", key, 400]].each do |path, text, most|
-          next if text.is_a?(String) && text.size.between?(
-            1, most
-          )
-
-          fault!("bad_name", path,
-                 "This is a text of 1 to #{most} characters.")
-        end
-        return if reason.is_a?(String) && reason.size <= MOST_REASON
-
-        fault!("bad_reason", "/reason",
-               "A reason has at most #{MOST_REASON} characters.")
-      end
     end
 
     # @return [SetAside, nil] what was said of a loose end
@@ -147,31 +116,6 @@ module KindSatchel
       nil
     end
 
-    # What a parameter is called, also where it is missing: "Cutoff", or "Cutoff (missing)".
-    # @example
-    #   song.parameter_name(Address.parse("rope-bass/synth/cutoff")) #=> "Cutoff"
-    # @return [String]
-    def parameter_name(address)
-      known = address.setting? ? owned(address).title : parameter?(address)&.name
-      known || "#{address.parameter_id.tr('-', ' ').capitalize} (missing)"
-    end
-
-    # @return [String] the name of what has a parameter, or its id where it is missing
-    def owner_name(address) = owned(address).name
-
-    # What a parameter is called where nothing around it says whose it is: "Volume of Fog Pad", "Depth of Chorus on
-    # Fog Pad" ("Chorus 2" where its chain has two), "Depth of Cutoff in Mooring", "Tempo".
-    # @return [String]
-    def full_name(address)
-      name = parameter_name(address)
-      return name if address.song?
-
-      device = device_name(address)
-      return "#{name} of #{owner_name(address)}" unless device
-
-      "#{name} of #{device} #{address.clip_id ? 'in' : 'on'} #{owner_name(address)}"
-    end
-
     # The resting value of a parameter, normalised. No envelope and no hand that holds it changes it.
     # @param address [Address]
     def knob(address) = owned(address).knob
@@ -185,26 +129,6 @@ module KindSatchel
 
       parameter = parameter(lane.target)
       Roles::Trim.new(parameter.default).line(parameter.scale, knob || self.knob(lane.target))
-    end
-
-    # Whether a parameter is held by hand.
-    # @param address [Address]
-    def held?(address) = !held_value(address).nil?
-
-    # @return [Float, nil] the value a hand holds a parameter at; nil where none does
-    def held_value(address) = owned(address).held_value
-
-    # Addresses of everything held by hand.
-    # @return [Array<Address>]
-    def held
-      of_devices = chains.flat_map do |owner|
-        owner.devices.flat_map do |device|
-          device.held.keys.map { |id| Address.new(owner_id: owner.chain_id, device_id: device.id, parameter_id: id) }
-        end
-      end
-      of_song = held_bpm ? [Address.tempo] : []
-      of_song + of_devices + directory.envelopes.each_value.map(&:envelope).reject { |one| one.held.empty? }
-                                      .flat_map { |one| one.held.keys.map { |name| Address.setting(one.id, name) } }
     end
 
     # A track and all it sounds into, up to the master.
@@ -267,9 +191,8 @@ module KindSatchel
 
     # The next song with one track replaced.
     def with_track(track)
-      found_again(with(tracks: tracks.map do |other|
-        other.id == track.id ? track : other
-      end)) { |found| found.with_track(track) }
+      others = tracks.map { |other| other.id == track.id ? track : other }
+      found_again(with(tracks: others)) { |found| found.with_track(track) }
     end
 
     # The next song with one clip replaced or added.
@@ -285,18 +208,6 @@ module KindSatchel
     def known_directory(directory) = @memo[:directory] = directory
 
     private
-
-    # What a device is called in its chain; nil for a channel, and for what is no device.
-    def device_name(address)
-      return unless parameter?(address) && !address.setting?
-
-      devices = owner(address).devices
-      device = devices.find { |one| one.id == address.device_id }
-      return if device.type == "channel"
-
-      alike = devices.select { |one| one.type == device.type }
-      alike.size > 1 ? "#{device.type_rules.name} #{alike.index(device) + 1}" : device.type_rules.name
-    end
 
     # A directory at hand is brought up to date rather than made again.
     def found_again(song)

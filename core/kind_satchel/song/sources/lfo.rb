@@ -1,7 +1,6 @@
 # frozen_string_literal: true
 
-require_relative "random_levels"
-require_relative "stage"
+require_relative "lfo_cycle"
 
 module KindSatchel
   module Sources
@@ -22,6 +21,8 @@ module KindSatchel
     # @example
     #   Lfo.plain.with(cycle_ticks: 480).text #=> "sine, 1/8"
     class Lfo < Value.of(:wave, :cycle_ticks, :skew, :bend, :phase, :seed, :hertz, :restarts)
+      include LfoCycle
+
       RANDOM = "random"
       WAVES = %w[sine triangle square saw ramp random].freeze
       # From 32 cycles to a quarter note down to one to 64 quarter notes.
@@ -138,15 +139,6 @@ module KindSatchel
         end
       end
 
-      # The stages of a cycle, in order, without gaps.
-      # @param number [Integer] of the cycle, for the random wave
-      # @return [Array<Stage>]
-      def stages(number)
-        return [Stage.level(bent(RandomLevels.at(seed, number)))] if wave == RANDOM
-
-        memo(:stages) { stretches(EDGE).map { |from, to, a, b, shape| Stage.new(from.to_f, to.to_f, a, b, shape) } }
-      end
-
       # @param cycles [Numeric] in what is asked
       # @raise [TooManyCycles]
       def bearable!(cycles)
@@ -159,9 +151,6 @@ module KindSatchel
       # The same stretch as points.
       # @return [Array<Point>] counted from `from`
       def points(envelope, from, to) = LfoPoints.new(self, envelope).between(from, to)
-
-      # Whether a segment of points can do the same: see {Shapes::Cycle}.
-      def shaped? = bend.zero? && wave != RANDOM
 
       # @example
       #   Lfo.plain.with(cycle_ticks: 480).rate_text #=> "1/8"
@@ -210,59 +199,10 @@ module KindSatchel
                         turn.ahead)
       end
 
-      def even? = Grid.ticks(cycle_ticks) == cycle_ticks
-      def end_of_cycle = even? ? Grid.ticks(cycle_ticks) : Grid.ticks(cycle_ticks) + (1 / Grid::TICK)
-
       def cycle_at(position, section) = (((position - section.from) / cycle_ticks.to_f) + section.phase + EDGE).floor
 
       # Where a cycle starts, in the envelope's own time.
       def start_of(number, section) = section.from + Grid.ticks((number - section.phase) * cycle_ticks)
-
-      # The segments of one cycle, from 0 on.
-      # @return [Array<Segment>]
-      def cycle(envelope, number)
-        return [level(envelope, RandomLevels.at(seed, number))] if wave == RANDOM
-
-        envelope.memo(:cycle) do
-          stretches(1 / Grid::TICK / cycle_ticks).map do |from, to, a, b, shape|
-            segment(envelope, from, to, a, b, shape)
-          end
-        end
-      end
-
-      def level(envelope, random)
-        value = envelope.amount(bent(random))
-        Segment.new(0, end_of_cycle, value, value, Shapes::Hold::PLAIN)
-      end
-
-      def segment(envelope, from, to, *ends, shape)
-        start, finish = Grid.ticks(cycle_ticks * from), to == 1 ? end_of_cycle : Grid.ticks(cycle_ticks * to)
-        a, b = ends.map { |one| envelope.amount(one) }
-        shape = Shapes::Hold::PLAIN if a == b
-        # In a stage of less than a tick the ends as they are kept are the ends.
-        return Segment.new(start, finish, a, b, shape) if cycle_ticks * (to - from) < 1
-
-        Segment.new(start, finish, a, b, shape, origin: (cycle_ticks * from).to_f,
-                                                length: (cycle_ticks * (to - from)).to_f)
-      end
-
-      # Of one cycle: from, to, level there, level there, how. A bent line is curved; what falls bends the other way.
-      # A stage that is shorter than can be told is none: the other has the whole cycle.
-      # @param least [Float] share of the cycle
-      def stretches(least)
-        list = Shapes::Cycle::WAVES.fetch(wave).call(skew).select { |from, to,| to - from >= least }
-        list = [[0, 1, *list[0].drop(2)]] if list.size == 1
-        list.map { |from, to, a, b, how| [from, to, a, b, shape(how, a < b ? bend : -bend)] }
-      end
-
-      def shape(how, bend)
-        return Shapes::BentWave.half(bend) if how == Shapes::HalfWave
-        return how::PLAIN if how == Shapes::Hold || bend.zero?
-
-        Shapes::Curved.new(curve: bend)
-      end
-
-      def bent(level) = bend.zero? ? level : Shapes::Curved.new(curve: bend).weight(level)
     end
   end
 end
