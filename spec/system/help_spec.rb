@@ -10,7 +10,7 @@ RSpec.describe "Help" do
     it "says what the panel in view is for, and leads into the guide, by #{name}", long: name == :finger do
       open_song(id, size: hand[:size])
       feel_for(name)
-      first, told = hand[:size] == :phone ? ["All", /Sum Why a knob/] : ["Versions", /Versions .*kept under a name/]
+      first, told = hand[:size] == :phone ? ["All", /At hand Goes with what is chosen/] : ["Versions", /Versions .*kept under a name/]
       open_panel(hand, first)
       press_on(hand, page.find("button[title='What this is for']"))
       expect(page).to have_css("[aria-label='Help']", text: told)

@@ -6,7 +6,8 @@ import { listen } from "../state/listen";
 import { openSong } from "../state/opening";
 import { Later, Part } from "../ui/later";
 import { SendingList } from "../ui/SendingList";
-import { fetchPanels } from "./Panel";
+import { isNarrow } from "../ui/useNarrow";
+import { fetchPanel, fetchPanels } from "./Panel";
 import { go, useSongId, useSurfaceOf } from "./route";
 import { Studio } from "./Studio";
 
@@ -32,6 +33,7 @@ function OpenSong({ songId }: { songId: number }) {
   useEffect(() => {
     let stop = () => {};
     let gone = false;
+    if (!isNarrow()) fetchPanel("at-hand");
     openSong(songId).then(
       () => {
         if (gone) return;

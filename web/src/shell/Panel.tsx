@@ -1,12 +1,12 @@
-import { AtHandPanel } from "../panels/atHand/AtHandPanel";
 import { KnobStrip } from "../panels/knobs/KnobStrip";
 import { useAddress } from "../state/atHand";
 import type { PanelName } from "../state/view";
 import { fetchLater, Later, Part } from "../ui/later";
 import { AllPanel } from "./AllPanel";
 
-// What a song opens with comes with the page; the others when they are opened, or while nothing else is done.
+// The knobs come with the page; a panel when it is opened, or while nothing else is done.
 const PARTS = {
+  "at-hand": new Part(async () => (await import("../panels/atHand/AtHandPanel")).AtHandPanel),
   clip: new Part(async () => (await import("../panels/clip/ClipPanel")).ClipPanel),
   ends: new Part(async () => (await import("../panels/EndsPanel")).EndsPanel),
   find: new Part(async () => (await import("../panels/Finder")).Finder),
@@ -21,6 +21,9 @@ const PARTS = {
 };
 const SATCHEL = new Part(async () => (await import("../panels/satchel/SatchelPanel")).SatchelPanel);
 
+/** Fetches what a panel shows, beside the song. */
+export const fetchPanel = (name: keyof typeof PARTS) => void PARTS[name].fetch().catch(() => {});
+
 /** Fetches the panels that are not here yet. */
 export const fetchPanels = () => fetchLater([...Object.values(PARTS), SATCHEL]);
 
@@ -32,8 +35,6 @@ export function Panel({ name }: { name: PanelName }) {
       return <AllPanel />;
     case "knobs":
       return <KnobStrip />;
-    case "at-hand":
-      return <AtHandPanel />;
     case "satchel":
       return <Later part={SATCHEL} props={{ focus }} />;
     default:

@@ -2,12 +2,6 @@ import { useEffect } from "react";
 import { readInputs } from "../gestures/inputs";
 import { offerLeft } from "../gestures/recovery";
 import { openToSurfaces } from "../gestures/studioSurface";
-import { ControlsBox } from "../panels/ControlsBox";
-import { LearningBar } from "../panels/hands/LearningBar";
-import { MappingsBox } from "../panels/hands/MappingsBox";
-import { SurfaceBox } from "../panels/hands/SurfaceBox";
-import { PresetBox } from "../panels/PresetBox";
-import { SoundBox } from "../panels/SoundBox";
 import { mappingsNow, readMappings } from "../state/mappings";
 import { readPad } from "../state/pad";
 import { readSets } from "../state/sets";
@@ -15,15 +9,16 @@ import { useSong } from "../state/song";
 import { waitsForSurfaces } from "../state/surfaces";
 import { Carry, Loop } from "../table/Carry";
 import { Away } from "../ui/Away";
+import { Later, Part } from "../ui/later";
 import { Spoken } from "../ui/Notice";
 import { useNarrow } from "../ui/useNarrow";
 import { Desk } from "./Desk";
 import { useFocusKeeper } from "./focusKeeper";
-import { KeyList } from "./KeyList";
 import { useKeys } from "./keys";
 import { Phone } from "./Phone";
-import { TempoBox } from "./TempoBox";
 import { ThingMenu } from "./ThingMenu";
+
+const BOXES = new Part(async () => (await import("./Boxes")).Boxes);
 
 export function Studio() {
   useKeys();
@@ -50,15 +45,8 @@ export function Studio() {
       <Carry />
       <Loop />
       <Away />
-      <KeyList />
       <ThingMenu />
-      <PresetBox />
-      <TempoBox />
-      <SoundBox />
-      <ControlsBox />
-      <MappingsBox />
-      <SurfaceBox />
-      <LearningBar />
+      <Later part={BOXES} props={{}} />
     </>
   );
 }
