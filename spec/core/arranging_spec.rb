@@ -48,6 +48,29 @@ RSpec.describe "Arranging regions" do
     expect(KindSatchel::Clocks.meeting(clip, seven.with(clock: "once"))).to be_nil
   end
 
+  it "says where in a region they meet, its end not among them, and of a region that does not loop nothing" do
+    seven = envelope([0, 0.2], clock: "own_length", own_length_ticks: 7 * 960)
+    every = 28 * 960
+    cut = region.with(start_tick: 10_000, offset_ticks: 960, length_ticks: (3 * every) - 960, span_ticks: 3 * every)
+    meet = ->(one, most = 9) { KindSatchel::Clocks.meeting_ticks(one, song.clip("line"), seven, most) }
+    expect(meet.call(cut)).to eq [9040 + every, 9040 + (2 * every)]
+    expect(meet.call(cut, 1)).to eq [9040 + every]
+    expect(meet.call(cut.with(offset_ticks: every))).to eq [10_000 + every, 10_000 + (2 * every)]
+    expect(meet.call(cut.with(looped: false))).to eq []
+  end
+
+  it "says how much of its own time an envelope is heard of" do
+    extent = ->(some, owner) { KindSatchel::Clocks.extent(some, some.directory.envelopes.fetch(owner.id)) }
+    clip = ->(*list, **fields) { small_song(clip: [envelope([0, 0.2], **fields)]).then { |some| [some, some.clip("line").envelopes[0]] } }
+    expect(extent.call(*clip.call)).to eq BAR
+    expect(extent.call(*clip.call(clock: "once"))).to eq 2 * BAR
+    expect(extent.call(*clip.call(clock: "own_length", own_length_ticks: 7 * 960))).to eq 7 * 960
+    laned = small_song(lanes: [envelope([0, 0.2])])
+    lane = laned.track("bass").lanes.first
+    expect(extent.call(laned, lane)).to eq laned.length_ticks
+    expect(extent.call(laned.with(range: laned.range.with(end_tick: 90 * BAR)), lane)).to eq 90 * BAR
+  end
+
   Seeds.list(25).each do |seed|
     it "hears no difference in splitting, joining and trimming, for any clock, with seed #{seed}" do
       maker = RandomSongs.new(seed)
