@@ -22,6 +22,8 @@ RSpec.describe "Arranging regions" do
     expect(faults { apply(plain, "trim_region", region_id: region.id, start_tick: 0) }).to eq [["no_material", "/start_tick"]]
     once = small_song(clip: [envelope([0, 0.2], [3840, 0.9], clock: "once")])
     expect(faults { apply(once, "trim_region", region_id: regions(once).first.id, start_tick: 0) }).to eq [["runs_once", "/start_tick"]]
+    off = apply(once, "switch_envelope", envelope_id: "e1", on: false).song
+    expect(regions(apply(off, "trim_region", region_id: region.id, start_tick: 0).song).first).to have_attributes(start_tick: 0, length_ticks: 3 * BAR, span_ticks: 3 * BAR)
   end
 
   it "repeats the loop earlier at the left edge, with all that sounds where it was" do

@@ -8,6 +8,8 @@ RSpec.describe "Combining clip and track" do
   def decibels(some, tick) = some.parameter(address(volume)).scale.natural(heard(some, volume, tick))
   def explained(some, text, tick) = KindSatchel::Heard::Explanation.new(some, address(text), tick).steps
 
+  def knob_text(some) = some.parameter(address(CUTOFF)).text(some.knob(address(CUTOFF)))
+
   describe "held by hand" do
     it "takes over at once what something sets, and hands back" do
       held = apply(song, "set_knob", address: CUTOFF, value: 0.5)
@@ -26,6 +28,26 @@ RSpec.describe "Combining clip and track" do
       shifted = small_song(clip: [envelope([0, 0.1], role: "shift")])
       turned = apply(shifted, "set_knob", address: CUTOFF, value: 0.5)
       expect([turned.song.held, heard(turned.song, CUTOFF, BAR)]).to eq [[], 0.6]
+    end
+
+    it "reads a typed value as the knob shows it, 50 % as half of the travel, and says what cannot be read" do
+      still = small_song
+      typed = ->(text, shown = "") { knob_text(apply(still, "set_knob", address: CUTOFF, value: text, shown:).song) }
+      expect([typed.call("2 kHz"), typed.call("2", "1.2 kHz"), typed.call("200", "1.2 Hz"), typed.call("200")]).to eq ["2 kHz", "2 kHz", "200 Hz", "200 Hz"]
+      expect(apply(still, "set_knob", address: CUTOFF, value: "50 %").song.knob(address(CUTOFF))).to eq 0.5
+      expect(apply(still, "set_knob", address: volume, value: "-6").song.knob(address(volume))).to be_within(1e-9).of(song.parameter(address(volume)).scale.normalised(-6))
+      expect(faults { typed.call("loud") }).to eq [["bad_value", "/value"]]
+      expect(faults { typed.call("90", "1.2 kHz") }).to eq [["out_of_range", "/value"]]
+    end
+
+    it "sets the resting value of what is moved, or holds it, as one says" do
+      resting = apply(song, "set_knob", address: CUTOFF, value: "2 kHz", way: "rest")
+      expect([knob_text(resting.song), resting.song.held, resting.notices]).to eq ["2 kHz", [], []]
+      expect(curve(resting.song, CUTOFF, [BAR, 5 * BAR])).to eq curve(song, CUTOFF, [BAR, 5 * BAR])
+      shifted = small_song(clip: [envelope([0, 0.1], role: "shift")])
+      holding = apply(shifted, "set_knob", address: CUTOFF, value: 0.5, way: "hold").song
+      expect([heard(holding, CUTOFF, BAR), holding.knob(address(CUTOFF))]).to eq [0.5, shifted.knob(address(CUTOFF))]
+      expect(faults { apply(small_song, "set_knob", address: CUTOFF, value: 0.5, way: "hold") }).to eq [["nothing_moves", "/way"]]
     end
 
     it "hands all back at once, and says when there is nothing" do

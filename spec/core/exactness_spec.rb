@@ -84,6 +84,15 @@ value: 0.5).song
     end
   end
 
+  # Derivatives of x^2, the square root of x and e^(3x), from a table of derivatives; where a chain of bounds is exact.
+  it "bounds products, roots and powers by their derivatives" do
+    line = ->(low, high) { KindSatchel::Jet.new(low, high, 1.0, 0.0) }
+    jets = [line.call(0.0, 1.0) * line.call(0.0, 1.0), line.call(0.25, 1.0).root, line.call(0.0, 1.0).power(-3), line.call(0.0, 1.0).power(3)]
+    expect(jets.map { |jet| [jet.slope, jet.bend] }).to eq [[2.0, 2.0], [1.0, 2.0], [3.0, 9.0], [3 * Math.exp(3), 9 * Math.exp(3)]]
+    bent = KindSatchel::Jet.new(0.0, 0.5, 1.0, 4.0) * KindSatchel::Jet.new(-2.0, 1.0, 3.0, 5.0)
+    expect([bent.low, bent.high, bent.slope, bent.bend]).to eq [-1.0, 0.5, 2.0 + 1.5, 8.0 + 6.0 + 2.5]
+  end
+
   it "clamps a cycle above the limits alike for every scale" do
     swing = envelope([0, 0.9], [960, 0.9], role: "scale").then do |one|
       one.with(points: [one.points[0].with(shape: shape("cycle", wave: "triangle", cycles: 1, top: 0.4)), one.points[1]])

@@ -123,6 +123,12 @@ RSpec.describe KindSatchel::Sources::Lfo do
       expect([corners.size, *corners.each_slice(2).map(&:last).minmax]).to match [400, 0.0, 1.0]
     end
 
+    it "takes restarts in order, one to a tick" do
+      restarts = ->(*list) { faults { lfo(restarts: list) } }
+      expect([restarts.call([480, 0.0], [960, 0.5]), restarts.call([480, 0.0], [480, 0.5]), restarts.call([960, 0.0], [480, 0.5])])
+        .to eq [[], [["unsorted", "/restarts/1/0"]], [["unsorted", "/restarts/1/0"]]]
+    end
+
     it "keeps its drawing where its role changes, and goes into documents and back" do
       made = apply(apply(song, "set_lfo", envelope_id: "e1", bend: 0.3, phase: 0.25).song, "set_limits", envelope_id: "e1", low: 0.25, high: 0.5).song
       role = apply(made, "set_role", envelope_id: "e1", role: "shift", keep: "heard").song.directory.envelope("e1").envelope

@@ -100,6 +100,9 @@ RSpec.describe KindSatchel::Checks::LooseEnds do
     expect(ends(loop, "tempo_jumps")).to eq []
     jumps = apply(loop, "set_tempo", tick: 9 * BAR, bpm: 110).song
     expect(texts(jumps, "tempo_jumps")).to eq ["The tempo jumps at 10.1.0, inside Gulls on Gull Chop."]
+    expect([92.4, 92.6].map { |bpm| ends(apply(loop, "set_tempo", tick: 9 * BAR, bpm:).song, "tempo_jumps").size }).to eq [0, 1]
+    muted = jumps.track("gull-chop").regions.reduce(jumps) { |some, one| apply(some, "mute_regions", region_ids: [one.id], muted: true).song }
+    expect(ends(muted, "tempo_jumps")).to eq []
   end
 
   it "mends all of a kind in one edit, and some of them; each fix once where one mends another" do

@@ -21,6 +21,15 @@ module KindSatchel
       text == "-0" ? "0" : text
     end
 
+    # A typed text as it is meant: a bare number takes the unit of the text that stood there.
+    # @example
+    #   Units.as_shown("2", "1.2 kHz") #=> "2 kHz"
+    # @return [String]
+    def self.as_shown(text, shown)
+      unit = shown[/\A\s*#{NUMBER}\s*([a-zA-Z%]+)\s*\z/o, 1]
+      unit && /\A\s*#{NUMBER}\s*\z/o.match?(text) ? "#{text.strip} #{unit}" : text
+    end
+
     # A number with one of several suffixes, each with its factor.
     class Suffixed
       attr_reader :word, :engine_factor

@@ -10,6 +10,7 @@ import { lookup } from "../state/lookup";
 import { beginLearning } from "../state/mappings";
 import { performingNow, toggleArm } from "../state/performing";
 import { song } from "../state/song";
+import { typeValue } from "../state/typing";
 import { setView } from "../state/view";
 import type { Command } from "./command";
 
@@ -59,6 +60,14 @@ export function knobCommands(address: string): Command[] {
       what: "To what moves it",
       why: () => (heldIn(ownerOf(model, address), placed) ? null : "No hand holds it."),
       run: () => edit("hand_back", { addresses: [address] }),
+    },
+    {
+      id: "type",
+      words: "Type a value …",
+      what: "In its unit; 50 % is half of its travel",
+      held: "Enter",
+      why: always,
+      run: () => typeValue(address),
     },
     {
       id: "reset",

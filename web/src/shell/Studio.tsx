@@ -2,6 +2,7 @@ import { useEffect } from "react";
 import { readInputs } from "../gestures/inputs";
 import { offerLeft } from "../gestures/recovery";
 import { openToSurfaces } from "../gestures/studioSurface";
+import { TypedValue } from "../panels/knobs/TypedValue";
 import { mappingsNow, readMappings } from "../state/mappings";
 import { readPad } from "../state/pad";
 import { readSets } from "../state/sets";
@@ -46,6 +47,7 @@ export function Studio() {
       <Loop />
       <Away />
       <ThingMenu />
+      <TypedValue />
       <Later part={BOXES} props={{}} />
     </>
   );

@@ -3,18 +3,45 @@
 module KindSatchel
   module Edits
     # Turns a knob, fader or switch to a resting value. One that something sets is held by hand instead: what moves it
-    # waits until it is handed back (see {HandBack}), and its resting value stays as it was.
+    # waits until it is handed back (see {HandBack}), and its resting value stays as it was. `way` says otherwise:
+    # "rest" turns the resting value whatever moves it, "hold" holds it against whatever moves it.
+    #
+    # `value` is normalised, or a text in the parameter's unit; a bare number is in the unit of `shown`, the text that
+    # stood there. 50 % is half of the travel where the unit is not percent.
     module SetKnob
       def self.call(song, input)
         address = InvalidInput.under("/address") { Address.parse(input[:address]).tap { |a| song.parameter(a) } }
         parameter = song.parameter(address)
-        value = parameter.scale.heard(input[:value])
-        words = "turn #{parameter.name} of #{song.owner_name(address)} to #{parameter.text(input[:value])}"
-        return [song.owned(address).turned(value), words] unless song.held?(address) || overruled?(song, address)
+        value = parameter.scale.heard(wanted(parameter.scale, input))
+        named = "#{parameter.name} of #{song.owner_name(address)}"
+        words = "turn #{named} to #{parameter.text(value)}"
+        return [song.owned(address).turned(value), words] unless holds?(song, address, input[:way])
 
         held = Notice.new("held", [input[:address]], "held by hand until it is handed back")
         notices = song.held?(address) ? [] : [held]
         [song.owned(address).held(value), words, notices]
+      end
+
+      def self.wanted(scale, input)
+        given = input[:value]
+        return given if given.is_a?(Numeric)
+
+        InvalidInput.under("/value") { Roles::Set.parse(scale, Units.as_shown(given, input.fetch(:shown, ""))) }
+      end
+
+      # @raise [InvalidInput] where it is to be held and nothing moves it
+      def self.holds?(song, address, way)
+        return song.held?(address) || overruled?(song, address) unless way
+        return false if way == "rest"
+        return true if song.held?(address) || moved?(song, address)
+
+        raise InvalidInput.of("nothing_moves", "/way", "Nothing moves #{song.full_name(address)}; it is only turned.")
+      end
+
+      def self.moved?(song, address)
+        directory = song.directory
+        !directory.driver(address).nil? || song.lanes_of(address).any?(&:acts?) ||
+          directory.movers(address).any? { |_, envelope| envelope.acts? }
       end
 
       # Whether turning the knob by itself would not be heard: wherever an envelope sets it, or where a macro drives it.
@@ -28,7 +55,7 @@ module KindSatchel
           end
         end
       end
-      private_class_method :overruled?
+      private_class_method :wanted, :holds?, :moved?, :overruled?
     end
   end
 end

@@ -39,7 +39,7 @@ function alike(a: Props, b: Props): boolean {
 /** One parameter as a knob, or as a switch where it has two places. It shows what is heard at the playhead. */
 export const Knob = memo(function Knob({ owner, placed, acts, focused, moving = false }: Props) {
   const { address, entry, scale } = placed;
-  const { value, rest, text, held, automated, press, onKey, toDefault, menu } = useTurning(owner, placed, acts);
+  const { value, rest, text, held, automated, press, onKey, type, menu } = useTurning(owner, placed, acts);
   const arming = useArming(address);
   const words = stateWord(arming, held, acts);
   return (
@@ -60,12 +60,13 @@ export const Knob = memo(function Knob({ owner, placed, acts, focused, moving = 
         aria-valuetext={text}
         title={
           entry.automatable
-            ? `${entry.name}: drag up or down; a double press brings the default back`
+            ? `${entry.name}: drag up or down; a double press types a value, Delete brings the default back`
             : `${entry.name} cannot be automated: ${entry.reason}`
         }
         className={`touch-pan-x cursor-ns-resize rounded-full ${focused ? "bg-base-300" : ""}`}
         onPointerDown={press}
-        onDoubleClick={toDefault}
+        onDoubleClick={type}
+        data-shows={address}
         onKeyDown={onKey}
       >
         <KnobFace

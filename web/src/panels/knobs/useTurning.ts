@@ -13,6 +13,7 @@ import { usePerforming } from "../../state/performing";
 import { useReading } from "../../state/reading";
 import { useSong } from "../../state/song";
 import { useTransport } from "../../state/transport";
+import { typeValue } from "../../state/typing";
 import { isDriving } from "../../state/whoDrives";
 
 /** A full turn takes this many pixels, unless said otherwise. */
@@ -95,14 +96,17 @@ export function useTurning(owner: Owner, placed: Placed, acts: Acting, axis: Axi
     else if (event.key === "End") set(1);
     else if (event.key === "Delete") set(entry.default);
     else if ((event.key === "Enter" || event.key === " ") && scale.steps === 1) set(1 - (asked.current ?? rest));
-    else if (event.key !== "Enter") return;
+    else if (event.key === "Enter") typeValue(address, event.currentTarget);
+    else return;
     // The track shows it once a hand does something with it; going past it shows nothing.
     focusOnKnob(address);
     event.preventDefault();
     event.stopPropagation();
   };
 
-  const toDefault = () => set(entry.default);
+  const type = (event: MouseEvent) => {
+    if (scale.steps !== 1 && !isDriving()) typeValue(address, event.currentTarget);
+  };
   const menu = (event: MouseEvent) => thingMenu(event, { kind: "knob", address });
-  return { value, rest, text, held, automated, press, onKey, toDefault, menu };
+  return { value, rest, text, held, automated, press, onKey, type, menu };
 }

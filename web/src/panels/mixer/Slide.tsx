@@ -27,7 +27,7 @@ interface Props {
 /** A parameter as a slide: a fader, or a short way across for pan and sends. It moves as heard while it plays. */
 export function Slide({ owner, placed, acts, axis, travel, name }: Props) {
   const { address, entry, scale } = placed;
-  const { value, rest, text, held, automated, press, onKey, toDefault, menu } = useTurning(
+  const { value, rest, text, held, automated, press, onKey, type, menu } = useTurning(
     owner,
     placed,
     acts,
@@ -60,10 +60,11 @@ export function Slide({ owner, placed, acts, axis, travel, name }: Props) {
         aria-valuemax={1}
         aria-valuenow={Number(value.toFixed(4))}
         aria-valuetext={text}
-        title={`${name}: ${text}; a double press brings the default back`}
+        title={`${name}: ${text}; a double press types a value, Delete brings the default back`}
         onPointerDown={press}
         onContextMenu={menu}
-        onDoubleClick={toDefault}
+        onDoubleClick={type}
+        data-shows={address}
         onKeyDown={onKey}
       >
         <i className="slide-rest" style={{ [far]: `${rest * 100}%` }} />

@@ -6,6 +6,7 @@ import { setHand } from "../../../state/hand";
 import { leadTo } from "../../../state/lead";
 import { toggleArm, usePerforming } from "../../../state/performing";
 import { useSong } from "../../../state/song";
+import { typeValue } from "../../../state/typing";
 import { useShown } from "../../../state/useShown";
 import { setView, useView } from "../../../state/view";
 import { Deed } from "../../../ui/Deed";
@@ -31,9 +32,15 @@ export function ValueSection({ address, found, fault }: Props) {
       <WayBack address={address} />
       <div className="flex items-end gap-2">
         <div className="min-w-0 grow">
-          <p className="truncate text-2xl leading-8 font-bold" data-testid="sum-heard">
+          <button
+            type="button"
+            className="sum-heard"
+            data-testid="sum-heard"
+            title="Type a value"
+            onClick={(event) => typeValue(address, event.currentTarget)}
+          >
             {found.text}
-          </p>
+          </button>
           <p className="faint text-xs">heard at {found.position}</p>
         </div>
         {!narrow && <PlaceSwitch />}
