@@ -23,7 +23,8 @@ RSpec.describe "Arranging regions" do
     once = small_song(clip: [envelope([0, 0.2], [3840, 0.9], clock: "once")])
     expect(faults { apply(once, "trim_region", region_id: regions(once).first.id, start_tick: 0) }).to eq [["runs_once", "/start_tick"]]
     off = apply(once, "switch_envelope", envelope_id: "e1", on: false).song
-    expect(regions(apply(off, "trim_region", region_id: region.id, start_tick: 0).song).first).to have_attributes(start_tick: 0, length_ticks: 3 * BAR, span_ticks: 3 * BAR)
+    longer = regions(apply(off, "trim_region", region_id: region.id, start_tick: 0).song).first
+    expect(longer).to have_attributes(start_tick: 0, length_ticks: 3 * BAR, span_ticks: 3 * BAR)
   end
 
   it "repeats the loop earlier at the left edge, with all that sounds where it was" do
@@ -63,7 +64,7 @@ RSpec.describe "Arranging regions" do
 
   it "says how much of its own time an envelope is heard of" do
     extent = ->(some, owner) { KindSatchel::Clocks.extent(some, some.directory.envelopes.fetch(owner.id)) }
-    clip = ->(*list, **fields) { small_song(clip: [envelope([0, 0.2], **fields)]).then { |some| [some, some.clip("line").envelopes[0]] } }
+    clip = ->(**fields) { small_song(clip: [envelope([0, 0.2], **fields)]).then { |some| [some, some.clip("line").envelopes[0]] } }
     expect(extent.call(*clip.call)).to eq BAR
     expect(extent.call(*clip.call(clock: "once"))).to eq 2 * BAR
     expect(extent.call(*clip.call(clock: "own_length", own_length_ticks: 7 * 960))).to eq 7 * 960

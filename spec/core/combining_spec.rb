@@ -35,7 +35,8 @@ RSpec.describe "Combining clip and track" do
       typed = ->(text, shown = "") { knob_text(apply(still, "set_knob", address: CUTOFF, value: text, shown:).song) }
       expect([typed.call("2 kHz"), typed.call("2", "1.2 kHz"), typed.call("200", "1.2 Hz"), typed.call("200")]).to eq ["2 kHz", "2 kHz", "200 Hz", "200 Hz"]
       expect(apply(still, "set_knob", address: CUTOFF, value: "50 %").song.knob(address(CUTOFF))).to eq 0.5
-      expect(apply(still, "set_knob", address: volume, value: "-6").song.knob(address(volume))).to be_within(1e-9).of(song.parameter(address(volume)).scale.normalised(-6))
+      quiet = apply(still, "set_knob", address: volume, value: "-6").song
+      expect(quiet.knob(address(volume))).to be_within(1e-9).of(quiet.parameter(address(volume)).scale.normalised(-6))
       expect(faults { typed.call("loud") }).to eq [["bad_value", "/value"]]
       expect(faults { typed.call("90", "1.2 kHz") }).to eq [["out_of_range", "/value"]]
     end

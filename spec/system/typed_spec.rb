@@ -9,7 +9,11 @@ RSpec.describe "Typed values" do
   let(:volume) { "rope-bass/channel/volume" }
 
   def box(name) = page.find("[role=dialog][aria-label='Type #{name}']")
-  def rests(address) = snapshot(id).song.then { |song| song.parameter(KindSatchel::Address.parse(address)).text(song.knob(KindSatchel::Address.parse(address))) }
+  def rests(text)
+    address = KindSatchel::Address.parse(text)
+    snapshot(id).song.then { |song| song.parameter(address).text(song.knob(address)) }
+  end
+
   def held = snapshot(id).song.held.map(&:to_s)
 
   def twice(hand, node)
