@@ -9,6 +9,7 @@ RSpec.describe "Typed values" do
   let(:volume) { "rope-bass/channel/volume" }
 
   def box(name) = page.find("[role=dialog][aria-label='Type #{name}']")
+
   def rests(text)
     address = KindSatchel::Address.parse(text)
     snapshot(id).song.then { |song| song.parameter(address).text(song.knob(address)) }
