@@ -10,13 +10,14 @@ module News
 
   # @param change [EditLog::Change]
   # @param tab [String, nil] the tab that made it
-  # @param silent [Array<String>] ids of tracks that are not heard now
+  # @param listening [KindSatchel::Listening] which tracks are muted and soloed, and whose moves rest
   # @return [Hash]
-  def of(change, tab, silent)
+  def of(change, tab, listening)
     after = change.after
+    answer = Answer.new(change.before.song, after.song, change.patch, change.side, {}, listening:)
     brief = { step: change.step, revision: after.revision, words: change.words, undo: after.undo, redo: after.redo,
-              tab:, silent: }
-    full = brief.merge(change: Answer.new(change.before.song, after.song, change.patch, change.side, {}).news)
+              tab:, **answer.listened }
+    full = brief.merge(change: answer.news)
     JSON.generate(full).bytesize > MOST_BYTES ? brief : full
   end
 end

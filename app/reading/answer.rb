@@ -12,14 +12,18 @@ class Answer
   # @param patch [Hash] see KindSatchel::Parts
   # @param side [Integer] which side of the patch is `after`
   # @param wants [Hash] "heard" => addresses on screen, "sound" => stretch of ticks being played
-  def initialize(before, after, patch, side, wants)
+  # @param listening [KindSatchel::Listening] moves that rest are not heard
+  def initialize(before, after, patch, side, wants, listening: Listening::ALL)
     @before = before
     @after = after
+    @listening = listening
+    @heard_before, @heard_after = [before, after].map { |song| listening.at_rest(song) }
     @patch = patch
     @records = patch.transform_values { |pair| pair[side] }
     @old_records = patch.transform_values { |pair| pair[1 - side] }
     @wants = wants
     Heard::Evaluation.carry(before, after)
+    Heard::Evaluation.carry(@heard_before, @heard_after) if listening.resting.any?
   end
 
   # For a change that was made: every changed part.
@@ -30,7 +34,7 @@ class Answer
 
   # For other tabs: what changed, how it is drawn, and where what is heard may differ (in song ticks, by address).
   def news
-    stretches = affected.to_h { |address| [address.to_s, changes.heard[address]] }
+    stretches = affected.to_h { |address| [address.to_s, heard_changes.heard[address]] }
     { "parts" => parts, **drawing.except("heard", "patches", "conflicts"),
       "touched" => stretches, "clock_from" => changes.clock_from }
   end
@@ -39,14 +43,17 @@ class Answer
   # curves just the stretches; what would take long is drawn by its bounds and not played: `coarse`. `patches` => {
   # "curves" => envelope id => [[from, to, corners]], "heard" => address => [[from, to, corners], ...] }
   def preview
-    @budget = Heard::Budget.new(@after)
+    @budget = Heard::Budget.new(@heard_after)
     answer = tried
     { **answer, "coarse" => @budget.refused.map(&:to_s) }
   end
 
   # Addresses whose heard value may differ, and that name something.
   # @return [Array<Address>]
-  def affected = @affected ||= changes.addresses.select { |address| @after.parameter?(address) }
+  def affected = @affected ||= heard_changes.addresses.select { |address| @after.parameter?(address) }
+
+  # @return [Hash] which tracks are not heard, and which envelopes rest
+  def listened = { "silent" => @listening.silent(@after), "rested" => @listening.rested(@after) }
 
   private
 
@@ -57,7 +64,7 @@ class Answer
 
     draw = drawn
     { **parts, "uneven" => draw.uneven(changed_envelopes), "curves" => {}, "heard" => {}, **draw.placed([]),
-               "patches" => { "curves" => draw.curve_patches(stretches), "heard" => draw.heard_patches(wanted) },
+               "patches" => { "curves" => draw.curve_patches(stretches), "heard" => sounding.heard_patches(wanted) },
                **sound }
   end
 
@@ -65,11 +72,17 @@ class Answer
 
   def changes = @changes ||= Heard::Changes.between(@before, @after)
 
+  # Those that are heard while moves rest.
+  def heard_changes
+    @heard_changes ||= @listening.resting.empty? ? changes : Heard::Changes.between(@heard_before, @heard_after)
+  end
+
   # Of those on the screen, where they may differ.
   # @return [Hash{Address=>Array<Array(Integer, Integer)>}]
   def wanted
     texts = @wants.fetch("heard", [])
-    affected.select { |address| texts.include?(address.to_s) }.to_h { |address| [address, changes.heard[address]] }
+    here = affected.select { |address| texts.include?(address.to_s) }
+    here.to_h { |address| [address, heard_changes.heard[address]] }
   end
 
   # Of envelopes only those that would be new, or differ in more than their points; clips that are there already
@@ -114,9 +127,8 @@ class Answer
     return unless @records.keys.all? { |kind, _| kind == "envelope" } && settled?
 
     found = ids("envelope").to_h do |id|
-      [id, Heard::Changes::PointsChanged.between(*[@before, @after].map do |song|
-        song.directory.envelopes[id]&.envelope
-      end)]
+      pair = [@before, @after].map { |song| song.directory.envelopes[id]&.envelope }
+      [id, Heard::Changes::PointsChanged.between(*pair)]
     end
     found if found.values.all?
   end
@@ -129,13 +141,16 @@ class Answer
 
   def drawn = Drawing.new(@after, budget: @budget)
 
+  # What is heard of it.
+  def sounding = Drawing.new(@heard_after, budget: @budget)
+
   def drawing
     draw = drawn
     regions = changed_regions
     { "curves" => draw.curves(redrawn), "uneven" => draw.uneven(changed_envelopes),
       "meetings" => draw.meetings(changed_envelopes),
-      **draw.placed(regions), "conflicts" => draw.conflicts(wanted.keys.map(&:to_s)),
-      **heard(draw), **sound }
+      **draw.placed(regions), "conflicts" => sounding.conflicts(wanted.keys.map(&:to_s)),
+      **heard(sounding), **sound }
   end
 
   # Whole chains where all of it may differ or the song has another length, else only the stretches that may differ.
@@ -154,8 +169,9 @@ class Answer
 
   def sound
     stretch = @wants["sound"] or return {}
-    play = Playback.new(@after, budget: @budget)
-    { "sound" => play.stretch(stretch["from_tick"], stretch["to_tick"], affected & @after.sounded) }
+    play = Playback.new(@heard_after, budget: @budget)
+    sounded = @after.sounded | @heard_after.sounded
+    { "sound" => play.stretch(stretch["from_tick"], stretch["to_tick"], affected & sounded) }
   end
 
   def ids(kind) = @records.keys.select { |key, _| key == kind }.map(&:last)

@@ -89,13 +89,12 @@ module Editing
     # @return [Hash] the answer to an edit: the parts that changed, and what is heard differently
     def told_change(change, data)
       after = change.after
-      silent = settings.listened_to.silent(song_id, after.song)
+      listening = settings.listened_to.of(song_id)
       told = after.revision != change.before.revision && settings.listeners.any?(song_id)
-      settings.listeners.tell(song_id, "changed", News.of(change, data["tab"], silent)) if told
-      answer = Answer.new(change.before.song, after.song, change.patch, change.side, wants_of(data)).change
+      settings.listeners.tell(song_id, "changed", News.of(change, data["tab"], listening)) if told
+      answer = Answer.new(change.before.song, after.song, change.patch, change.side, wants_of(data), listening:)
       json("revision" => after.revision, "undo" => after.undo, "redo" => after.redo, "words" => change.words,
-           "notices" => change.notices.map(&:to_record),
-           "silent" => silent, **answer)
+           "notices" => change.notices.map(&:to_record), **answer.listened, **answer.change)
     end
   end
 
@@ -142,9 +141,9 @@ module Editing
         KindSatchel::Edits.apply(snapshot.song, name, filled(snapshot, name, inputs))
       end
       patch = KindSatchel::Parts.between(snapshot.song, result.song, points: false)
+      answer = Answer.new(snapshot.song, result.song, patch, 1, wants, listening: settings.listened_to.of(song_id))
       json("words" => result.words, "notices" => result.notices.map(&:to_record),
-           "silent" => settings.listened_to.silent(song_id, result.song),
-           **Answer.new(snapshot.song, result.song, patch, 1, wants).preview)
+           **answer.listened, **answer.preview)
     end
   end
 end

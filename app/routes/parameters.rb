@@ -63,7 +63,7 @@ module Parameters
     "name" => :name, "text" => :text, "address" => :text, "envelope_id" => :text, "track_id" => :text,
     "clip_id" => :text,
     "from_clip_id" => :text, "to_clip_id" => :text, "from_track_id" => :text, "to_track_id" => :text,
-    "pass" => :text, "token" => :text, "key" => :text, "role" => :text, "splat" => :text,
+    "listened" => :text, "pass" => :text, "token" => :text, "key" => :text, "role" => :text, "splat" => :text,
     "controls" => ->(name, text) { Address.text(name, text, LONGEST_TABLE) }
   }.freeze
 

@@ -22,6 +22,12 @@ module Reading
     # What is to be heard: the song as it stands, or the version that the query names.
     def played = asked(:version)&.then { |name| version(name) } || song
 
+    # The song as it is heard, without the moves that rest.
+    def heard_song = settings.listened_to.heard(asked!(:id), song)
+
+    # What is played: the same of what is to be heard, where the asker is somebody who listens.
+    def sounding = asked(:listened) ? settings.listened_to.heard(asked!(:id), played) : played
+
     # The song's rows as they stand, read in one transaction.
     # @raise [OpenSongs::Missing]
     def snapshot(id)
@@ -47,10 +53,10 @@ module Reading
     # while it plays.
     def at_playhead(tick)
       address = asked(:address)&.then { |text| KindSatchel::Address.parse(text) }
-      { "values" => Drawing.new(song).values(asked(:addresses) || [], tick),
-        "explanation" => if address && song.parameter?(address)
-                           KindSatchel::Heard::Explanation.new(song, address, tick).to_record
-                         end }
+      now = heard_song
+      known = address && now.parameter?(address)
+      { "values" => Drawing.new(now).values(asked(:addresses) || [], tick),
+        "explanation" => known ? KindSatchel::Heard::Explanation.new(now, address, tick).to_record : nil }
     end
 
     # What is open first; what is set aside after it.
@@ -122,16 +128,16 @@ module Reading
     travelling(app)
     app.get("/api/songs/:id/position") { json("tick" => song.meters.parse(asked!(:text))) }
     app.get("/api/songs/:id/heard") do
-      draw = Drawing.new(song, width_px: asked(:width_px) || Drawing::WIDTH_PX)
+      draw = Drawing.new(heard_song, width_px: asked(:width_px) || Drawing::WIDTH_PX)
       json("heard" => draw.heard(asked(:addresses) || []), "conflicts" => draw.conflicts(asked(:addresses) || []))
     end
-    app.get("/api/songs/:id/values") { json(Drawing.new(song).values(asked(:addresses) || [], asked!(:tick))) }
+    app.get("/api/songs/:id/values") { json(Drawing.new(heard_song).values(asked(:addresses) || [], asked!(:tick))) }
     app.get("/api/songs/:id/at_playhead") { json(at_playhead(asked!(:tick))) }
     app.get("/api/songs/:id/reading") { json(Drawing.new(song).reading(place_read)) }
     app.get("/api/songs/:id/move_settings") { json(Drawing.new(song).settings(asked!(:envelope_id))) }
     app.get("/api/songs/:id/explanation") do
       address = KindSatchel::Address.parse(asked!(:address))
-      json(KindSatchel::Heard::Explanation.new(song, address, asked!(:tick)).to_record)
+      json(KindSatchel::Heard::Explanation.new(heard_song, address, asked!(:tick)).to_record)
     end
     playback(app)
     events(app)
@@ -160,9 +166,10 @@ module Reading
       next json(Playback.new(alone(clip_id)).stretch(from, to)) if clip_id
 
       id = asked!(:id)
-      next json(Playback.new(played).stretch(from, to)) unless long_stretch?(id, from, to)
+      next json(Playback.new(sounding).stretch(from, to)) unless long_stretch?(id, from, to)
 
-      settings.long_work.with_file("playback", { id:, from_tick: from, to_tick: to }, asker:) do |path|
+      resting = asked(:listened) ? settings.listened_to.of(id).resting : []
+      settings.long_work.with_file("playback", { id:, from_tick: from, to_tick: to, resting: }, asker:) do |path|
         json(File.read(path))
       end
     end

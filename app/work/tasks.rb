@@ -48,8 +48,9 @@ class Tasks
   # Writes what plays over a stretch to a file, parameter by parameter.
   def playback
     from, to = @arguments.values_at("from_tick", "to_tick")
-    play = Playback.new(song)
-    addresses = song.sounded
+    sounding = KindSatchel::AtRest.new(song, @arguments.fetch("resting", [])).song
+    play = Playback.new(sounding)
+    addresses = sounding.sounded
     ramps = addresses.each_slice([addresses.size / 20, 1].max).with_index.reduce({}) do |all, (slice, i)|
       tell(0.1 + (0.8 * i / 20), "flattening")
       all.merge(play.stretch(from, to, slice)["ramps"])

@@ -90,7 +90,7 @@ RSpec.describe "Arranging and combining over the wire" do
 
     it "is held for the song, outside of document and log, and told to other tabs" do
       before, revision_before = json_of(song), revision(id)
-      expect(get_json("/api/songs/#{id}")["listening"]).to eq("muted" => [], "soloed" => [], "silent" => [])
+      expect(get_json("/api/songs/#{id}")["listening"]).to eq("muted" => [], "soloed" => [], "silent" => [], "resting" => [], "rested" => [])
       ours, theirs = UNIXSocket.pair
       Server.listeners.add(id, ours, {})
       solo = listen(track_id: "rope-bass", soloed: true, tab: "mine")
@@ -110,7 +110,31 @@ RSpec.describe "Arranging and combining over the wire" do
       expect(tried["silent"]).not_to include("deck")
     end
 
+    it "lets moves rest: curves, values, reasons and what plays are without them, other tabs hear where; documents keep them" do
+      target, document = "rope-bass/synth/cutoff", json_of(song)
+      texts = ->(path) { get_json("/api/songs/#{id}/#{path}") }
+      plays = ->(more = "") { texts.call("playback?from_tick=0&to_tick=#{8 * BAR}#{more}")["ramps"][target].each_slice(2).map(&:last).uniq.size }
+      ours, theirs = UNIXSocket.pair
+      Server.listeners.add(id, ours, {})
+      rest = listen(rest: "song", rests: true, tab: "mine")
+      expect(rest["rested"].to_set).to eq song.directory.envelopes.each_value.map(&:envelope).select { |one| one.on && !one.target.song? }.to_set(&:id)
+      expect(rest["touched"]).to include target
+      text = +""
+      text << theirs.readpartial(65_536) until text.include?("event: listening")
+      flat = texts.call("heard?addresses=#{target}")["heard"][target].each_slice(2).map(&:last).uniq
+      expect(flat).to eq [song.knob(address(target)).round(5)]
+      expect(texts.call("values?addresses=#{target}&tick=#{9 * BAR}")[target][0]).to eq song.knob(address(target))
+      expect(texts.call("explanation?address=#{target}&tick=#{9 * BAR}")["steps"].map { |step| step["kind"] }).to eq %w[knob heard]
+      expect([plays.call > 5, plays.call("&listened=1")]).to eq [true, 1]
+      expect(json_of(snapshot(id).song) == document).to be true
+      answer = edit(id, "set_knob", { address: target, value: 0.25 }, heard: [target])
+      expect(answer["heard"].merge(answer["patches"]["heard"]).to_s).to include "0.25"
+      expect([answer["rested"].size, listen(rest: "song", rests: false)["rested"]]).to eq [rest["rested"].size, []]
+    end
+
     it "refuses what is no track, no answer, or nothing, and says where" do
+      expect(codes(listen(rest: "clip/nobody", rests: true))).to eq [["unknown_clip", "/clip_id"]]
+      expect([codes(listen(rest: "moon", rests: true)), codes(listen(rest: "song"))]).to eq [[["bad_owner", "/rest"]], [["bad_request", "/rests"]]]
       expect(codes(listen(track_id: "master", soloed: true))).to eq [["no_solo", "/soloed"]]
       expect(codes(listen(track_id: "deck", muted: "yes"))).to eq [["bad_request", "/muted"]]
       expect(codes(listen(track_id: "deck"))).to eq [["nothing_asked", ""]]
