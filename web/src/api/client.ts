@@ -268,6 +268,9 @@ export const songApi = (id: number) => ({
   dropPass: (pass: string) => ask<Gone>("DELETE", `/api/songs/${id}/passes/${pass}`),
   trackCounts: (trackId: string) => get<TrackCounts>(`/api/songs/${id}/track_counts?track_id=${trackId}`),
   stretch: (from: Ticks, to: Ticks) => get<Stretch>(`/api/songs/${id}/playback?from_tick=${from}&to_tick=${to}`),
+  /** The same as somebody hears it, without the moves that rest. */
+  sounding: (from: Ticks, to: Ticks) =>
+    get<Stretch>(`/api/songs/${id}/playback?listened=1&from_tick=${from}&to_tick=${to}`),
   /** The same of one of its clips by itself. */
   clipStretch: (clipId: string, from_tick: Ticks, to_tick: Ticks) =>
     get<Stretch>(`/api/songs/${id}/playback?${asked({ clip_id: clipId, from_tick, to_tick })}`),
@@ -275,8 +278,8 @@ export const songApi = (id: number) => ({
     post<Change>(`/api/songs/${id}/edits`, { revision, edit, inputs, tab: TAB, ...wants }),
   preview: <K extends keyof EditInputs>(revision: number, edit: K, inputs: EditInputs[K], wants: Wants) =>
     post<Preview>(`/api/songs/${id}/preview`, { revision, edit, inputs, ...wants }),
-  listening: (trackId: string, change: { muted?: boolean; soloed?: boolean }) =>
-    post<Listening>(`/api/songs/${id}/listening`, { track_id: trackId, tab: TAB, ...change }),
+  listening: (wish: { track_id: string; muted?: boolean; soloed?: boolean } | { rest: string; rests: boolean }) =>
+    post<Listening>(`/api/songs/${id}/listening`, { tab: TAB, ...wish }),
   step: (word: "undo" | "redo", revision: number, wants: Wants) =>
     post<Change>(`/api/songs/${id}/${word}`, { revision, tab: TAB, ...wants }),
   history: () => get<EditHistory>(`/api/songs/${id}/history`),

@@ -20,7 +20,7 @@ export const versionsOf = (songId: number) => ({
   /** @param id a version's, or the token of a hand-over, for which the song is held as it stood */
   clock: (id: number | string) => get<ClockTable>(`/api/songs/${songId}/clock?version=${id}`),
   stretch: (id: number | string, from: Ticks, to: Ticks) =>
-    get<Stretch>(`/api/songs/${songId}/playback?version=${id}&from_tick=${from}&to_tick=${to}`),
+    get<Stretch>(`/api/songs/${songId}/playback?version=${id}&listened=1&from_tick=${from}&to_tick=${to}`),
   clipStretch: (id: number | string, clipId: string, from: Ticks, to: Ticks) =>
     get<Stretch>(`/api/songs/${songId}/playback?version=${id}&clip_id=${clipId}&from_tick=${from}&to_tick=${to}`),
   curves: (id: number, other: number | null, address: string) => {

@@ -5,6 +5,7 @@ import {
   Crop,
   Layers,
   Merge,
+  MoonStar,
   PanelRight,
   Scissors,
   Split,
@@ -28,6 +29,7 @@ import {
 } from "../gestures/regions";
 import { carriedTo } from "../state/carried";
 import { chosenNow } from "../state/choice";
+import { toggleRest } from "../state/listening";
 import { lookup } from "../state/lookup";
 import { song } from "../state/song";
 import { transportNow } from "../state/transport";
@@ -55,8 +57,13 @@ const underPlayhead = () => {
   return chosenRegions().some((region) => playhead > region.start_tick && playhead < endOf(region));
 };
 
-const moves = () =>
-  chosenRegions().some(({ clip_id }) => (lookup(song().model).envelopes[`clip/${clip_id}`] ?? []).length > 0);
+const moves = () => clipsAtHand().length > 0;
+
+/** The clips of the chosen regions that have moves. */
+const clipsAtHand = () =>
+  [...new Set(chosenRegions().map(({ clip_id }) => clip_id))].filter(
+    (id) => (lookup(song().model).envelopes[`clip/${id}`] ?? []).length > 0,
+  );
 
 const copied = () => {
   const { clipboard } = chosenNow();
@@ -165,6 +172,18 @@ export const REGION_COMMANDS: Command[] = [
     on: () => chosenRegions().every((region) => region.muted),
     why: any,
     run: mute,
+  },
+  {
+    id: "rest",
+    words: "Rest its moves",
+    what: "Heard without them for a listen; the song stays as it is",
+    Icon: MoonStar,
+    key: "rest",
+    on: () => clipsAtHand().length > 0 && clipsAtHand().every((id) => song().resting.includes(`clip/${id}`)),
+    why: () => any() ?? (moves() ? null : "There are no moves in it."),
+    run: async () => {
+      for (const id of clipsAtHand()) await toggleRest(`clip/${id}`);
+    },
   },
   {
     id: "lay-out",

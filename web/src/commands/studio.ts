@@ -1,4 +1,4 @@
-import { Eraser, LassoSelect, MousePointer2, Pencil, Slash, SquareDashed, StepForward } from "lucide-react";
+import { Eraser, LassoSelect, MoonStar, MousePointer2, Pencil, Slash, SquareDashed, StepForward } from "lucide-react";
 import { allOff } from "../gestures/playIn";
 import { toggleRecording } from "../gestures/recording";
 import { markPlace } from "../gestures/songTime";
@@ -7,6 +7,7 @@ import { edit } from "../state/edits";
 import { toggleFold } from "../state/folding";
 import { hearingNow } from "../state/hearing";
 import { showKeys } from "../state/keyMap";
+import { toggleRest } from "../state/listening";
 import { toggleArm } from "../state/performing";
 import { playInNow, setPlayIn } from "../state/playIn";
 import { faultsSaid } from "../state/queue";
@@ -76,6 +77,19 @@ export const TOOL_COMMANDS = [
   tool("ramp", "Ramp", "Draw a straight line from press to release", Slash),
   tool("rub", "Rub out", "Clear a stretch", Eraser),
 ];
+
+const REST: Command = {
+  id: "rest-all",
+  words: "Rest",
+  wordsNow: () => (song().resting.length > 0 ? "Bring moves back" : "Rest"),
+  what: "Hear the song without its moves, those of the tempo aside; the song stays as it is",
+  whatNow: () => (song().resting.length > 0 ? "All that rest are heard again" : REST.what),
+  Icon: MoonStar,
+  key: "rest-all",
+  on: () => song().resting.length > 0,
+  why: always,
+  run: () => toggleRest("song"),
+};
 
 /** Playing, and places of the song. */
 export const PLAYING_COMMANDS: Command[] = [
@@ -153,6 +167,7 @@ export const PLAYING_COMMANDS: Command[] = [
     why: () => (hearingNow().version || hearingNow().last ? null : "Hear a version first: Versions, at the right."),
     run: hearOther,
   },
+  REST,
   {
     id: "hush",
     words: "Silence",

@@ -2,7 +2,7 @@ import { stepTo } from "../gestures/tracks";
 import { edit, editAndTell, editAsking } from "../state/edits";
 import { toggleFold } from "../state/folding";
 import { holdsRegions } from "../state/holds";
-import { toggleListening } from "../state/listening";
+import { toggleListening, toggleRest } from "../state/listening";
 import { lookup } from "../state/lookup";
 import { performingNow, toggleArm } from "../state/performing";
 import { showPresets } from "../state/presets";
@@ -72,6 +72,14 @@ export function trackCommands(trackId: string): Command[] {
       on: () => song().soloed.includes(trackId),
       why: () => carrier ?? aside,
       run: () => toggleListening(trackId, "soloed"),
+    },
+    {
+      id: "rest",
+      words: "Rest its moves",
+      what: "Its lanes and what moves its knobs are not heard for a listen; the song stays as it is",
+      on: () => song().resting.includes(`track/${trackId}`),
+      why: always,
+      run: () => toggleRest(`track/${trackId}`),
     },
     {
       id: "arm",

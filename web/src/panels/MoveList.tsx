@@ -43,6 +43,7 @@ function MoveRow({ envelope, regionId, placed }: { envelope: EnvelopePart; regio
   const model = useSong((state) => state.model);
   const catalogue = useSong((state) => state.catalogue);
   const corners = useSong((state) => state.curves[envelope.id]) ?? NO_CORNERS;
+  const rests = useSong((state) => state.rested.includes(envelope.id));
   const inHand = useChoice((state) => state.envelopeId === envelope.id);
   const found = catalogue && findParameter(catalogue, model, envelope.target);
   const name = found?.entry.name ?? "a knob that is gone";
@@ -70,6 +71,7 @@ function MoveRow({ envelope, regionId, placed }: { envelope: EnvelopePart; regio
           {ACTS[envelope.role]}
           {placed && ` ${place}`}
           {!envelope.on && ", off"}
+          {rests && ", rests"}
         </span>
       </button>
       <SmallCurve
@@ -79,7 +81,7 @@ function MoveRow({ envelope, regionId, placed }: { envelope: EnvelopePart; regio
         width={64}
         height={22}
         look={clip ? "stitched" : "lane"}
-        off={!envelope.on}
+        off={!envelope.on || rests}
       />
       <CommandMenu
         subject={subject}

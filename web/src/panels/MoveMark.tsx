@@ -7,17 +7,18 @@ import { useSong } from "../state/song";
 export function MoveMark({ envelope, name }: { envelope: EnvelopePart; name: string }) {
   const [kind, id] = envelope.owner.split("/");
   const clip = useSong(({ model }) => (kind === "clip" ? model.clips[id]?.name : null));
+  const rests = useSong(({ rested }) => rested.includes(envelope.id));
   const words = `${name} ${clip ? `in ${clip}` : "on the lane"}`;
   return (
     <button
       type="button"
       className="move-mark"
       aria-pressed={envelope.on}
-      aria-label={`${words}: ${envelope.on ? "on" : "off"}`}
+      aria-label={`${words}: ${envelope.on ? "on" : "off"}${rests ? ", rests" : ""}`}
       title={`${words} ${envelope.on ? "is on; a press switches it off" : "is off; a press switches it on"}`}
       onClick={() => void edit("switch_envelope", { envelope_id: envelope.id, on: !envelope.on })}
     >
-      <i className={clsx(clip ? "stitch-mark" : "line-mark", !envelope.on && "off-line")} />
+      <i className={clsx(clip ? "stitch-mark" : "line-mark", (!envelope.on || rests) && "off-line")} />
     </button>
   );
 }

@@ -1,10 +1,18 @@
 import { clsx } from "clsx";
-import { BoxSelect, CalendarRange, Ellipsis, Layers, Maximize2, MoveHorizontal } from "lucide-react";
+import { BoxSelect, CalendarRange, Ellipsis, Layers, Maximize2, MoonStar, MoveHorizontal } from "lucide-react";
 import { useRef } from "react";
-import { named as command, SHOWING_WORDS, TOOL_COMMANDS, VIEW_COMMANDS, WAY_COMMANDS } from "../commands";
+import {
+  named as command,
+  SHOWING_WORDS,
+  STUDIO_COMMANDS,
+  TOOL_COMMANDS,
+  VIEW_COMMANDS,
+  WAY_COMMANDS,
+} from "../commands";
 import { CommandMenu } from "../commands/CommandMenu";
-import { does, hintOf } from "../commands/command";
+import { does, hintOf, wordsOf } from "../commands/command";
 import { scaled } from "../geometry/text";
+import { useSong } from "../state/song";
 import { setView, useView } from "../state/view";
 import { useWidth } from "../ui/useWidth";
 import { GridSelect } from "./GridSelect";
@@ -12,6 +20,7 @@ import { GridSelect } from "./GridSelect";
 const MENU_LOOK = "btn btn-ghost btn-sm px-2 font-normal pointer-coarse:h-11";
 const FIT = command(VIEW_COMMANDS, "fit");
 const PUSH = command(WAY_COMMANDS, "push");
+const REST = command(STUDIO_COMMANDS, "rest-all");
 const SHOW = command(VIEW_COMMANDS, "hide");
 
 /** Narrower than this, all but the tools and the grid stands behind one button. */
@@ -28,6 +37,7 @@ export function ToolBar({ narrow }: { narrow: boolean }) {
           <ToolButton key={command.id} command={command} named={narrow} />
         ))}
         {narrow && <GridSelect />}
+        {narrow && <RestAll narrow />}
       </div>
       {!narrow && roomy && <span className="mx-1 h-5 w-px shrink-0 bg-base-300" />}
       {!narrow && <GridSelect />}
@@ -58,12 +68,33 @@ function ToolButton({ command, named }: { command: (typeof TOOL_COMMANDS)[number
   );
 }
 
+/** Lets all moves of the song rest, and tells that some do. */
+function RestAll({ narrow = false }: { narrow?: boolean }) {
+  const rests = useSong((state) => state.resting.length > 0);
+  return (
+    <button
+      type="button"
+      className={clsx(
+        "btn btn-sm shrink-0 px-2 font-normal",
+        narrow && "tool-named",
+        rests ? "btn-warning" : "btn-ghost",
+      )}
+      aria-pressed={rests}
+      title={`${wordsOf(REST)}: ${REST.whatNow?.()}${hintOf(REST)}`}
+      onClick={() => does(REST)}
+    >
+      <MoonStar size={16} aria-hidden="true" /> {rests ? "Moves rest" : "Rest"}
+    </button>
+  );
+}
+
 /** The rest of the bar, where there is room for it. */
 function Spread() {
   const push = useView((state) => state.push);
   const showing = useView((state) => state.showing);
   return (
     <>
+      <RestAll />
       <button
         type="button"
         className={clsx("btn btn-sm px-2 font-normal", push ? "btn-secondary" : "btn-ghost")}

@@ -30,7 +30,7 @@ export class Played {
 /** The song as it stands. */
 export function fromSong(songId: number, prepare: Prepare): Played {
   const api = songApi(songId);
-  return new Played(() => song().model, api.clock, api.stretch, prepare);
+  return new Played(() => song().model, api.clock, api.sounding, prepare);
 }
 
 /** One of its versions, which stays as it is. */

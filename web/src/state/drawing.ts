@@ -96,14 +96,14 @@ export function drawHeard(addresses: string[]): void {
 async function hearWaiting(): Promise<void> {
   const wanted = unheard;
   unheard = [];
-  const { songId, revision } = song();
+  const { songId, revision, resting } = song();
   const found = await api()
     .heard(wanted)
     .catch(() => null);
   for (const address of wanted) asking.delete(address);
   if (song().songId !== songId) return;
   if (!found) return onceBack(() => drawHeard(wanted));
-  if (song().revision !== revision) return drawHeard(wanted);
+  if (song().revision !== revision || song().resting !== resting) return drawHeard(wanted);
   setSong((state) => ({
     heard: { ...state.heard, ...found.heard },
     conflicts: { ...state.conflicts, ...found.conflicts },

@@ -21,6 +21,7 @@ export const KEYS = {
     "last-mark": ",",
     other: "shift+h",
     hush: "g",
+    "rest-all": "shift+g",
     record: "shift+r",
     arm: "shift+a",
     type: "shift+k",
@@ -45,6 +46,7 @@ export const KEYS = {
     "one-clip": "shift+t",
     own: "o",
     quiet: "q",
+    rest: "shift+q",
     "lay-out": "l",
   },
 } as const;

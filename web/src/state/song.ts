@@ -16,6 +16,9 @@ export interface SongState extends Drawing {
   muted: string[];
   soloed: string[];
   silent: string[];
+  /** Whose moves rest for listening, and the envelopes that do. */
+  resting: string[];
+  rested: string[];
   drawn: Record<string, boolean>;
   /** What is heard at the playhead at rest, exactly; empty while it runs. */
   exact: Record<string, [value: number, text: string]>;
@@ -40,6 +43,8 @@ const FRESH: SongState = {
   muted: [],
   soloed: [],
   silent: [],
+  resting: [],
+  rested: [],
   drawn: {},
   exact: {},
   preview: null,

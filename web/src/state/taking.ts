@@ -30,7 +30,7 @@ export async function catchUp(): Promise<void> {
 onLate(catchUp);
 
 /** Takes what another tab did; asks for the song again only where that is not told, or a change was missed. */
-export function follow({ revision, undo, redo, silent, change }: News): Promise<void> {
+export function follow({ revision, undo, redo, silent, rested, change }: News): Promise<void> {
   return inTurn(async () => {
     if (revision <= song().revision) return;
     if (!change || revision !== song().revision + 1 || change.clock_from !== null) return catchUp();
@@ -40,6 +40,7 @@ export function follow({ revision, undo, redo, silent, change }: News): Promise<
       model: applyParts(state.model, change.parts),
       heard: Object.fromEntries(Object.entries(state.heard).filter(([address]) => !(address in change.touched))),
       silent,
+      rested,
       revision,
       undo,
       redo,
@@ -66,6 +67,7 @@ export function take(change: Change, asked: string[]): void {
     },
     conflicts: { ...state.conflicts, ...change.conflicts },
     silent: change.silent,
+    rested: change.rested,
     revision: change.revision,
     undo: change.undo,
     redo: change.redo,

@@ -24,7 +24,7 @@ interface Props {
   hue: string;
 }
 
-type Line = [envelope: EnvelopePart, corners: Corners, windows: Window[]];
+type Line = [envelope: EnvelopePart, corners: Corners, windows: Window[], acts: boolean];
 /** What a region plays: its clip, the passes of it, and the outline of its sound where that is known. */
 type Played = [clip: ClipPart, passes: Pass[], sound: Outline | null];
 
@@ -40,12 +40,13 @@ interface Drawn {
 export function FoldedRow({ regions, clips, find, view, height, hue }: Props) {
   const pxPerTick = useView((state) => state.pxPerTick);
   const parts = useSong(
-    useShallow(({ curves, windows, preview }) =>
+    useShallow(({ curves, windows, preview, rested }) =>
       regions.flatMap((region) =>
         (find.envelopes[`clip/${region.clip_id}`] ?? []).flatMap((envelope) => [
           envelope,
           preview?.curves[envelope.id] ?? curves[envelope.id],
           (preview?.windows[region.id] ?? windows[region.id])?.[envelope.id],
+          envelope.on && !rested.includes(envelope.id),
         ]),
       ),
     ),
@@ -54,7 +55,7 @@ export function FoldedRow({ regions, clips, find, view, height, hue }: Props) {
     useShallow(({ passes, preview }) => regions.map(({ id }) => preview?.passes[id] ?? passes[id])),
   );
   const lines: Line[] = [];
-  for (let i = 0; i < parts.length; i += 3) if (parts[i + 1] && parts[i + 2]) lines.push(parts.slice(i, i + 3) as Line);
+  for (let i = 0; i < parts.length; i += 4) if (parts[i + 1] && parts[i + 2]) lines.push(parts.slice(i, i + 4) as Line);
   const sounds = usePeaksOf([...new Set(regions.flatMap((region) => clips[region.clip_id].audio?.sound ?? []))]);
   const played = regions.flatMap((region, i): Played[] => {
     const clip = clips[region.clip_id];
@@ -143,9 +144,9 @@ function draw({ lines, played }: Drawn, pxPerTick: number, left: Px, height: Px,
       if (!clip.audio) drawNotesSmall(pen, clip, pass, { pxPerTick }, left, height);
       else if (sound) drawWave(pen, sound, clip.audio, pass, { pxPerTick }, left, height, clip.length_ticks);
     }
-  for (const [envelope, corners, windows] of lines) {
+  for (const [envelope, corners, windows, acts] of lines) {
     pen.fillStyle = style.getPropertyValue(`--${parameterHue(envelope.target)}`);
-    pen.globalAlpha = envelope.on ? 1 : 0.35;
+    pen.globalAlpha = acts ? 1 : 0.35;
     drawStitches(pen, corners, windows, pxPerTick, left, TILE, bandFor(envelope.role, height - TOP), TOP);
   }
   return canvas;

@@ -1,6 +1,6 @@
-import { Headphones, VolumeX } from "lucide-react";
+import { Headphones, MoonStar, VolumeX } from "lucide-react";
 import type { TrackPart } from "../api/types";
-import { toggleListening } from "../state/listening";
+import { type Rester, toggleListening, toggleRest } from "../state/listening";
 import { useSong } from "../state/song";
 
 const WAYS = {
@@ -28,6 +28,22 @@ export function ListenButtons({ track, spelled, inRow }: Look) {
       <ListenButton track={track} what="muted" spelled={spelled} inRow={inRow} />
       {solo && <ListenButton track={track} what="soloed" spelled={spelled} inRow={inRow} />}
     </>
+  );
+}
+
+/** Whether moves rest for a listen. */
+export function RestButton({ owner, words, title }: { owner: Rester; words: string; title: string }) {
+  const on = useSong((state) => state.resting.includes(owner));
+  return (
+    <button
+      type="button"
+      className={`btn btn-sm grow pointer-coarse:h-11 ${on ? "btn-warning" : ""}`}
+      aria-pressed={on}
+      title={title}
+      onClick={() => void toggleRest(owner)}
+    >
+      <MoonStar size={14} aria-hidden="true" /> {words}
+    </button>
   );
 }
 

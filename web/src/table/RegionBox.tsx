@@ -1,13 +1,18 @@
 import { clsx } from "clsx";
+import { MoonStar } from "lucide-react";
 import { memo, useEffect, useRef } from "react";
-import type { ClipPart, Pass, RegionPart } from "../api/types";
+import type { ClipPart, EnvelopePart, Pass, Px, RegionPart } from "../api/types";
 import { NAME_HEIGHT } from "../geometry/heights";
 import { hueStyle } from "../geometry/hue";
+import { scaled } from "../geometry/text";
 import { positionText, tickToX } from "../geometry/viewport";
 import { regionMenu, restOnRegion } from "../gestures/menus";
 import { pressRegion, pressRegionEdge, regionKey } from "../gestures/regions";
+import { findParameter } from "../state/catalogue";
 import { useChoice } from "../state/choice";
 import { edit } from "../state/edits";
+import { toggleRest } from "../state/listening";
+import { lookup } from "../state/lookup";
 import type { Model } from "../state/model";
 import { useSong } from "../state/song";
 import { useView } from "../state/view";
@@ -28,11 +33,49 @@ interface Props {
 }
 
 const NO_PASSES: Pass[] = [];
+const NO_MOVES: EnvelopePart[] = [];
+/** Beside a name: its own margins, and the mark that lets moves rest. */
+const NAME_ROOM = scaled(44);
+/** About how wide a letter of a name is. */
+const LETTER = scaled(6.4);
+const textWidth = (text: string): Px => text.length * LETTER;
 
 const drumTrack = (model: Model, region: RegionPart) =>
   model.tracks.some(
     (track) => region.owner === `track/${track.id}` && track.devices.some((device) => device.type === "drum-kit"),
   );
+
+/** What moves in a clip: by name where there is room, else how many; and the mark that lets them rest for a listen. */
+function Moves({ clip, moves, room }: { clip: ClipPart; moves: EnvelopePart[]; room: Px }) {
+  const rests = useSong((state) => moves.every(({ id }) => state.rested.includes(id)));
+  const names = useSong(({ catalogue, model }) =>
+    [...new Set(moves.map(({ target }) => catalogue && findParameter(catalogue, model, target)?.entry.name))]
+      .filter(Boolean)
+      .join(", "),
+  );
+  const count = moves.length === 1 ? "1 move" : `${moves.length} moves`;
+  const words = rests ? "rests" : [names, count].find((text) => textWidth(text) <= room);
+  return (
+    <>
+      {words && <span className="faint ml-1 font-normal">{words}</span>}
+      {room >= 0 && (
+        <button
+          type="button"
+          tabIndex={-1}
+          className="rest-mark"
+          aria-pressed={rests}
+          aria-label={`Rest the moves of ${clip.name}`}
+          title={rests ? "Its moves rest; a press brings them back" : "Hear it without its moves for a listen"}
+          onPointerDown={(event) => event.stopPropagation()}
+          onDoubleClick={(event) => event.stopPropagation()}
+          onClick={() => void toggleRest(`clip/${clip.id}`)}
+        >
+          <MoonStar size={11} aria-hidden="true" />
+        </button>
+      )}
+    </>
+  );
+}
 
 /** One region: its name and, unfolded, its material. */
 export const RegionBox = memo(function RegionBox({ region, clip, shared, height, folded, bare = false, view }: Props) {
@@ -46,6 +89,7 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
   const end = region.start_tick + region.length_ticks;
   const [from, to] = [Math.max(region.start_tick, view[0]), Math.min(end, view[1])];
   const name = shared > 1 ? `${clip.name} · ${shared}×` : clip.name;
+  const moves = useSong(({ model }) => lookup(model).envelopes[`clip/${clip.id}`]) ?? NO_MOVES;
   const wished = useWishes((state) => state.region === region.id);
   const naming = useWishes((state) => state.clip === region.id);
   const box = useRef<HTMLDivElement>(null);
@@ -127,6 +171,7 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
         <span className={clsx("region-name hue", !folded && "sticky")} style={{ left: "var(--header-width)" }}>
           {name}
           {region.muted && " · muted"}
+          {moves.length > 0 && <Moves clip={clip} moves={moves} room={width - NAME_ROOM - textWidth(name)} />}
         </span>
       )}
     </div>

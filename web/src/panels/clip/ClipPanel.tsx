@@ -12,6 +12,7 @@ import { toggleArm, usePerforming } from "../../state/performing";
 import { transportNow } from "../../state/transport";
 import { useShown } from "../../state/useShown";
 import { useView } from "../../state/view";
+import { RestButton } from "../../table/ListenButtons";
 import { Deed } from "../../ui/Deed";
 import { Needle } from "../../ui/Needle";
 import { useDropFiles } from "../../ui/useDropFiles";
@@ -68,6 +69,13 @@ export function ClipPanel() {
           envelopes={find.envelopes[`clip/${regions[0].clip_id}`] ?? NONE}
           regionOf={() => regions[0].id}
           none="None yet: the + of a knob puts one into this clip."
+        />
+      )}
+      {regions.length === 1 && (find.envelopes[`clip/${regions[0].clip_id}`] ?? NONE).length > 0 && (
+        <RestButton
+          owner={`clip/${regions[0].clip_id}`}
+          words="Rest its moves"
+          title="Heard without them for a listen, in every region; the song stays as it is"
         />
       )}
       {regions.length === 1 && <ArmClip clipId={regions[0].clip_id} name={model.clips[regions[0].clip_id].name} />}

@@ -9,6 +9,7 @@ export function useExactValues(addresses: string): void {
   const songId = useSong((state) => state.songId);
   const trying = useSong((state) => state.preview !== null);
   const revision = useSong((state) => state.revision);
+  const resting = useSong((state) => state.resting);
   const playing = useTransport((state) => state.playing);
   const still = useTransport((state) => (state.playing ? null : state.playhead));
   // biome-ignore lint/correctness/useExhaustiveDependencies: worked out again just when one of these changes
@@ -29,7 +30,7 @@ export function useExactValues(addresses: string): void {
       over = true;
       rest?.();
     };
-  }, [songId, addresses, trying, playing, still, revision]);
+  }, [songId, addresses, trying, playing, still, revision, resting]);
 }
 
 type Exact = SongState["exact"];

@@ -9,7 +9,7 @@ import { useSong } from "../../state/song";
 import { useShown } from "../../state/useShown";
 import { useView } from "../../state/view";
 import { ArmButton } from "../../table/ArmButton";
-import { ListenButtons } from "../../table/ListenButtons";
+import { ListenButtons, RestButton } from "../../table/ListenButtons";
 import { Deed } from "../../ui/Deed";
 import { TextField } from "../../ui/Fields";
 import { MovesCopy } from "../MovesCopy";
@@ -37,6 +37,7 @@ export function TrackPanel() {
       <div className="flex gap-1.5" role="group" aria-label="Listening">
         <ListenButtons track={track} spelled />
         {track.kind !== "carrier" && <ArmButton trackId={track.id} name={track.name} spelled />}
+        <RestButton owner={`track/${track.id}`} words="Rest" title="Heard without its moves for a listen" />
       </div>
       <Hues track={track} />
       <Output track={track} tracks={model.tracks} />

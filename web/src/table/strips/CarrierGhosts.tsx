@@ -28,6 +28,7 @@ export function CarrierGhosts({ track, focus, find, view: [from, to], height }: 
   const windows = useSong((state) => state.windows);
   const clips = useSong((state) => state.model.clips);
   const pxPerTick = useView((state) => state.pxPerTick);
+  const rested = useSong((state) => state.rested);
   const ghosts = focus ? ghostsOf(track, focus, find, { windows, clips }) : [];
   const inView = ghosts.filter(
     ({ region }) => region.start_tick < to && region.start_tick + region.length_ticks > from,
@@ -41,7 +42,10 @@ export function CarrierGhosts({ track, focus, find, view: [from, to], height }: 
     <div className="pointer-events-none absolute inset-0" style={hueStyle(parameterHue(focus))}>
       <svg className="absolute left-0 w-full overflow-visible" height={height} aria-hidden="true">
         {inView.map(({ envelope, region, windows: own }) => (
-          <g key={`${region.id} ${envelope.id}`} className={envelope.on && !region.muted ? "ghost" : "ghost off-line"}>
+          <g
+            key={`${region.id} ${envelope.id}`}
+            className={envelope.on && !region.muted && !rested.includes(envelope.id) ? "ghost" : "ghost off-line"}
+          >
             <EnvelopeAside envelope={envelope} windows={own} height={height} line="stitched" />
           </g>
         ))}

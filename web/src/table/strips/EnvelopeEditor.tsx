@@ -26,10 +26,11 @@ const NO_CORNERS: Corners = [];
 export const EnvelopeEditor = memo(function EnvelopeEditor({ envelope, windows, height, view, ...rest }: Props) {
   const corners = useSong((state) => state.preview?.curves[envelope.id] ?? state.curves[envelope.id]) ?? NO_CORNERS;
   const still = useSong((state) => state.curves[envelope.id]) ?? NO_CORNERS;
+  const rests = useSong((state) => state.rested.includes(envelope.id));
   const pxPerTick = useView((state) => state.pxPerTick);
   const band = bandFor(envelope.role, height);
   return (
-    <g className={envelope.on ? "" : "off-line"}>
+    <g className={envelope.on && !rests ? "" : "off-line"}>
       {windows
         .filter(([from, to]) => from < view[1] && to > view[0])
         .map((window) => {

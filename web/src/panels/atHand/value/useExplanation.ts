@@ -11,6 +11,7 @@ import { useView } from "../../../state/view";
 export function useExplanation(address: string | null): { found: Explanation | null; fault: string | null } {
   const [state, setState] = useState<{ found: Explanation | null; fault: string | null }>({ found: null, fault: null });
   const revision = useSong((s) => s.revision);
+  const resting = useSong((s) => s.resting);
   const atPointer = useView((s) => s.sumAtPointer);
   const pointed = useHand((s) => (atPointer ? s.pointer : null));
   const still = useTransport((s) => pointed ?? (s.playing ? -1 : s.playhead));
@@ -31,6 +32,6 @@ export function useExplanation(address: string | null): { found: Explanation | n
       over = true;
       rest?.();
     };
-  }, [address, songId, revision, still, playing, pointed]);
+  }, [address, songId, revision, resting, still, playing, pointed]);
   return state;
 }
