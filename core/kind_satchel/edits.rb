@@ -4,6 +4,8 @@ require_relative "edits/helpers/notice"
 require_relative "edits/helpers/inputs"
 require_relative "edits/helpers/envelopes"
 require_relative "edits/helpers/regions"
+require_relative "edits/helpers/fades"
+require_relative "edits/helpers/region_fade"
 require_relative "edits/helpers/landing"
 require_relative "edits/helpers/placing"
 require_relative "edits/helpers/carrying"
@@ -46,8 +48,8 @@ module KindSatchel
         stretch_notes
       ],
       "regions" => %w[
-        consolidate_regions copy_regions duplicate_regions join_region loop_regions move_regions mute_regions
-        place_sound remove_regions separate_regions split_region swap_clip take_regions trim_region
+        consolidate_regions copy_regions duplicate_regions fade_region join_region loop_regions move_regions
+        mute_regions place_sound remove_regions separate_regions split_region swap_clip take_regions trim_region
       ],
       "clips" => %w[double_clip fit_carrier make_carrier make_clip set_audio set_clip set_tails],
       "tracks" => %w[

@@ -138,7 +138,9 @@ moves: [{ address: "bass/synth/cutoff", grips: [{ samples:, until_seconds: 2.0 }
   end
 
   def of_regions
-    [["consolidate_regions", regions(1)], ["copy_regions", { **regions(1), ticks: 38_400 }], ["duplicate_regions", regions(2)],
+    [["consolidate_regions", regions(1)], ["copy_regions", { **regions(1), ticks: 38_400 }],
+     ["fade_region", { region_id: "region-1", side: "out", length: 960 }],
+     ["duplicate_regions", regions(2)],
      ["move_regions", { **regions(2), ticks: 960, track_steps: 1 }],
      ["join_region", { region_id: "region-1" }, ["split_region", { region_id: "region-1", tick: 4000 }]],
      ["loop_regions", { **regions(1), looped: false }],

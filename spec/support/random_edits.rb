@@ -54,6 +54,7 @@ class RandomEdits
     [["move_regions", { region_ids: [@region.id], ticks: (random.rand(20) * 960) - @region.start_tick }],
      ["copy_regions", { region_ids: [@region.id], ticks: (random.rand(20) * 960) - @region.start_tick }],
      ["move_regions", { region_ids: region_ids(3), ticks: random.rand(-4..8) * 960, track_steps: random.rand(-1..1) }],
+     ["fade_region", { region_id: @region.id, side: %w[in out].sample(random:), length: random.rand(4000) }],
      ["duplicate_regions", { region_ids: region_ids(2) }], ["mute_regions", { region_ids: region_ids(2), muted: random.rand < 0.5 }],
      ["separate_regions", { region_ids: region_ids(3), each: random.rand < 0.5 }], ["remove_regions", { region_ids: region_ids(1) }],
      ["swap_clip", { region_ids: [@region.id], clip_id: @song.clips.keys.sample(random:) }],

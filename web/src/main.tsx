@@ -4,6 +4,7 @@ import { App } from "./shell/App";
 import { install } from "./shell/installing";
 import { player } from "./sound/player";
 import { followWith } from "./state/followers";
+import { Guard } from "./ui/Guard";
 import "./styles.css";
 
 followWith(player);
@@ -11,6 +12,8 @@ install();
 
 createRoot(document.getElementById("root") as HTMLElement).render(
   <StrictMode>
-    <App />
+    <Guard what="The page">
+      <App />
+    </Guard>
   </StrictMode>,
 );

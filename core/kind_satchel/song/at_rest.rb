@@ -6,7 +6,7 @@ module KindSatchel
   # lanes of a track, what moves its own parameters, and the moves of clips that lie nowhere else.
   #
   # @example
-  #   AtRest.new(song, ["clip/mooring"]).song #=> the same, with the moves of Mooring off
+  #   AtRest.new(song, ["clip/mooring"]).ids.size #=> 1
   class AtRest
     ALL = "song"
 

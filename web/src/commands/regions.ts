@@ -11,12 +11,15 @@ import {
   Split,
   TextCursorInput,
   Trash2,
+  TrendingDown,
+  TrendingUp,
   VolumeX,
 } from "lucide-react";
 import { chosenRegions, endOf, trackIdOf } from "../gestures/choosing";
 import {
   copy,
   duplicate,
+  fadeEdge,
   join,
   layOut,
   mute,
@@ -56,6 +59,11 @@ const underPlayhead = () => {
   const { playhead } = transportNow();
   return chosenRegions().some((region) => playhead > region.start_tick && playhead < endOf(region));
 };
+
+const carriers = () =>
+  chosenRegions().some(({ clip_id }) => song().model.clips[clip_id].kind === "carrier")
+    ? "A carrier has no sound of its own."
+    : null;
 
 const moves = () => clipsAtHand().length > 0;
 
@@ -184,6 +192,22 @@ export const REGION_COMMANDS: Command[] = [
     run: async () => {
       for (const id of clipsAtHand()) await toggleRest(`clip/${id}`);
     },
+  },
+  {
+    id: "fade-in",
+    words: "Fade in",
+    what: "Over its first bar; a drag from its upper corner says how long",
+    Icon: TrendingUp,
+    why: () => any() ?? carriers(),
+    run: () => fadeEdge("in"),
+  },
+  {
+    id: "fade-out",
+    words: "Fade out",
+    what: "Over its last bar; a drag from its upper corner says how long",
+    Icon: TrendingDown,
+    why: () => any() ?? carriers(),
+    run: () => fadeEdge("out"),
   },
   {
     id: "lay-out",

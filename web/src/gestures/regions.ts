@@ -1,7 +1,7 @@
 import type { KeyboardEvent, PointerEvent } from "react";
 import { songApi } from "../api/client";
 import type { EditInputs, RegionPart, Ticks, TrackPart } from "../api/types";
-import { barTicks, beatTicks, meterAt, xToTick } from "../geometry/viewport";
+import { barTicks, beatTicks, meterAt, positionText, xToTick } from "../geometry/viewport";
 import { type Carried, carriedTo, carry } from "../state/carried";
 import { chooseRegions, chosenNow, setChoice } from "../state/choice";
 import { type ChoiceMode, modeOf } from "../state/choosing";
@@ -105,6 +105,53 @@ export function pressRegionEdge(event: PointerEvent, region: RegionPart, side: "
     },
     "both",
   );
+}
+
+/** Drags an upper corner of a region inwards: a fade of that length. */
+export function pressRegionCorner(event: PointerEvent, region: RegionPart, side: "in" | "out"): void {
+  const trial = previewer();
+  select(region);
+  const [x0, y0] = [event.clientX, event.clientY];
+  const inputs = ({ dx, free }: Reach): EditInputs["fade_region"] => {
+    const [edge, way] = side === "in" ? [region.start_tick, 1] : [endOf(region), -1];
+    const goal = snapSong(edge + xToTick(viewNow(), dx), free ? 0 : gridNow());
+    const length = Math.min(Math.max((goal - edge) * way, 0), region.length_ticks);
+    return { region_id: region.id, side, length: Math.round(length) };
+  };
+  drag(
+    event,
+    {
+      move: (reach) => {
+        const asked = inputs(reach);
+        const length = asked.length as Ticks;
+        const place = side === "in" ? region.start_tick + length : endOf(region) - length;
+        const words = `fade ${side} ${side === "in" ? "up to" : "from"} ${positionText(song().model.head.meters, place)}`;
+        setHand({
+          fading: { regionId: region.id, side, length },
+          carry: { x: x0 + reach.dx, y: y0 + reach.dy, fault: handNow().carry?.fault ?? null, words },
+        });
+        trial.ask("fade_region", asked);
+      },
+      drop: (reach) => {
+        setHand({ fading: null, carry: null });
+        trial.end(reach.moved);
+        if (reach.moved) void editAndTell("fade_region", inputs(reach));
+      },
+      cancel: () => {
+        setHand({ fading: null, carry: null });
+        trial.end(false);
+      },
+    },
+    "across",
+  );
+}
+
+/** Fades the chosen regions at an edge: over the bar there, or half of a region that is shorter than two. */
+export async function fadeEdge(side: "in" | "out"): Promise<void> {
+  for (const { id, start_tick, length_ticks } of chosenRegions()) {
+    const bar = barTicks(meterAt(song().model.head.meters, start_tick));
+    await editAndTell("fade_region", { region_id: id, side, length: Math.min(bar, Math.round(length_ticks / 2)) });
+  }
 }
 
 /** A finger selects a region by a tap, and gathers more of them where that is on; a drag over it scrolls the song. */

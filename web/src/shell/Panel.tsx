@@ -1,6 +1,7 @@
 import { KnobStrip } from "../panels/knobs/KnobStrip";
 import { useAddress } from "../state/atHand";
 import type { PanelName } from "../state/view";
+import { Guard } from "../ui/Guard";
 import { fetchLater, Later, Part } from "../ui/later";
 import { AllPanel } from "./AllPanel";
 
@@ -28,7 +29,13 @@ export const fetchPanel = (name: keyof typeof PARTS) => void PARTS[name].fetch()
 export const fetchPanels = () => fetchLater([...Object.values(PARTS), SATCHEL]);
 
 /** What a panel or a sheet holds. */
-export function Panel({ name }: { name: PanelName }) {
+export const Panel = ({ name }: { name: PanelName }) => (
+  <Guard key={name} what="This panel">
+    <Held name={name} />
+  </Guard>
+);
+
+function Held({ name }: { name: PanelName }) {
   const focus = useAddress();
   switch (name) {
     case "all":

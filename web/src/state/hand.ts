@@ -23,13 +23,15 @@ export interface Hands {
   hand: Hand | null;
   /** Where a hand that carries something is on the screen, why it may not drop it there, or what it does there. */
   carry: { x: Px; y: Px; fault: string | null; words?: string } | null;
+  /** A fade being dragged from a corner of a region. */
+  fading: { regionId: string; side: "in" | "out"; length: Ticks } | null;
   /** A loop being drawn about regions, on the screen. */
   loop: { left: Px; top: Px; width: Px; height: Px } | null;
   /** The song tick under the pointer, over the strips of a track. */
   pointer: Ticks | null;
 }
 
-const FRESH: Hands = { hand: null, carry: null, loop: null, pointer: null };
+const FRESH: Hands = { hand: null, carry: null, fading: null, loop: null, pointer: null };
 
 export const useHand = create<Hands>(() => FRESH);
 export const handNow = useHand.getState;
@@ -37,8 +39,8 @@ export const setHand = useHand.setState;
 
 /** Whether a hand is at work in the table, which must not move under it then. */
 export const handsBusy = (): boolean => {
-  const { hand, carry, loop } = handNow();
-  return hand !== null || carry !== null || loop !== null;
+  const { hand, carry, fading, loop } = handNow();
+  return hand !== null || carry !== null || fading !== null || loop !== null;
 };
 
 export const resetHand = (): void => setHand(FRESH, true);

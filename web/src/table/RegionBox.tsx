@@ -7,10 +7,11 @@ import { hueStyle } from "../geometry/hue";
 import { scaled } from "../geometry/text";
 import { positionText, tickToX } from "../geometry/viewport";
 import { regionMenu, restOnRegion } from "../gestures/menus";
-import { pressRegion, pressRegionEdge, regionKey } from "../gestures/regions";
+import { pressRegion, pressRegionCorner, pressRegionEdge, regionKey } from "../gestures/regions";
 import { findParameter } from "../state/catalogue";
 import { useChoice } from "../state/choice";
 import { edit } from "../state/edits";
+import { useHand } from "../state/hand";
 import { toggleRest } from "../state/listening";
 import { lookup } from "../state/lookup";
 import type { Model } from "../state/model";
@@ -34,6 +35,8 @@ interface Props {
 
 const NO_PASSES: Pass[] = [];
 const NO_MOVES: EnvelopePart[] = [];
+/** Narrower than this, a region has no corners to drag. */
+const CORNERED = scaled(48);
 /** Beside a name: its own margins, and the mark that lets moves rest. */
 const NAME_ROOM = scaled(44);
 /** About how wide a letter of a name is. */
@@ -92,6 +95,8 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
   const moves = useSong(({ model }) => lookup(model).envelopes[`clip/${clip.id}`]) ?? NO_MOVES;
   const wished = useWishes((state) => state.region === region.id);
   const naming = useWishes((state) => state.clip === region.id);
+  const fading = useHand((state) => (state.fading?.regionId === region.id ? state.fading : null));
+  const muted = region.muted || clip.kind === "carrier";
   const box = useRef<HTMLDivElement>(null);
   useEffect(() => {
     if (!wished) return;
@@ -156,6 +161,26 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
           }}
         />
       ))}
+      {fading && (
+        <i
+          className="region-fading"
+          style={{ [fading.side === "in" ? "left" : "right"]: 0, width: tickToX({ pxPerTick }, fading.length) }}
+        />
+      )}
+      {!muted &&
+        width > CORNERED &&
+        (["in", "out"] as const).map((side) => (
+          <i
+            key={side}
+            className={clsx("region-corner", `region-corner-${side}`)}
+            style={{ touchAction: selected ? "none" : undefined }}
+            title={`Drag inwards to fade ${side}`}
+            data-testid={`fade-${side}-of-${region.id}`}
+            onPointerDown={(event) => {
+              if (selected || event.pointerType !== "touch") pressRegionCorner(event, region, side);
+            }}
+          />
+        ))}
       {naming ? (
         <span className="clip-naming" onPointerDown={(event) => event.stopPropagation()}>
           <TextField

@@ -5,6 +5,7 @@ import { type Command, does } from "../../../commands/command";
 import { findParameter, type Placed } from "../../../state/catalogue";
 import { lookup } from "../../../state/lookup";
 import { useSong } from "../../../state/song";
+import { useShown } from "../../../state/useShown";
 import { Do } from "../../../ui/Entry";
 import { Fold } from "../../../ui/Fold";
 import { DriveFromButton } from "../../knobs/DriveButton";
@@ -24,7 +25,7 @@ interface Props {
 
 /** The envelope in hand: what it does, how its time runs, where its values come from. */
 export function EnvelopeSection({ address, envelope, envelopes }: Props) {
-  const model = useSong((state) => state.model);
+  const { model } = useShown();
   const catalogue = useSong((state) => state.catalogue);
   const placed = catalogue && findParameter(catalogue, model, address);
   if (!placed) return null;
@@ -70,6 +71,8 @@ const LaneFader = ({ envelope, placed }: { envelope: EnvelopePart; placed: Place
 function EnvelopeDeeds({ envelope, name }: { envelope: EnvelopePart; name: string }) {
   const subject = { kind: "envelope", envelopeId: envelope.id } as const;
   const commands = commandsOf(subject);
+  // One that is only being tried has none yet.
+  if (commands.length === 0) return <div className="h-7 pointer-coarse:h-11" />;
   const press = (command: Command, words = command.words) => (
     <Do
       words={words}
