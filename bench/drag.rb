@@ -27,10 +27,10 @@ class DragFrames < Scroll
     left, top, = box_of("[data-testid=\"ground-#{envelope_id}\"]")
     x, y = [left, 188].max + 300, top + 40
     mouse = @session.driver.browser.mouse
-    @session.find_button("Lasso").click
+    @session.find("[role=toolbar] [aria-label='Lasso']").click
     sleep 1
     mouse.move(x:, y: y - 30).down.move(x: x + 30, y: y - 30).move(x: x + 30, y: y + 40).move(x:, y: y + 40).up
-    @session.find_button("Points").click
+    @session.find("[role=toolbar] [aria-label='Points']").click
     @session.find(".mark.chosen", match: :first, visible: :all)
     left, top, width, height = box_of(".mark.chosen")
     place = [left + (width / 2), top + (height / 2)]

@@ -70,9 +70,9 @@ module SpeedBench
     pieces = resolver.pieces(0, song.length_ticks)
     long = Heard::Resolver.new(EditorBench.song(40), Address.parse(EditorBench::ADDRESS.sub("cutoff", "strike"))).pieces(0, 2400)
     ticks = (0...song.length_ticks).step(2).to_a
-    { "many_pieces_per_s" => rate(ticks.size) { Heard::Resolver.read(pieces, ticks) },
-      "few_pieces_per_s" => rate(960_000) { 400.times { Heard::Resolver.read(long, FEW) } },
-      "combined_per_s" => rate(ticks.size) { Heard::Resolver.read(combined(song), ticks) },
+    { "many_pieces_per_s" => rate(ticks.size) { Heard::Pieces.read(pieces, ticks) },
+      "few_pieces_per_s" => rate(960_000) { 400.times { Heard::Pieces.read(long, FEW) } },
+      "combined_per_s" => rate(ticks.size) { Heard::Pieces.read(combined(song), ticks) },
       "at_per_s" => rate(50_000) { anywhere(song).each { |tick| resolver.at(tick) } } }
   end
 

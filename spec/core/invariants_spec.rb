@@ -41,10 +41,11 @@ RSpec.describe "Invariants" do
 
       it "hears after an edit what a song without anything kept hears" do
         steps(maker, song, 6).each do |before, after, name, inputs|
-          targets.each { |target| curve(before, target, ticks) }
+          there = targets.select { |target| [before, after].all? { |one| one.parameter?(address(target)) } }
+          there.each { |target| curve(before, target, ticks) }
           bare = KindSatchel::Song.new(**after.to_h)
           KindSatchel::Heard::Evaluation.carry(before, after)
-          targets.each { |target| expect(apart(curve(after, target, ticks), curve(bare, target, ticks))).to be < 1e-9, "#{target} after #{name} #{inputs}" }
+          there.each { |target| expect(apart(curve(after, target, ticks), curve(bare, target, ticks))).to be < 1e-9, "#{target} after #{name} #{inputs}" }
         end
       end
 

@@ -136,7 +136,7 @@ RSpec.describe "An LFO in a clip" do
     make_one(Hands::ALL[:mouse])
     drawn = corners
     before = move.depth
-    page.find("[data-testid='knob-move/#{move.id}/depth'] [role=slider]").send_keys(*([:right] * 3))
+    page.find("[data-testid='knob-move/#{move.id}/depth'] [role=slider]").send_keys(*([:up] * 3))
     eventually(id) { (move.depth - before - 0.03).abs < 0.001 }
     expect(watch(-> { corners }, ->(seen) { seen.last != drawn })).to be true
     typed("A cycle lasts", "quick")

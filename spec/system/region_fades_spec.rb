@@ -8,31 +8,43 @@ RSpec.describe "Fades of a region" do
   let(:volume) { "fog-pad/channel/volume" }
   let!(:region) { snapshot(id).song.directory.region("region-22").region }
 
-  def level(tick, song = snapshot(id).song) = song.parameter(KindSatchel::Address.parse(volume)).scale.engine(KindSatchel::Heard::Resolver.new(song, KindSatchel::Address.parse(volume)).at(tick))
+  def level(tick, song = snapshot(id).song)
+    address = KindSatchel::Address.parse(volume)
+    song.parameter(address).scale.engine(KindSatchel::Heard::Resolver.new(song, address).at(tick))
+  end
+
   def clip_name = snapshot(id).song.then { |song| song.clip(song.directory.region("region-22").region.clip_id).name }
 
-  Hands::ALL.each do |name, hand|
-    it "begin at a corner and go as far as the hand, by #{name}", long: name == :finger do
-      open_song(id, size: hand[:size])
-      feel_for(name)
-      before = snapshot(id).song
-      press_on(hand, page.find("[data-testid='region-22']")) if name == :finger
-      place = middle("fade-out-of-region-22")
-      px_per_bar = page.evaluate_script("document.querySelector(\"[data-testid='region-22']\").getBoundingClientRect().width") / 4
-      hand[:drag].call(self, place, -(px_per_bar * 2).round, 6)
-      eventually(id) { |song| level(region.end_tick - 10, song) < 0.01 }
-      expect(page).to have_text("Fog 2: fade out over")
-      expect(page).to have_text("7 other regions keep Fog")
-      points = snapshot(id).song.then { |song| song.clip(song.directory.region("region-22").region.clip_id).envelopes.find { |one| one.target.to_s == volume && one.role == "scale" } }.points
-      expect(points.map(&:value)).to end_with 0.0
-      start = region.end_tick - (2 * BAR)
-      expect(level(start - 480)).to be_within(1e-6).of(level(start - 480, before))
-      expect(level(start + BAR)).to be < level(start + BAR, before) / 2
-      other = snapshot(id).song.directory.region("region-23").region
-      expect(level(other.end_tick - 10)).to eq level(other.end_tick - 10, before)
-      page.driver.browser.keyboard.type([:Ctrl, "z"]) if name == :mouse
-      eventually(id) { |song| song.clips.keys == before.clips.keys } if name == :mouse
-    end
+  it "begin at a corner and go as far as the hand, in a clip of its own; undone as one" do
+    open_song(id)
+    before = snapshot(id).song
+    px_per_bar = page.evaluate_script("document.querySelector(\"[data-testid='region-22']\").getBoundingClientRect().width") / 4
+    drag(middle("fade-out-of-region-22"), -(px_per_bar * 2).round, 6)
+    eventually(id) { |song| level(region.end_tick - 10, song) < 0.01 }
+    expect(page).to have_text("Fog 2: fade out over")
+    expect(page).to have_text("7 other regions keep Fog")
+    start = region.end_tick - (2 * BAR)
+    expect(level(start - 480)).to be_within(1e-6).of(level(start - 480, before))
+    expect(level(start + BAR)).to be < level(start + BAR, before) / 2
+    other = snapshot(id).song.directory.region("region-23").region
+    expect(level(other.end_tick - 10)).to eq level(other.end_tick - 10, before)
+    page.driver.browser.keyboard.type([:Ctrl, "z"])
+    eventually(id) { |song| song.clips.keys == before.clips.keys }
+  end
+
+  it "are dragged by a finger once the region is chosen; before that a drag there scrolls", :long do
+    open_song(id, size: :phone)
+    feel_for(:finger)
+    swipe(middle("fade-in-of-region-2"), 60, 4)
+    sleep 0.5
+    tap(name_row("region-2"))
+    expect(page).to have_css("[data-testid='region-2'][aria-pressed='true']")
+    expect(snapshot(id).undo).to be_nil
+    swipe(middle("fade-in-of-region-2"), 60, 4)
+    expect(page).to have_text("fade in over")
+    song = snapshot(id).song
+    faded = song.clip(song.directory.region("region-2").region.clip_id)
+    expect([faded.name, faded.envelopes.find { |one| one.role == "scale" }.points[0].value]).to eq ["Crates 2", 0.0]
   end
 
   it "are shown while the hand drags, dropped by Escape, and come from the menu too" do
