@@ -40,8 +40,8 @@ module KindSatchel
       ],
       "envelopes" => %w[
         add_lane clear_envelope copy_moves crop_envelope draw_lfo embed_envelope follow_level lay_out pack
-        raise_envelope remove_envelope set_clock set_fader set_lfo set_limits set_role switch_envelope switch_envelopes
-        take_envelope vary_move
+        raise_envelope remove_envelope remove_envelopes set_clock set_fader set_lfo set_limits set_role switch_envelope
+        switch_envelopes take_envelope vary_move
       ],
       "notes" => %w[
         add_notes humanise_notes legato_notes move_notes pace_notes quantise_notes remove_notes set_velocity

@@ -73,6 +73,14 @@ RSpec.describe KindSatchel::Scales do
       .to eq ["0.0 dB", "-inf dB", "L30", "735 Hz"]
   end
 
+  it "tells a bound in three digits that is none less" do
+    random = Random.new(9)
+    Array.new(500) { 10**((random.rand * 9) - 5) }.each do |number|
+      expect(KindSatchel::Units.at_most(number).to_f).to be_between(number * (1 - 1e-11), number * 1.011)
+    end
+    expect([1.9617, 2, 0.07 * 100, 99.96, 1999.4, 0].map { |number| KindSatchel::Units.at_most(number) }).to eq %w[1.97 2 7 100 2000 0]
+  end
+
   it "switches on at one half" do
     expect([0.49999, 0.5].map { |value| examples["switch"].heard(value) }).to eq [0.0, 1.0]
   end

@@ -24,6 +24,18 @@ RSpec.describe "Switching envelopes" do
     expect([off.words, on(off.song)]).to eq ["switch #{all.size} moves off", []]
   end
 
+  it "takes several away as one step, what moves their settings with them, and none where one is not there" do
+    take = ->(some, list) { KindSatchel::Edits.apply(some, "remove_envelopes", { envelope_ids: list }) }
+    laned = KindSatchel::Edits.apply(song, "add_lane", { address: "move/#{ids.first}/depth" }).song
+    lane = laned.tracks.flat_map(&:lanes).find { |one| one.target.setting? }.id
+    gone = take.call(laned, [ids.first, lane])
+    expect(gone.words).to eq "remove 2 moves of Rope Bass"
+    expect(gone.song.directory.envelopes.keys).to match_array song.directory.envelopes.keys - [ids.first]
+    bells = song.clip("bells").envelopes.map(&:id)
+    expect([take.call(song, bells).words, take.call(song, bells).song.clip("bells").envelopes]).to eq ["remove 2 moves of Bells", []]
+    expect(faults { take.call(song, [bells.first, "none"]) }.map(&:last)).to eq ["/envelope_ids/1/envelope_id"]
+  end
+
   it "switches none where one cannot be, and says which" do
     clip = song.clip("mooring")
     twin = clip.envelopes.find { |one| ids.include?(one.id) }.with(id: "twin", on: false)

@@ -91,6 +91,7 @@ class EveryEdit
      ["draw_lfo", { envelope_id: "w1" }], ["embed_envelope", { clip_id: "line", address: "bass/channel/pan" }], followed,
      ["raise_envelope", { envelope_id: "e1", amount: "100 Hz" }],
      ["add_point", { envelope_id: "envelope-6", tick: 20, value: 0.5 }, followed], ["remove_envelope", { envelope_id: "e1" }],
+     ["remove_envelopes", { envelope_ids: %w[e1 l1] }],
      ["set_clock", { envelope_id: "e1", clock: "own_length", own_length_ticks: 1920 }], ["set_fader", { envelope_id: "l1", fader: "trim" }],
      ["set_lfo", { envelope_id: "e1", wave: "sine" }], ["set_lfo", { envelope_id: "w1", free: true }],
      ["set_limits", { envelope_id: "e1", low: 0.2, depth: 0.5 }],

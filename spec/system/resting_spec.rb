@@ -41,7 +41,7 @@ RSpec.describe "Moves at rest" do
     expect(page).to have_css("[data-testid='region-11'] .rest-mark")
     mouse.click(x:, y:)
     eventually(id) { resting == ["clip/mooring"] }
-    expect(page.all("[aria-label='Rest the moves of Mooring'][aria-pressed='true']").size).to be >= 2
+    expect(page).to have_css("[data-testid^='region-1'] .rest-mark[data-rests]", minimum: 2)
     expect(page).to have_css("[data-testid='sum']", text: "lane")
     expect(page).to have_no_css("[data-testid='sum']", text: "clip Mooring")
     url = URI("#{Capybara.current_session.server.base_url}/api/songs/#{id}/listening")

@@ -58,6 +58,21 @@ RSpec.describe "Typed values" do
     end
   end
 
+  it "is copied and pasted: by value in the same unit, else by its share of the travel" do
+    open_song(id)
+    page.find_button("Rope Bass", exact: true).click
+    edit(id, "set_knob", { address: volume, value: "-12 dB" })
+    edit(id, "set_knob", { address: "rope-bass/synth/attack", value: 0.6 })
+    expect(page).to have_css("[data-testid='value-rope-bass/synth/attack']")
+    text = page.find("[data-testid='value-rope-bass/synth/attack']").text
+    from_menu_of("rope-bass/synth/attack", "Copy value")
+    expect(page).to have_text("#{text} of attack is ready to paste").or have_text("#{text} of Attack is ready to paste")
+    from_menu_of("rope-bass/synth/release", "Paste value")
+    eventually(id) { rests("rope-bass/synth/release") == text }
+    from_menu_of(volume, "Paste value")
+    eventually(id) { |song| song.knob(KindSatchel::Address.parse(volume)).round(9) == 0.6 }
+  end
+
   it "opens at Enter on a knob and at the number in At hand; Escape leaves all as it is; Delete brings the default back" do
     open_song(id)
     page.find_button("Rope Bass", exact: true).click

@@ -19,18 +19,19 @@ module KindSatchel
         scale = song.parameter(address).scale
         { "address" => address.to_s, "name" => song.full_name(address), "points" => points,
           "largest" => largest.round(6), "mean" => mean.round(6), "unit" => scale.unit.word,
-          "largest_text" => text(scale, largest),
+          "largest_text" => text(scale, largest) { |number| Units.at_most(number) },
           "mean_text" => text(scale, mean), "tick" => tick, "position" => song.meters.text(tick), "why" => why,
           "left_out" => left_out? || nil }.compact
       end
 
       private
 
-      # A difference in a unit: 3.2 dB, L/R 12.
-      def text(scale, difference)
+      # A difference in a unit: 3.2 dB, L/R 12. The largest is told as a bound.
+      def text(scale, difference, &told)
         return "none" if difference.round(6).zero?
 
-        number = difference < 0.01 ? "less than 0.01" : Units.short(difference)
+        told ||= ->(number) { Units.short(number) }
+        number = difference < 0.01 ? "less than 0.01" : told.call(difference)
         scale.unit == Units::SIDES ? "L/R #{number}" : "#{number} #{scale.unit.word}".strip
       end
     end

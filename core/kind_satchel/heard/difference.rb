@@ -34,7 +34,7 @@ module KindSatchel
         text = if share < NONE
                  "nothing heard changes"
                else
-                 "the largest difference heard is #{format('%.3g', share * 100)} % of the travel"
+                 "the largest difference heard is #{Units.at_most(share * 100)} % of the travel"
                end
         moved_jumps ? "#{text}; a jump comes up to a tick early or late" : text
       end

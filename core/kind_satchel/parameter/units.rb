@@ -21,6 +21,17 @@ module KindSatchel
       text == "-0" ? "0" : text
     end
 
+    # A bound in three significant digits: never less than the number.
+    # @example
+    #   Units.at_most(1.9617) #=> "1.97"
+    # @param number [Numeric] 0 or more
+    def self.at_most(number)
+      text = short(number)
+      return text if number.zero? || text.to_f >= number * (1 - 1e-12)
+
+      short(number + (10.0**-[2 - Math.log10(number).floor, 0].max))
+    end
+
     # A typed text as it is meant: a bare number takes the unit of the text that stood there.
     # @example
     #   Units.as_shown("2", "1.2 kHz") #=> "2 kHz"

@@ -2,12 +2,14 @@ import { clipFor, DOES, embed, freeRoles } from "../gestures/embedding";
 import { acting, movesNow } from "../state/acting";
 import { findParameter, heldIn, moveOf, ownerOf, trackOf } from "../state/catalogue";
 import { chosenNow } from "../state/choice";
+import { copiedValue, copyValue, pasteWords, valueFor } from "../state/copiedValue";
 import { driveOne, macrosOf } from "../state/driving";
-import { edit } from "../state/edits";
+import { edit, editAndTell } from "../state/edits";
 import { focusOn } from "../state/focus";
 import { unfold } from "../state/folding";
 import { lookup } from "../state/lookup";
 import { beginLearning } from "../state/mappings";
+import { tell } from "../state/notice";
 import { performingNow, toggleArm } from "../state/performing";
 import { song } from "../state/song";
 import { typeValue } from "../state/typing";
@@ -68,6 +70,26 @@ export function knobCommands(address: string): Command[] {
       held: "Enter",
       why: always,
       run: () => typeValue(address),
+    },
+    {
+      id: "copy-value",
+      words: "Copy value",
+      what: "What is heard of it at the playhead, for any other knob or points",
+      why: always,
+      run: () => {
+        const copied = copyValue(address);
+        if (copied) tell("done", `${copied.text} of ${entry.name} is ready to paste`);
+      },
+    },
+    {
+      id: "paste-value",
+      words: "Paste value",
+      what: pasteWords(scale.unit),
+      why: () => (copiedValue() ? null : "Copy the value of a knob first."),
+      run: () => {
+        const value = valueFor(scale);
+        return value === null ? null : editAndTell("set_knob", { address, value });
+      },
     },
     {
       id: "reset",

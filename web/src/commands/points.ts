@@ -16,6 +16,7 @@ import { chosenRegions } from "../gestures/choosing";
 import { goToPoints } from "../gestures/goTo";
 import { pressKeep } from "../gestures/keeping";
 import { addPoint, focusPoint, removePoints } from "../gestures/points";
+import { findParameter } from "../state/catalogue";
 import { chosenNow, setChoice } from "../state/choice";
 import { choiceNow, chooseMany, runsOf, stretchNow } from "../state/choosing";
 import {
@@ -27,6 +28,7 @@ import {
   pasteStretch,
   playheadIn,
 } from "../state/clipboard";
+import { copiedValue, pasteWords, textFor } from "../state/copiedValue";
 import { edit } from "../state/edits";
 import { layersOf, turnLayer } from "../state/layers";
 import { lookup } from "../state/lookup";
@@ -52,6 +54,20 @@ function leaving() {
 const NO_ENVELOPE = "Choose an envelope first: press its line.";
 const envelope = () => (choiceNow() ? null : NO_ENVELOPE);
 const ONE_LAYER = "There is one envelope for it here; the + on its knob embeds another.";
+
+/** The unit of what the envelope in hand moves. */
+function unitNow(): string | null {
+  const { catalogue, model } = song();
+  const target = choiceNow()?.envelope.target;
+  return (catalogue && target && findParameter(catalogue, model, target)?.scale.unit) ?? null;
+}
+
+function valuePaste(): string | null {
+  const choice = choiceNow();
+  if (!choice || choice.chosen.length === 0) return "Choose points first.";
+  if (!copiedValue()) return "Copy the value of a knob first.";
+  return choice.envelope.role === "set" ? null : "Only a move that sets holds values of its knob.";
+}
 
 const copied = () => {
   const { clipboard } = chosenNow();
@@ -173,6 +189,19 @@ export const POINT_COMMANDS: Command[] = [
     placed: true,
     why: copied,
     run: pasteAtPointer,
+  },
+  {
+    id: "paste-value",
+    words: "Paste value",
+    what: "What was copied at a knob, into the chosen points",
+    whatNow: () => pasteWords(unitNow() ?? ""),
+    why: () => valuePaste(),
+    run: () => {
+      const choice = choiceNow();
+      const value = textFor(unitNow() ?? "");
+      const into = choice && { envelope_id: choice.envelope.id, runs: runsOf(choice.chosen) };
+      return into && value ? edit("enter_points", { ...into, value }) : null;
+    },
   },
   {
     id: "all",

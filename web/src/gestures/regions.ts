@@ -125,7 +125,8 @@ export function pressRegionCorner(event: PointerEvent, region: RegionPart, side:
         const asked = inputs(reach);
         const length = asked.length as Ticks;
         const place = side === "in" ? region.start_tick + length : endOf(region) - length;
-        const words = `fade ${side} ${side === "in" ? "up to" : "from"} ${positionText(song().model.head.meters, place)}`;
+        const at = positionText(song().model.head.meters, place);
+        const words = `fade ${side} ${side === "in" ? "up to" : "from"} ${at}`;
         setHand({
           fading: { regionId: region.id, side, length },
           carry: { x: x0 + reach.dx, y: y0 + reach.dy, fault: handNow().carry?.fault ?? null, words },

@@ -5,6 +5,7 @@ import { hueStyle, parameterHue } from "../geometry/hue";
 import { restOnThing, thingMenu } from "../gestures/menus";
 import { findParameter } from "../state/catalogue";
 import { useChoice } from "../state/choice";
+import { edit, editAndTell } from "../state/edits";
 import { leadTo } from "../state/lead";
 import { useSong } from "../state/song";
 import { MoveMark } from "./MoveMark";
@@ -28,7 +29,10 @@ interface Props {
 export function MoveList({ label, envelopes, regionOf, placed = false, none }: Props) {
   return (
     <section className="flex flex-col gap-1" aria-label={label}>
-      <h3 className="faint text-xs">{label}</h3>
+      <div className="flex items-baseline gap-1">
+        <h3 className="faint grow text-xs">{label}</h3>
+        {envelopes.length > 1 && <ForAll envelopes={envelopes} />}
+      </div>
       {envelopes.length === 0 && <p className="faint text-xs">{none}</p>}
       <ul className="flex flex-col">
         {envelopes.map((envelope) => (
@@ -36,6 +40,32 @@ export function MoveList({ label, envelopes, regionOf, placed = false, none }: P
         ))}
       </ul>
     </section>
+  );
+}
+
+/** What is done to all of them at once. */
+function ForAll({ envelopes }: { envelopes: EnvelopePart[] }) {
+  const envelope_ids = envelopes.map(({ id }) => id);
+  const on = envelopes.some((envelope) => envelope.on);
+  return (
+    <>
+      <button
+        type="button"
+        className="btn btn-ghost btn-xs font-normal pointer-coarse:h-11"
+        title={on ? "Switch them all off; they stay as they are" : "Switch them all on again"}
+        onClick={() => void edit("switch_envelopes", { envelope_ids, on: !on })}
+      >
+        {on ? "All off" : "All on"}
+      </button>
+      <button
+        type="button"
+        className="btn btn-ghost btn-xs font-normal pointer-coarse:h-11"
+        title="Take them all away, as one step"
+        onClick={() => void editAndTell("remove_envelopes", { envelope_ids })}
+      >
+        Remove all
+      </button>
+    </>
   );
 }
 

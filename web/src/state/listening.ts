@@ -5,7 +5,7 @@ import { api } from "./questions";
 import { faultsSaid, inTurn } from "./queue";
 import { setSong, song } from "./song";
 
-/** Takes what is listened to now, here or told by another tab; what may be heard otherwise for it is asked for again. */
+/** Takes what is listened to now, here or told by another tab; what may be heard otherwise is asked for again. */
 export function takeListening({ muted, soloed, silent, resting, rested, touched }: Listening): void {
   const moves = resting.join() !== song().resting.join();
   setSong({ muted, soloed, silent, resting, rested });

@@ -22,8 +22,18 @@ export function typeValue(address: string, shower?: Element): void {
   useTyping.setState({ at: { address, x: left + width / 2, y: bottom } });
 }
 
+/** What shows a value on the page, by the address of its parameter. */
+const showers = new Map<string, Set<Element>>();
+
+/** Says that something shows a value, until what it returns is called. */
+export function shows(address: string, element: Element): () => void {
+  const all = showers.get(address) ?? new Set();
+  showers.set(address, all.add(element));
+  return () => void all.delete(element);
+}
+
 const inSight = (address: string): Element | undefined =>
-  [...document.querySelectorAll(`[data-shows="${CSS.escape(address)}"]`)].find((element) => {
+  [...(showers.get(address) ?? [])].find((element) => {
     const { top, bottom, left, right } = element.getBoundingClientRect();
     return bottom > 0 && top < innerHeight && right > 0 && left < innerWidth;
   });

@@ -48,37 +48,33 @@ const drumTrack = (model: Model, region: RegionPart) =>
     (track) => region.owner === `track/${track.id}` && track.devices.some((device) => device.type === "drum-kit"),
   );
 
-/** What moves in a clip: by name where there is room, else how many; and the mark that lets them rest for a listen. */
-function Moves({ clip, moves, room }: { clip: ClipPart; moves: EnvelopePart[]; room: Px }) {
-  const rests = useSong((state) => moves.every(({ id }) => state.rested.includes(id)));
+/** What moves in a clip: by name where there is room, else how many; nothing where there is none for that. */
+function useMoveWords(moves: EnvelopePart[], room: Px): { rests: boolean; words: string } {
+  const rests = useSong((state) => moves.length > 0 && moves.every(({ id }) => state.rested.includes(id)));
   const names = useSong(({ catalogue, model }) =>
     [...new Set(moves.map(({ target }) => catalogue && findParameter(catalogue, model, target)?.entry.name))]
       .filter(Boolean)
       .join(", "),
   );
   const count = moves.length === 1 ? "1 move" : `${moves.length} moves`;
-  const words = rests ? "rests" : [names, count].find((text) => textWidth(text) <= room);
-  return (
-    <>
-      {words && <span className="faint ml-1 font-normal">{words}</span>}
-      {room >= 0 && (
-        <button
-          type="button"
-          tabIndex={-1}
-          className="rest-mark"
-          aria-pressed={rests}
-          aria-label={`Rest the moves of ${clip.name}`}
-          title={rests ? "Its moves rest; a press brings them back" : "Hear it without its moves for a listen"}
-          onPointerDown={(event) => event.stopPropagation()}
-          onDoubleClick={(event) => event.stopPropagation()}
-          onClick={() => void toggleRest(`clip/${clip.id}`)}
-        >
-          <MoonStar size={11} aria-hidden="true" />
-        </button>
-      )}
-    </>
-  );
+  const fitting = [names, count].find((text) => textWidth(text) <= room) ?? "";
+  return { rests, words: moves.length === 0 ? "" : rests ? "rests" : fitting };
 }
+
+/** The mark that lets the moves of a clip rest for a listen; the keyboard has its command. */
+const RestMark = ({ clip, rests }: { clip: ClipPart; rests: boolean }) => (
+  // biome-ignore lint/a11y/noStaticElementInteractions: a region is one button; its moves rest by a command too
+  <i
+    className="rest-mark"
+    data-rests={rests || undefined}
+    title={rests ? "Its moves rest; a press brings them back" : `Hear ${clip.name} without its moves for a listen`}
+    onPointerDown={(event) => event.stopPropagation()}
+    onPointerUp={() => void toggleRest(`clip/${clip.id}`)}
+    onDoubleClick={(event) => event.stopPropagation()}
+  >
+    <MoonStar size={11} aria-hidden="true" />
+  </i>
+);
 
 /** One region: its name and, unfolded, its material. */
 export const RegionBox = memo(function RegionBox({ region, clip, shared, height, folded, bare = false, view }: Props) {
@@ -93,6 +89,9 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
   const [from, to] = [Math.max(region.start_tick, view[0]), Math.min(end, view[1])];
   const name = shared > 1 ? `${clip.name} · ${shared}×` : clip.name;
   const moves = useSong(({ model }) => lookup(model).envelopes[`clip/${clip.id}`]) ?? NO_MOVES;
+  const room = width - NAME_ROOM - textWidth(name);
+  const { rests, words } = useMoveWords(moves, room);
+  const told = `${name}${region.muted ? " · muted" : ""}${words && ` ${words}`}`;
   const wished = useWishes((state) => state.region === region.id);
   const naming = useWishes((state) => state.clip === region.id);
   const fading = useHand((state) => (state.fading?.regionId === region.id ? state.fading : null));
@@ -109,7 +108,7 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
       role="button"
       tabIndex={-1}
       aria-pressed={selected}
-      aria-label={`${name}${region.muted ? " · muted" : ""}, region at ${positionText(meters, region.start_tick)}`}
+      aria-label={`${told}, region at ${positionText(meters, region.start_tick)}`}
       data-testid={region.id}
       className={clsx("region", selected && "held region-chosen", region.muted && "region-muted")}
       style={{
@@ -196,7 +195,8 @@ export const RegionBox = memo(function RegionBox({ region, clip, shared, height,
         <span className={clsx("region-name hue", !folded && "sticky")} style={{ left: "var(--header-width)" }}>
           {name}
           {region.muted && " · muted"}
-          {moves.length > 0 && <Moves clip={clip} moves={moves} room={width - NAME_ROOM - textWidth(name)} />}
+          {words && <span className="faint ml-1 font-normal"> {words}</span>}
+          {moves.length > 0 && room >= 0 && <RestMark clip={clip} rests={rests} />}
         </span>
       )}
     </div>

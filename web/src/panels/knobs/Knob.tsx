@@ -39,7 +39,7 @@ function alike(a: Props, b: Props): boolean {
 /** One parameter as a knob, or as a switch where it has two places. It shows what is heard at the playhead. */
 export const Knob = memo(function Knob({ owner, placed, acts, focused, moving = false }: Props) {
   const { address, entry, scale } = placed;
-  const { value, rest, text, held, automated, press, onKey, type, menu } = useTurning(owner, placed, acts);
+  const { value, rest, text, held, automated, press, onKey, type, menu, shower } = useTurning(owner, placed, acts);
   const arming = useArming(address);
   const words = stateWord(arming, held, acts);
   return (
@@ -51,6 +51,7 @@ export const Knob = memo(function Knob({ owner, placed, acts, focused, moving = 
       onContextMenu={menu}
     >
       <div
+        ref={shower}
         role="slider"
         tabIndex={0}
         aria-label={`${entry.name}${stateWords(arming, held, acts)}`}

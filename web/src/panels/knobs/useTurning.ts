@@ -1,4 +1,4 @@
-import { type KeyboardEvent, type MouseEvent, type PointerEvent, useRef } from "react";
+import { type KeyboardEvent, type MouseEvent, type PointerEvent, useEffect, useRef } from "react";
 import type { Normalised } from "../../api/types";
 import { drag } from "../../gestures/drag";
 import { giveUp, isWritten, release, touch, turn, turnBriefly } from "../../gestures/hands";
@@ -13,7 +13,7 @@ import { usePerforming } from "../../state/performing";
 import { useReading } from "../../state/reading";
 import { useSong } from "../../state/song";
 import { useTransport } from "../../state/transport";
-import { typeValue } from "../../state/typing";
+import { shows, typeValue } from "../../state/typing";
 import { isDriving } from "../../state/whoDrives";
 
 /** A full turn takes this many pixels, unless said otherwise. */
@@ -104,9 +104,11 @@ export function useTurning(owner: Owner, placed: Placed, acts: Acting, axis: Axi
     event.stopPropagation();
   };
 
+  const shower = useRef<HTMLDivElement>(null);
+  useEffect(() => (shower.current ? shows(address, shower.current) : undefined), [address]);
   const type = (event: MouseEvent) => {
     if (scale.steps !== 1 && !isDriving()) typeValue(address, event.currentTarget);
   };
   const menu = (event: MouseEvent) => thingMenu(event, { kind: "knob", address });
-  return { value, rest, text, held, automated, press, onKey, type, menu };
+  return { value, rest, text, held, automated, press, onKey, type, menu, shower };
 }

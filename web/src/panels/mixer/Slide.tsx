@@ -27,7 +27,7 @@ interface Props {
 /** A parameter as a slide: a fader, or a short way across for pan and sends. It moves as heard while it plays. */
 export function Slide({ owner, placed, acts, axis, travel, name }: Props) {
   const { address, entry, scale } = placed;
-  const { value, rest, text, held, automated, press, onKey, type, menu } = useTurning(
+  const { value, rest, text, held, automated, press, onKey, type, menu, shower } = useTurning(
     owner,
     placed,
     acts,
@@ -51,6 +51,7 @@ export function Slide({ owner, placed, acts, axis, travel, name }: Props) {
       data-testid={`slide-${address}`}
     >
       <div
+        ref={shower}
         role="slider"
         tabIndex={0}
         className="slide-way"
