@@ -3,6 +3,7 @@ import {
   Copy,
   CopyPlus,
   Crop,
+  Eraser,
   Layers,
   Merge,
   MoonStar,
@@ -32,6 +33,7 @@ import {
 } from "../gestures/regions";
 import { carriedTo } from "../state/carried";
 import { chosenNow } from "../state/choice";
+import { editAndTell } from "../state/edits";
 import { toggleRest } from "../state/listening";
 import { lookup } from "../state/lookup";
 import { song } from "../state/song";
@@ -72,6 +74,9 @@ const clipsAtHand = () =>
   [...new Set(chosenRegions().map(({ clip_id }) => clip_id))].filter(
     (id) => (lookup(song().model).envelopes[`clip/${id}`] ?? []).length > 0,
   );
+
+const movesOf = (clipIds: string[]) =>
+  clipIds.flatMap((id) => (lookup(song().model).envelopes[`clip/${id}`] ?? []).map((envelope) => envelope.id));
 
 const copied = () => {
   const { clipboard } = chosenNow();
@@ -234,6 +239,15 @@ export const REGION_COMMANDS: Command[] = [
     Icon: PanelRight,
     why: any,
     run: () => setView({ sheet: "clip", panelOpen: true }),
+  },
+  {
+    id: "bare",
+    words: "Remove its moves",
+    what: "All of them, as one step; its material stays",
+    Icon: Eraser,
+    removes: true,
+    why: () => any() ?? (moves() ? null : "There are no moves in it."),
+    run: () => editAndTell("remove_envelopes", { envelope_ids: movesOf(clipsAtHand()) }),
   },
   {
     id: "remove",

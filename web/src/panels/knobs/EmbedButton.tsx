@@ -1,6 +1,7 @@
 import { Plus } from "lucide-react";
 import { memo } from "react";
 import { clipFor, embed, freeRoles, layerDeeds, settingDeeds } from "../../gestures/embedding";
+import { pressPlus } from "../../gestures/plusDrag";
 import type { Acting } from "../../state/acting";
 import { moveOf, type Placed, trackOf } from "../../state/catalogue";
 import { useChoice } from "../../state/choice";
@@ -56,9 +57,10 @@ export const EmbedButton = memo(function EmbedButton({ placed, acts, focused }: 
   return (
     <button
       type="button"
-      className={`${LOOK} ${quiet}`}
-      title={words}
+      className={`${LOOK} ${quiet} touch-none`}
+      title={`${words}; or drag it onto a region`}
       aria-label={words}
+      onPointerDown={(event) => pressPlus(event, placed)}
       onClick={() => void embed(address, clip)}
     >
       <Plus size={13} />
