@@ -41,6 +41,18 @@ RSpec.describe "Combining clip and track" do
       expect(faults { typed.call("90", "1.2 kHz") }).to eq [["out_of_range", "/value"]]
     end
 
+    it "carries a value from another parameter: by value in one unit, else by share; what does not fit is refused" do
+      still = small_song(knobs: {})
+      from = ->(source, value, to) { apply(still, "set_knob", address: to, value:, from: source).song.then { |song| [song, song.knob(address(to))] } }
+      attack, release = "bass/synth/attack", "bass/synth/release"
+      scales = [attack, release].map { |one| still.parameter(address(one)).scale }
+      song, value = from.call(attack, 0.6, release)
+      expect(scales[1].natural(value)).to be_within(1e-9).of(scales[0].natural(0.6))
+      expect([song.held, from.call(attack, 0.6, CUTOFF)[1]]).to eq [[], 0.6]
+      expect(faults { from.call(attack, 0.0, release) }).to eq [["out_of_range", "/value"]]
+      expect(faults { from.call("bass/synth/none", 0.5, release) }.map(&:last)).to eq ["/from"]
+    end
+
     it "sets the resting value of what is moved, or holds it, as one says" do
       resting = apply(song, "set_knob", address: CUTOFF, value: "2 kHz", way: "rest")
       expect([knob_text(resting.song), resting.song.held, resting.notices]).to eq ["2 kHz", [], []]

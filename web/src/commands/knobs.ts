@@ -2,7 +2,7 @@ import { clipFor, DOES, embed, freeRoles } from "../gestures/embedding";
 import { acting, movesNow } from "../state/acting";
 import { findParameter, heldIn, moveOf, ownerOf, trackOf } from "../state/catalogue";
 import { chosenNow } from "../state/choice";
-import { copiedValue, copyValue, pasteWords, valueFor } from "../state/copiedValue";
+import { copiedValue, copyValue, pasteWords } from "../state/copiedValue";
 import { driveOne, macrosOf } from "../state/driving";
 import { edit, editAndTell } from "../state/edits";
 import { focusOn } from "../state/focus";
@@ -87,8 +87,8 @@ export function knobCommands(address: string): Command[] {
       what: pasteWords(scale.unit),
       why: () => (copiedValue() ? null : "Copy the value of a knob first."),
       run: () => {
-        const value = valueFor(scale);
-        return value === null ? null : editAndTell("set_knob", { address, value });
+        const copied = copiedValue();
+        return copied && editAndTell("set_knob", { address, value: copied.value, from: copied.address });
       },
     },
     {

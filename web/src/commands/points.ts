@@ -28,7 +28,7 @@ import {
   pasteStretch,
   playheadIn,
 } from "../state/clipboard";
-import { copiedValue, pasteWords, textFor } from "../state/copiedValue";
+import { copiedValue, pasteWords } from "../state/copiedValue";
 import { edit } from "../state/edits";
 import { layersOf, turnLayer } from "../state/layers";
 import { lookup } from "../state/lookup";
@@ -65,7 +65,9 @@ function unitNow(): string | null {
 function valuePaste(): string | null {
   const choice = choiceNow();
   if (!choice || choice.chosen.length === 0) return "Choose points first.";
-  if (!copiedValue()) return "Copy the value of a knob first.";
+  const copied = copiedValue();
+  if (!copied) return "Copy the value of a knob first.";
+  if (copied.unit !== unitNow()) return `${copied.text} is in another unit.`;
   return choice.envelope.role === "set" ? null : "Only a move that sets holds values of its knob.";
 }
 
@@ -198,7 +200,7 @@ export const POINT_COMMANDS: Command[] = [
     why: () => valuePaste(),
     run: () => {
       const choice = choiceNow();
-      const value = textFor(unitNow() ?? "");
+      const value = copiedValue()?.text;
       const into = choice && { envelope_id: choice.envelope.id, runs: runsOf(choice.chosen) };
       return into && value ? edit("enter_points", { ...into, value }) : null;
     },

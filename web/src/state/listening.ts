@@ -8,7 +8,7 @@ import { setSong, song } from "./song";
 /** Takes what is listened to now, here or told by another tab; what may be heard otherwise is asked for again. */
 export function takeListening({ muted, soloed, silent, resting, rested, touched }: Listening): void {
   const moves = resting.join() !== song().resting.join();
-  setSong({ muted, soloed, silent, resting, rested });
+  setSong({ muted, soloed, silent, rested, ...(moves && { resting }) });
   if (moves) hearAgain(touched);
   follows().listening();
 }

@@ -7,12 +7,13 @@ module KindSatchel
     # "rest" turns the resting value whatever moves it, "hold" holds it against whatever moves it.
     #
     # `value` is normalised, or a text in the parameter's unit; a bare number is in the unit of `shown`, the text that
-    # stood there. 50 % is half of the travel where the unit is not percent.
+    # stood there. 50 % is half of the travel where the unit is not percent. With `from` it is a value of that
+    # parameter: the same by value where both have one unit, else the same share of the travel.
     module SetKnob
       def self.call(song, input)
         address = InvalidInput.under("/address") { Address.parse(input[:address]).tap { |a| song.parameter(a) } }
         parameter = song.parameter(address)
-        value = parameter.scale.heard(wanted(parameter.scale, input))
+        value = parameter.scale.heard(wanted(song, parameter.scale, input))
         named = "#{parameter.name} of #{song.owner_name(address)}"
         words = "turn #{named} to #{parameter.text(value)}"
         return [song.owned(address).turned(value), words] unless holds?(song, address, input[:way])
@@ -22,11 +23,22 @@ module KindSatchel
         [song.owned(address).held(value), words, notices]
       end
 
-      def self.wanted(scale, input)
+      def self.wanted(song, scale, input)
         given = input[:value]
-        return given if given.is_a?(Numeric)
+        return input.key?(:from) ? carried(song, scale, input) : given if given.is_a?(Numeric)
 
         InvalidInput.under("/value") { Roles::Set.parse(scale, Units.as_shown(given, input.fetch(:shown, ""))) }
+      end
+
+      def self.carried(song, scale, input)
+        source = InvalidInput.under("/from") { song.parameter(Address.parse(input[:from])).scale }
+        return input[:value] unless source.unit.word == scale.unit.word
+
+        value = scale.normalised(source.natural(input[:value]))
+        return value.clamp(0.0, 1.0) if value.between?(-1e-9, 1 + 1e-9)
+
+        ends = [0.0, 1.0].map { |one| scale.text(one) }.join(" to ")
+        raise InvalidInput.of("out_of_range", "/value", "#{source.text(input[:value])} lies outside #{ends}.")
       end
 
       # @raise [InvalidInput] where it is to be held and nothing moves it
@@ -55,7 +67,7 @@ module KindSatchel
           end
         end
       end
-      private_class_method :wanted, :holds?, :moved?, :overruled?
+      private_class_method :wanted, :carried, :holds?, :moved?, :overruled?
     end
   end
 end

@@ -60,7 +60,7 @@ module KindSatchel
 
       def level(tick, value = 1.0) = Point.new(tick:, value:, shape: Shapes::Hold::PLAIN)
 
-      # How long the fade of a side is that is there already; 0 for none.
+      # The length of the fade on a side; 0 where there is none.
       def own_length(points, side)
         return 0 unless own_shape(points, side)
 

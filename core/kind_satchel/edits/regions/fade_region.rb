@@ -4,9 +4,9 @@ module KindSatchel
   module Edits
     # Fades a region in from silence, or out to it, over a length from its edge: an ordinary envelope of its clip that
     # scales the volume of its track and runs once over the region. What scales the volume there already goes on: the
-    # fade is multiplied into it. A fade that is there already on that side gets the new length; 0 takes it away. Two
-    # that meet end at the middle of where they would lie over each other. A clip that other regions share is made
-    # separate first.
+    # fade is multiplied into it. An existing fade on that side gets the new length; 0 removes it. Where a fade in and
+    # a fade out would overlap, both end at the middle of the overlap. A clip that other regions share is made separate
+    # first.
     module FadeRegion
       # @return [Array(Song, String, Array<Notice>)]
       # @raise [InvalidInput] for carriers, which have no sound, for a length that cannot be read, and where the
